@@ -1,0 +1,196 @@
+import { z } from 'zod';
+import type { DoorRules, DoorState } from '../door/index';
+import type { RollLine } from '../roll/index';
+import type { Chapter, Gap } from '../recording/timeline';
+import type { BadRow, RosterRow } from '../roster/index';
+import { Limits, type Role } from './limits';
+import { LocalDate, MeetingPattern, type Term } from './plan';
+import type { StoredEvent } from './room';
+
+export const SignIn = z.object({
+  email: z.string().trim().toLowerCase().max(254),
+  password: z.string().max(200),
+});
+export const NewCourse = z.object({
+  code: z.string().trim().min(2, 'Give a code such as NAV-210.').max(20),
+  title: z.string().trim().min(2, 'Give the course a title.').max(120),
+});
+export type NewCourse = z.infer<typeof NewCourse>;
+export const SeriesInput = z.object({
+  title: z.string().trim().min(1, 'Give the series a name.').max(90),
+  pattern: MeetingPattern,
+});
+export type SeriesInput = z.infer<typeof SeriesInput>;
+export const RosterText = z.object({ text: z.string().max(2_000_000) });
+export const LimitsInput = z.object({ limits: Limits });
+export const RecordingPlan = z.object({
+  /** Whether a recording starts when a teacher rings in. */
+  automatic: z.boolean(),
+  keepUntil: LocalDate,
+  studentsWatch: z.boolean(),
+  studentsDownload: z.boolean(),
+});
+export type RecordingPlan = z.infer<typeof RecordingPlan>;
+
+export interface ErrorBody {
+  error: { code: string; message: string; fields?: { path: string; message: string }[] };
+}
+
+export interface Me {
+  /** The server's clock, ms: pages show time by it. */
+  now: number;
+  person: { id: string; name: string; email: string; zone: string } | null;
+  demo: boolean;
+}
+
+export interface DemoEntrance {
+  people: { name: string; email: string; role: string }[];
+  password: string;
+  links: { name: string; path: string; about: string }[];
+}
+
+export interface CourseCard {
+  id: string;
+  code: string;
+  title: string;
+  role: Role;
+  students: number;
+  next: { id: string; startsAt: number; state: SessionState } | null;
+}
+
+export type SessionState = 'planned' | 'moved' | 'cancelled' | 'live' | 'held';
+
+export interface SessionInfo {
+  id: string;
+  seriesId: string;
+  seriesTitle: string;
+  number: number;
+  date: string;
+  startsAt: number;
+  endsAt: number;
+  minutes: number;
+  lingerMinutes: number;
+  state: SessionState;
+  group: string | null;
+}
+
+export interface SeriesInfo {
+  id: string;
+  title: string;
+  pattern: MeetingPattern;
+  group: string | null;
+}
+
+export type StageName = 'plan' | 'class' | 'invite' | 'limits' | 'recording' | 'teach' | 'review';
+export type StageState = 'done' | 'needs you' | 'not yet';
+
+export interface CourseDetail {
+  id: string;
+  code: string;
+  title: string;
+  role: Role;
+  term: Term;
+  series: SeriesInfo[];
+  sessions: SessionInfo[];
+  limits: Limits;
+  limitsSet: { by: string; at: number } | null;
+  door: DoorRules;
+  recordingPlan: RecordingPlan | null;
+  counts: { students: number; invited: number; recordings: number };
+  stages: Record<StageName, StageState>;
+}
+
+export interface MemberInfo {
+  id: string;
+  name: string;
+  email: string;
+  zone: string;
+  role: Role;
+  group: string | null;
+  /** Path of the personal link, for those who teach. */
+  link: string;
+  invitation: 'none' | 'queued' | 'sent' | 'failed';
+}
+
+export interface RosterAnswer {
+  fresh: RosterRow[];
+  known: RosterRow[];
+  bad: BadRow[];
+  fault: string | null;
+}
+
+export interface InvitationPreview {
+  name: string;
+  subject: string;
+  text: string;
+}
+
+export interface RecordingInfo {
+  id: string;
+  sessionId: string;
+  title: string;
+  startsAt: number;
+  state: 'running' | 'preparing' | 'ready' | 'failed';
+  /** 0 to 1 while it is being prepared. */
+  progress: number;
+  lengthMs: number;
+  bytes: number;
+  keepUntil: string | null;
+  mayDownload: boolean;
+}
+
+export interface RecordingDetail extends RecordingInfo {
+  chapters: Chapter[];
+  gaps: Gap[];
+  parts: { from: number; until: number }[];
+  /** What the viewer may read of what was written, and who was there, for the replay. */
+  events: StoredEvent[];
+  mediaPath: string;
+  hasPicture: boolean;
+}
+
+export interface SessionDetail {
+  session: SessionInfo;
+  course: { id: string; code: string; title: string };
+  role: Role;
+  member: string;
+  zone: string;
+  door: DoorState;
+  roll: RollLine[] | null;
+  recordings: RecordingInfo[];
+}
+
+/** A student's page. */
+export interface MyCourse {
+  course: { id: string; code: string; title: string; term: Term };
+  me: { member: string; name: string; zone: string; role: Role };
+  teachers: string[];
+  sessions: (SessionInfo & { door: DoorState })[];
+  recordings: RecordingInfo[];
+  door: DoorRules;
+}
+
+export interface Letter {
+  id: number;
+  to: string;
+  from: string;
+  subject: string;
+  at: number;
+}
+
+export interface LetterDetail extends Letter {
+  text: string;
+  html: string | null;
+  calendar: string | null;
+}
+
+/** An invitation's way through the outbox. */
+export interface Delivery {
+  id: number;
+  member: string;
+  name: string;
+  subject: string;
+  state: 'queued' | 'sent' | 'failed';
+  at: number;
+  fault: string | null;
+}

@@ -1,0 +1,4 @@
+export * from './http';
+export * from './limits';
+export * from './plan';
+export * from './room';

@@ -1,0 +1,103 @@
+import type { StoredEvent } from '../api/room';
+import type { Role } from '../api/limits';
+
+export interface RollPerson {
+  member: string;
+  name: string;
+  role: Role;
+}
+
+export interface RollLine extends RollPerson {
+  state: 'present' | 'absent';
+  /** First arrival and last departure, instants; null for the absent, and `until` for those still there. */
+  from: number | null;
+  until: number | null;
+  /** Whole minutes in the room while the class was on. */
+  minutes: number;
+  late: boolean;
+  leftEarly: boolean;
+  stays: { from: number; until: number }[];
+}
+
+export interface RollRules {
+  /** Arriving later than this many minutes after ring-in or the planned start, whichever is later, is late. */
+  lateAfterMinutes: number;
+  /** Leaving more than this many minutes before the class ended is early. */
+  earlyBeforeMinutes: number;
+  /** An absence no longer than this is a lost connection, not a departure. Seconds. */
+  graceSeconds: number;
+}
+
+export const COLLEGE_ROLL: RollRules = { lateAfterMinutes: 5, earlyBeforeMinutes: 10, graceSeconds: 90 };
+
+const MINUTE = 60_000;
+
+/** The roll of a session from its room's events, in the order of the class list. */
+export function rollOf(
+  events: readonly StoredEvent[],
+  people: readonly RollPerson[],
+  planned: { startsAt: number; endsAt: number },
+  now: number,
+  rules: RollRules = COLLEGE_ROLL,
+): RollLine[] {
+  const rangIn = events.find((e) => e.type === 'rangIn')?.at ?? null;
+  const dismissed = events.find((e) => e.type === 'dismissed')?.at ?? null;
+  const end = dismissed ?? now;
+  const stays = staysOf(events, end, rules.graceSeconds * 1000);
+  return people.map((person) => {
+    const own = rangIn === null ? [] : clipped(stays.get(person.member) ?? [], rangIn, end);
+    if (own.length === 0)
+      return {
+        ...person,
+        state: 'absent',
+        from: null,
+        until: null,
+        minutes: 0,
+        late: false,
+        leftEarly: false,
+        stays: [],
+      };
+    const from = own[0]!.from;
+    const until = own.at(-1)!.until;
+    const total = own.reduce((sum, s) => sum + s.until - s.from, 0);
+    const due = Math.max(rangIn!, planned.startsAt);
+    return {
+      ...person,
+      state: 'present',
+      from,
+      until: dismissed === null && until >= end ? null : until,
+      minutes: Math.round(total / MINUTE),
+      late: from > due + rules.lateAfterMinutes * MINUTE,
+      leftEarly: until < Math.min(end, planned.endsAt) - rules.earlyBeforeMinutes * MINUTE,
+      stays: own,
+    };
+  });
+}
+
+/** When each member was in the room; gaps within the grace are closed. */
+function staysOf(events: readonly StoredEvent[], end: number, grace: number) {
+  const stays = new Map<string, { from: number; until: number }[]>();
+  const inside = new Map<string, number>();
+  const depart = (member: string, at: number) => {
+    const from = inside.get(member);
+    if (from === undefined) return;
+    inside.delete(member);
+    const own = stays.get(member) ?? [];
+    const last = own.at(-1);
+    if (last && from - last.until <= grace) last.until = at;
+    else own.push({ from, until: at });
+    stays.set(member, own);
+  };
+  for (const event of events) {
+    if (event.type === 'entered' && !inside.has(event.member)) inside.set(event.member, event.at);
+    else if (event.type === 'left') depart(event.member, event.at);
+    else if (event.type === 'interrupted') for (const m of [...inside.keys()]) depart(m, event.from);
+  }
+  for (const member of [...inside.keys()]) depart(member, end);
+  return stays;
+}
+
+const clipped = (stays: { from: number; until: number }[], from: number, until: number) =>
+  stays
+    .map((s) => ({ from: Math.max(s.from, from), until: Math.min(s.until, until) }))
+    .filter((s) => s.until > s.from);

@@ -1,0 +1,4 @@
+export * from './state';
+export * from './decide';
+export * from './evolve';
+export * from './audience';

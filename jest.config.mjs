@@ -1,0 +1,31 @@
+const swc = [
+  '@swc/jest',
+  {
+    jsc: {
+      parser: { syntax: 'typescript', tsx: true },
+      transform: { react: { runtime: 'automatic' } },
+      target: 'es2022',
+    },
+  },
+];
+const common = {
+  transform: { '^.+\\.(t|j)sx?$': swc },
+  transformIgnorePatterns: ['/node_modules/(?!(ical\\.js|temporal-polyfill|temporal-utils|@nimble-bell)/)'],
+};
+
+export default {
+  projects: [
+    {
+      ...common,
+      displayName: 'core',
+      testEnvironment: 'node',
+      testMatch: ['<rootDir>/core/src/**/*.test.ts'],
+    },
+    {
+      ...common,
+      displayName: 'server',
+      testEnvironment: 'node',
+      testMatch: ['<rootDir>/server/src/**/*.test.ts'],
+    },
+  ],
+};
