@@ -14,6 +14,7 @@ export default tseslint.config(
       eqeqeq: 'error',
       'no-console': 'error',
       '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { ignoreRestSiblings: true }],
       'max-lines': ['error', { max: 450, skipBlankLines: true, skipComments: true }],
     },
   },

@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import type { Layer } from '../limits/resolve';
+import type { SessionInfo } from './http';
 import { Capability, Permission, Role } from './limits';
 
 const MemberId = z.string().min(1).max(40);
@@ -79,11 +81,33 @@ export type StoredEvent = RoomEvent & { seq: number; at: number };
 export const CommandMessage = z.object({ id: z.uuid(), command: RoomCommand });
 export const EnterMessage = z.object({ session: z.string().max(40), after: z.int().min(0).default(0) });
 export const SdpMessage = z.object({ sdp: z.string().max(60_000) });
-/** A publisher's tracks, in the order of its offer's media sections. */
-export const PublishMessage = SdpMessage;
 
 export interface Refusal {
   code: string;
   message: string;
 }
 export type CommandReply = { ok: true; seq: number } | { ok: false; refusal: Refusal };
+
+/** What a page needs of a room besides its events. */
+export interface RoomInfo {
+  session: SessionInfo;
+  course: { id: string; code: string; title: string };
+  zone: string;
+  me: { member: string; role: Role };
+  /** The whole class list, the absent too. */
+  people: { member: string; name: string; role: Role; group: string | null }[];
+  base: Layer[];
+  relay: boolean;
+  /** Whether ring-in starts a recording. */
+  records: boolean;
+}
+
+export type EnterReply =
+  | { ok: true; info: RoomInfo; events: StoredEvent[]; seq: number; now: number }
+  | { ok: false; refusal: Refusal };
+
+/** Where a media section of a viewer's connection belongs. */
+export interface RelayOffer {
+  sdp: string;
+  streams: { mid: string; member: string; kind: 'sound' | 'camera' | 'screen' }[];
+}

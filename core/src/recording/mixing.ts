@@ -14,7 +14,20 @@ export interface MixPart {
 const seconds = (ms: number) => (ms / 1000).toFixed(3);
 const SOUND = ['-c:a', 'libopus', '-b:a', '48k', '-ac', '1', '-ar', '48000'];
 const BLANK = 'color=c=0x12352C:s=640x480:r=20';
-const ENCODE = ['-c:v', 'libvpx', '-deadline', 'realtime', '-cpu-used', '8', '-b:v', '900k', '-threads', '2'];
+const ENCODE = [
+  '-pix_fmt',
+  'yuv420p',
+  '-c:v',
+  'libvpx',
+  '-deadline',
+  'realtime',
+  '-cpu-used',
+  '8',
+  '-b:v',
+  '900k',
+  '-threads',
+  '2',
+];
 
 /**
  * ffmpeg's arguments for one part: all sounds mixed to one Opus track; the picture copied as it is where one camera is

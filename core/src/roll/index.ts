@@ -91,7 +91,11 @@ function staysOf(events: readonly StoredEvent[], end: number, grace: number) {
   for (const event of events) {
     if (event.type === 'entered' && !inside.has(event.member)) inside.set(event.member, event.at);
     else if (event.type === 'left') depart(event.member, event.at);
-    else if (event.type === 'interrupted') for (const m of [...inside.keys()]) depart(m, event.from);
+    else if (event.type === 'interrupted')
+      for (const m of [...inside.keys()]) {
+        depart(m, event.from);
+        inside.set(m, event.at);
+      }
   }
   for (const member of [...inside.keys()]) depart(member, end);
   return stays;

@@ -17,7 +17,8 @@ function apply(state: RoomState, event: StoredEvent): RoomState {
     case 'left':
       return leave(state, [event.member]);
     case 'interrupted':
-      return leave(state, Object.keys(state.occupants));
+      // The server was away, the room was not: everyone is where they were, and who does not return leaves later.
+      return state;
     case 'rangIn':
       return { ...state, phase: 'live', rangInAt: event.at };
     case 'dismissed':

@@ -1,0 +1,73 @@
+import { Router } from 'express';
+import { rateLimit } from 'express-rate-limit';
+import { SignIn, type DemoEntrance, type Me } from '@nimble-bell/core/api';
+import type { Context } from '../context';
+import { rows } from '../db/pool';
+import { DEMO_PASSWORD } from '../demo/scenario';
+import { AppError, parse } from '../errors';
+import { passwordFits } from './password';
+import { COOKIE, cookieOf } from './principal';
+import { closeSession, openSession, personByEmail, personByToken } from './store';
+
+export function accountRoutes(ctx: Context): Router {
+  const router = Router();
+  const tries = rateLimit({
+    windowMs: 60_000,
+    limit: 30,
+    skipSuccessfulRequests: true,
+    handler: (_req, _res, next) => next(new AppError('too-often')),
+  });
+
+  router.get('/me', async (req, res) => {
+    const token = cookieOf(req.headers);
+    const person = token ? await personByToken(ctx.db, token, ctx.now()) : null;
+    const { id, name, email, zone } = person ?? { id: '', name: '', email: '', zone: '' };
+    const me: Me = {
+      now: ctx.now(),
+      person: person ? { id, name, email, zone } : null,
+      demo: ctx.config.demo,
+    };
+    res.json(me);
+  });
+
+  router.post('/sign-in', tries, async (req, res) => {
+    const { email, password } = parse(SignIn, req.body);
+    const person = await personByEmail(ctx.db, email);
+    if (!person?.password_hash || !(await passwordFits(password, person.password_hash)))
+      throw new AppError('wrong-password');
+    const token = await openSession(ctx.db, person.id, ctx.now());
+    res.cookie(COOKIE, token, { httpOnly: true, sameSite: 'lax', path: '/', maxAge: 14 * 86_400_000 });
+    res.json({ name: person.name });
+  });
+
+  router.post('/sign-out', async (req, res) => {
+    const token = cookieOf(req.headers);
+    if (token) await closeSession(ctx.db, token);
+    res.clearCookie(COOKIE);
+    res.json({});
+  });
+
+  /** Who one can enter the demo as. There is no such list outside the demo. */
+  router.get('/demo', async (_req, res) => {
+    if (!ctx.config.demo) throw new AppError('not-found');
+    const people = await rows<{ name: string; email: string; role: string; codes: string }>(
+      ctx.db,
+      `SELECT p.name, p.email, MIN(m.role) AS role, GROUP_CONCAT(c.code ORDER BY c.code SEPARATOR ', ') AS codes
+         FROM people p JOIN members m ON m.person_id = p.id JOIN courses c ON c.id = m.course_id
+        WHERE p.password_hash IS NOT NULL GROUP BY p.id ORDER BY MIN(m.role), p.name`,
+    );
+    const links = await rows<{ name: string; code: string; link: string }>(
+      ctx.db,
+      `SELECT p.name, c.code, m.link_code AS link
+         FROM members m JOIN people p ON p.id = m.person_id JOIN courses c ON c.id = m.course_id
+        WHERE m.role = 'student' AND c.code IN ('NAV-210', 'LOG-120') ORDER BY c.code DESC, m.id LIMIT 3`,
+    );
+    const entrance: DemoEntrance = {
+      password: DEMO_PASSWORD,
+      people: people.map(({ name, email, role, codes }) => ({ name, email, role: `${role} of ${codes}` })),
+      links: links.map((l) => ({ name: l.name, path: `/in/${l.link}`, about: `student of ${l.code}` })),
+    };
+    res.json(entrance);
+  });
+  return router;
+}

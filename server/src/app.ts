@@ -1,0 +1,54 @@
+import path from 'node:path';
+import express, { type Express } from 'express';
+import helmet from 'helmet';
+import { accountRoutes } from './accounts/routes';
+import type { Context } from './context';
+import { courseRoutes } from './courses/routes';
+import { AppError, errorHandler } from './errors';
+import { mailRoutes } from './mail/routes';
+import type { MediaRelay } from './media/relay';
+import { recordingRoutes } from './recordings/routes';
+import { sessionRoutes } from './room/routes';
+import { rosterRoutes } from './roster/routes';
+import { mailboxRoutes } from './standins/routes';
+
+const CONTENT_POLICY = {
+  useDefaults: false,
+  directives: {
+    defaultSrc: ["'self'"],
+    styleSrc: ["'self'", "'unsafe-inline'"],
+    imgSrc: ["'self'", 'data:'],
+    mediaSrc: ["'self'", 'blob:'],
+    connectSrc: ["'self'", 'ws:'],
+    frameAncestors: ["'none'"],
+    objectSrc: ["'none'"],
+    baseUri: ["'self'"],
+  },
+};
+
+/** A request's way: headers, body, the part it is for, the page itself, and last the one place where errors end. */
+export function createApp(ctx: Context, relay: MediaRelay): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(helmet({ contentSecurityPolicy: CONTENT_POLICY, strictTransportSecurity: false }));
+  app.use(express.json({ limit: '3mb' }));
+
+  app.get('/api/health', (_req, res) => {
+    res.json({ ok: true, pid: process.pid, relay: relay.available, now: ctx.now() });
+  });
+  app.use('/api', accountRoutes(ctx), courseRoutes(ctx), rosterRoutes(ctx), mailRoutes(ctx));
+  app.use('/api', sessionRoutes(ctx), recordingRoutes(ctx));
+  app.use('/api/mailbox', mailboxRoutes(ctx));
+  app.use('/api', (_req, _res, next) => next(new AppError('not-found')));
+
+  app.use(
+    '/assets',
+    express.static(path.join(ctx.config.webDir, 'assets'), { immutable: true, maxAge: '1y' }),
+  );
+  app.use(express.static(ctx.config.webDir, { index: false }));
+  app.get('/{*page}', (_req, res) =>
+    res.sendFile(path.join(ctx.config.webDir, 'index.html'), { dotfiles: 'allow' }),
+  );
+  app.use(errorHandler(ctx.log));
+  return app;
+}

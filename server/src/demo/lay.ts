@@ -1,0 +1,240 @@
+import { execFile } from 'node:child_process';
+import { mkdir, copyFile, stat } from 'node:fs/promises';
+import path from 'node:path';
+import { promisify } from 'node:util';
+import type { RoomEvent, StoredEvent } from '@nimble-bell/core/api';
+import { toLocalDate, toEpochDay } from '@nimble-bell/core/calendar';
+import { COLLEGE_DOOR } from '@nimble-bell/core/door';
+import { COLLEGE_LIMITS } from '@nimble-bell/core/limits';
+import type { PoolConnection } from 'mysql2/promise';
+import { hashPassword } from '../accounts/password';
+import { newId, newLinkCode, type Context } from '../context';
+import { addMember, insertCourse, insertSeries, laySessions, sessionsOfCourse } from '../courses/store';
+import { one, run, transaction } from '../db/pool';
+import { readyDir } from '../recordings/prepare';
+import { appendEvents } from '../room/store';
+import { enrol } from '../roster/store';
+import * as scenario from './scenario';
+
+const MINUTE = 60_000;
+const EXCERPT_MS = 90_000;
+
+interface DemoMember {
+  id: string;
+  name: string;
+  group: string | null;
+}
+
+/** Lays the demo around the time in force, in one transaction, if there is no term yet. Gives whether it did. */
+export async function layDemo(ctx: Context): Promise<boolean> {
+  if (await one(ctx.db, 'SELECT id FROM terms LIMIT 1')) return false;
+  const excerpt = await makeExcerpt(ctx);
+  await transaction(ctx.db, async (db) => {
+    const termId = newId();
+    const term = scenario.demoTerm(ctx.now());
+    await run(db, 'INSERT INTO terms (id, body) VALUES (?, ?)', [termId, JSON.stringify(term)]);
+    const password = await hashPassword(scenario.DEMO_PASSWORD);
+    for (const { name, email } of Object.values(scenario.TEACHERS))
+      await run(
+        db,
+        'INSERT INTO people (id, name, email, zone, staff, password_hash) VALUES (?, ?, ?, ?, TRUE, ?)',
+        [newId(), name, email, scenario.HOME_ZONE, password],
+      );
+    for (const course of scenario.demoCourses(ctx.now())) {
+      const id = await insertCourse(db, { ...course, termId, limits: COLLEGE_LIMITS, door: COLLEGE_DOOR });
+      const { teacher, students } = await layMembers(db, id, course);
+      for (const series of course.series) {
+        const seriesId = await insertSeries(db, { courseId: id, ...series });
+        await laySessions(db, { id: seriesId, courseId: id, pattern: series.pattern }, term);
+      }
+      if (course.code === 'NAV-210') await layRules(db, id, term.lastDay, ctx.now());
+      await layPast(ctx, db, id, { teacher, students, excerpt: course.code === 'NAV-210' ? excerpt : null });
+    }
+  });
+  return true;
+}
+
+async function layMembers(db: PoolConnection, courseId: string, course: scenario.DemoCourse) {
+  const teach = async (who: keyof typeof scenario.TEACHERS, role: 'teacher' | 'assistant') => {
+    const person = await one<{ id: string }>(db, 'SELECT id FROM people WHERE email = ?', [
+      scenario.TEACHERS[who].email,
+    ]);
+    const id = newId();
+    await addMember(db, { id, courseId, personId: person!.id, role, group: null, link: newLinkCode() });
+    return { id, name: scenario.TEACHERS[who].name, group: null };
+  };
+  const teacher = await teach(course.teacher, 'teacher');
+  if (course.assistant) await teach(course.assistant, 'assistant');
+  const students: DemoMember[] = [];
+  for (let i = course.students[0]; i < course.students[1]; i++) {
+    const name = scenario.inventedName(i);
+    const group = course.groups.length ? course.groups[i % course.groups.length]! : null;
+    const zone = scenario.STUDENT_ZONES[i % scenario.STUDENT_ZONES.length]!;
+    const id = await enrol(db, courseId, { name, email: scenario.addressOf(name), zone, group }, 'student');
+    students.push({ id, name, group });
+  }
+  return { teacher, students };
+}
+
+async function layRules(db: PoolConnection, course: string, keepUntil: string, now: number) {
+  const plan = {
+    automatic: true,
+    keepUntil: toLocalDate(toEpochDay(keepUntil) + 60),
+    studentsWatch: true,
+    studentsDownload: false,
+  };
+  await run(db, 'UPDATE courses SET recording_plan = ?, limits_by = ?, limits_at = ? WHERE id = ?', [
+    JSON.stringify(plan),
+    scenario.TEACHERS.maren.name,
+    now - 30 * 24 * 60 * MINUTE,
+    course,
+  ]);
+}
+
+interface Past {
+  teacher: DemoMember;
+  students: DemoMember[];
+  excerpt: string | null;
+}
+
+/** What is behind: sessions held with their events, the newest recorded; one cancelled; one ahead moved. */
+async function layPast(ctx: Context, db: PoolConnection, course: string, past: Past) {
+  const sessions = await sessionsOfCourse(db, course);
+  const over = sessions.filter((s) => s.endsAt + s.lingerMinutes * MINUTE < ctx.now());
+  const lectures = over.filter((s) => s.seriesTitle === 'Lecture');
+  const cancelled = past.excerpt ? lectures.at(-4) : undefined;
+  for (const [i, session] of over.entries()) {
+    if (session === cancelled) {
+      await run(db, "UPDATE sessions SET state = 'cancelled' WHERE id = ?", [session.id]);
+      continue;
+    }
+    const students = past.students.filter((s) => session.group === null || s.group === session.group);
+    const events = pastEvents(past.teacher, students, session, i, past.excerpt !== null);
+    await appendEvents(db, session.id, events, null);
+    await run(db, "UPDATE sessions SET state = 'held' WHERE id = ?", [session.id]);
+    if (past.excerpt && lectures.slice(-3).includes(session))
+      await layRecording(ctx, db, session, past.excerpt);
+  }
+  const ahead = past.excerpt
+    ? sessions.filter((s) => s.seriesTitle === 'Lecture' && s.startsAt > ctx.now())[4]
+    : null;
+  if (ahead)
+    await run(
+      db,
+      "UPDATE sessions SET state = 'moved', starts_at = starts_at + ?, ends_at = ends_at + ? WHERE id = ?",
+      [24 * 60 * MINUTE, 24 * 60 * MINUTE, ahead.id],
+    );
+}
+
+/** A held session's events: most are punctual, some late, some absent, one leaves early; a pause after the opening. */
+function pastEvents(
+  teacher: DemoMember,
+  students: DemoMember[],
+  session: { startsAt: number; endsAt: number },
+  index: number,
+  recorded: boolean,
+): StoredEvent[] {
+  const events: { at: number; event: RoomEvent }[] = [];
+  const at = (minutes: number, event: RoomEvent) =>
+    events.push({ at: session.startsAt + minutes * MINUTE, event });
+  const length = (session.endsAt - session.startsAt) / MINUTE;
+  const enter = (m: DemoMember, role: 'teacher' | 'student'): RoomEvent => ({
+    type: 'entered',
+    member: m.id,
+    name: m.name,
+    role,
+  });
+  at(-6, enter(teacher, 'teacher'));
+  at(-1, { type: 'rangIn', by: teacher.id });
+  if (recorded) {
+    at(-1, { type: 'recordingStarted', by: null });
+    at(-1 + EXCERPT_MS / MINUTE, { type: 'recordingPaused', by: teacher.id });
+  }
+  const here: DemoMember[] = [];
+  for (const [i, student] of students.entries()) {
+    if ((i * 5 + index * 3) % 11 === 0) continue;
+    const late = (i + index) % 9 === 0;
+    at(late ? 7 + (i % 5) : -0.9 + (i % 20) / 200, enter(student, 'student'));
+    if ((i + index) % 17 === 3) at(length - 25, { type: 'left', member: student.id });
+    if (!late) here.push(student);
+  }
+  for (const [i, [who, text]] of scenario.TALK.entries()) {
+    const from = who === 0 ? teacher.id : here[who % here.length]?.id;
+    if (from) at(-0.75 + i * 0.14, { type: 'said', from, addressee: { to: 'class' }, text });
+  }
+  at(length + 1, { type: 'dismissed', by: teacher.id });
+  return events
+    .sort((a, b) => a.at - b.at)
+    .map(({ at: when, event }, i) => ({ ...event, seq: i + 1, at: Math.round(when) }));
+}
+
+async function layRecording(
+  ctx: Context,
+  db: PoolConnection,
+  session: { id: string; startsAt: number },
+  excerpt: string,
+) {
+  const id = newId();
+  const file = `${id}.webm`;
+  await copyFile(excerpt, path.join(readyDir(ctx), file));
+  const { size } = await stat(excerpt);
+  await run(
+    db,
+    `INSERT INTO recordings (id, session_id, state, progress, length_ms, bytes, has_picture, file)
+     VALUES (?, ?, 'ready', 1, ?, ?, TRUE, ?)`,
+    [id, session.id, EXCERPT_MS, size, file],
+  );
+  const from = session.startsAt - MINUTE;
+  await run(db, 'INSERT INTO recording_parts (id, recording_id, started_at, ended_at) VALUES (?, ?, ?, ?)', [
+    newId(),
+    id,
+    from,
+    from + EXCERPT_MS,
+  ]);
+}
+
+/** A minute and a half of drawn sea and a soft tone, made here: the demo brings no film along. */
+async function makeExcerpt(ctx: Context): Promise<string> {
+  await mkdir(readyDir(ctx), { recursive: true });
+  const file = path.join(readyDir(ctx), 'excerpt.webm');
+  const seconds = String(EXCERPT_MS / 1000);
+  await promisify(execFile)('ffmpeg', [
+    ...[
+      '-y',
+      '-v',
+      'error',
+      '-f',
+      'lavfi',
+      '-i',
+      `gradients=s=640x360:r=8:c0=0x12352C:c1=0x2F6F8F:speed=0.008:d=${seconds}`,
+    ],
+    ...[
+      '-f',
+      'lavfi',
+      '-i',
+      `sine=frequency=174:d=${seconds}`,
+      '-af',
+      'volume=0.08,tremolo=f=0.3',
+      '-c:a',
+      'libopus',
+      '-b:a',
+      '32k',
+    ],
+    ...[
+      '-pix_fmt',
+      'yuv420p',
+      '-c:v',
+      'libvpx',
+      '-deadline',
+      'realtime',
+      '-cpu-used',
+      '8',
+      '-b:v',
+      '200k',
+      '-t',
+      seconds,
+      file,
+    ],
+  ]);
+  return file;
+}

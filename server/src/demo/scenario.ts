@@ -1,0 +1,208 @@
+import type { MeetingPattern, Term, Weekday } from '@nimble-bell/core/api';
+import {
+  mondayOf,
+  toClock,
+  toLocalDate,
+  toWall,
+  weekdayOf,
+  WEEKDAYS,
+  type Instant,
+} from '@nimble-bell/core/calendar';
+
+export const DEMO_PASSWORD = 'saltmarsh';
+export const HOME_ZONE = 'America/Halifax';
+export const STUDENT_ZONES = [
+  HOME_ZONE,
+  HOME_ZONE,
+  HOME_ZONE,
+  'America/St_Johns',
+  'Atlantic/Azores',
+  'Europe/Lisbon',
+  'America/Port_of_Spain',
+];
+
+export const TEACHERS = {
+  maren: { name: 'Maren Oduya', email: 'maren.oduya@saltmarsh.example' },
+  teo: { name: 'Teo Vanterpool', email: 'teo.vanterpool@saltmarsh.example' },
+  ines: { name: 'Ines Calloway', email: 'ines.calloway@saltmarsh.example' },
+};
+
+const GIVEN = [
+  ...[
+    'Adaeze',
+    'Bram',
+    'Celia',
+    'Dmitri',
+    'Elowen',
+    'Farid',
+    'Greta',
+    'Hamish',
+    'Ilse',
+    'Jomo',
+    'Kirsi',
+    'Lior',
+  ],
+  ...[
+    'Mabel',
+    'Noor',
+    'Osian',
+    'Petra',
+    'Quentin',
+    'Rosalind',
+    'Sefa',
+    'Tomasz',
+    'Una',
+    'Viggo',
+    'Wanda',
+    'Yusuf',
+  ],
+];
+const FAMILY = [
+  ...['Abernathy', 'Brandvold', 'Castanho', 'Dunmore', 'Eklund', 'Fontaine', 'Garrow', 'Hollis', 'Iversen'],
+  ...['Jardine', 'Kestrel', 'Lanyon', 'Moreau', 'Nakata', 'Okonjo', 'Penhale', 'Quill', 'Ramsay', 'Sandoval'],
+];
+
+/** The `index`-th invented person; no two of the first 456 share a name. */
+export function inventedName(index: number): string {
+  const family = FAMILY[(index * 7 + Math.floor(index / GIVEN.length)) % FAMILY.length];
+  return `${GIVEN[index % GIVEN.length]} ${family}`;
+}
+
+export const addressOf = (name: string) => `${name.toLowerCase().replaceAll(' ', '.')}@saltmarsh.example`;
+
+/**
+ * The term laid around an instant: today is in teaching week 6, with a long weekend and a reading week behind it and
+ * a day swap ahead.
+ */
+export function demoTerm(now: Instant): Term {
+  const monday = mondayOf(toWall(HOME_ZONE, now).day) - 6 * 7;
+  const day = (offset: number) => toLocalDate(monday + offset);
+  return {
+    name: 'Autumn evenings',
+    zone: HOME_ZONE,
+    firstDay: day(0),
+    lastDay: day(15 * 7 - 1),
+    daysOff: [
+      { from: day(2 * 7 + 4), to: day(3 * 7), name: 'Harbour Days weekend' },
+      { from: day(4 * 7), to: day(4 * 7 + 6), name: 'Reading week' },
+      { from: day(10 * 7 + 1), to: day(10 * 7 + 1), name: 'Lantern Night' },
+    ],
+    daySwaps: [{ date: day(11 * 7 + 2), follows: 'friday', name: 'Friday timetable' }],
+  };
+}
+
+/** When the next lecture starts: 18:30 if that is within the hour, or else the half hour that is. */
+function nextStart(now: Instant): { weekday: number; start: string } {
+  const wall = toWall(HOME_ZONE, now);
+  const evening = 18 * 60 + 30;
+  const ahead = evening - wall.minutes;
+  const minutes = ahead >= 5 && ahead <= 60 ? evening : Math.ceil((wall.minutes + 5) / 30) * 30;
+  const day = wall.day + Math.floor(minutes / 1440);
+  return { weekday: weekdayOf(day), start: toClock(minutes) };
+}
+
+const weekday = (index: number): Weekday => WEEKDAYS[((index % 7) + 7) % 7]!;
+
+export interface DemoCourse {
+  code: string;
+  title: string;
+  teacher: keyof typeof TEACHERS;
+  assistant?: keyof typeof TEACHERS;
+  /** Indexes of invented people, first and one past the last. */
+  students: [number, number];
+  groups: string[];
+  series: { title: string; pattern: MeetingPattern; group: string | null }[];
+}
+
+const weekly = (days: MeetingPattern['days'], more: Partial<MeetingPattern> = {}): MeetingPattern => ({
+  kind: 'weekly',
+  every: 1,
+  lingerMinutes: 0,
+  ends: { by: 'term' },
+  days,
+  ...more,
+});
+
+/** The three courses; the lecture days move with today, so that a lecture starts within the hour. */
+export function demoCourses(now: Instant): DemoCourse[] {
+  const { weekday: today, start } = nextStart(now);
+  const labDay = weekday(today + 3);
+  const groups = ['A', 'B', 'C', 'D'];
+  return [
+    {
+      code: 'NAV-210',
+      title: 'Coastal Navigation',
+      teacher: 'maren',
+      assistant: 'teo',
+      students: [0, 34],
+      groups,
+      series: [
+        {
+          title: 'Lecture',
+          group: null,
+          pattern: weekly(
+            [
+              { day: weekday(today), start, minutes: 80 },
+              { day: weekday(today + 2), start, minutes: 80 },
+            ],
+            { lingerMinutes: 10 },
+          ),
+        },
+        ...groups.map((group, i) => ({
+          title: `Chart lab ${group}`,
+          group,
+          pattern: weekly([{ day: labDay, start: toClock(17 * 60 + 30 + i * 50), minutes: 45 }], {
+            every: 2,
+          }),
+        })),
+        {
+          title: 'Office hours',
+          group: null,
+          pattern: weekly([{ day: weekday(today - 1), start: '17:00', minutes: 60 }]),
+        },
+      ],
+    },
+    {
+      code: 'MET-140',
+      title: 'Weather at Sea',
+      teacher: 'maren',
+      students: [23, 119],
+      groups: [],
+      series: [
+        {
+          title: 'Lecture',
+          group: null,
+          pattern: weekly([{ day: weekday(today + 1), start: '18:30', minutes: 90 }]),
+        },
+      ],
+    },
+    {
+      code: 'LOG-120',
+      title: "Keeping a Ship's Log",
+      teacher: 'ines',
+      students: [120, 129],
+      groups: [],
+      series: [
+        {
+          title: 'Workshop',
+          group: null,
+          pattern: weekly([{ day: weekday(today + 4), start: '10:00', minutes: 50 }], {
+            ends: { by: 'count', count: 8 },
+          }),
+        },
+      ],
+    },
+  ];
+}
+
+/** What was written in past classes: who (0 the teacher), and what. */
+export const TALK: [number, string][] = [
+  [0, 'Good evening. Chart 4012 on the table, please, and a sharp pencil.'],
+  [3, 'Is the tidal diamond B the one off the breakwater?'],
+  [0, 'Yes, B. Read its hour off before you draw the vector.'],
+  [7, 'I get 2.3 knots for the hour after high water.'],
+  [5, 'Same here, setting 210.'],
+  [0, 'Well read. Now lay off the course to steer.'],
+  [9, 'Do we correct for leeway before or after the stream?'],
+  [0, 'After. The stream moves the water, leeway moves you through it.'],
+];

@@ -1,0 +1,70 @@
+import type { NextFunction, Request, Response } from 'express';
+import { z } from 'zod';
+import type { ErrorBody } from '@nimble-bell/core/api';
+import type { Logger } from 'pino';
+
+/** Every error that reaches a person: its status and its sentence. */
+const CATALOGUE = {
+  'not-signed-in': [401, 'Sign in, or use your personal link.'],
+  'wrong-password': [401, 'The e-mail address or the password is not right.'],
+  'link-unknown': [401, 'This link is not known. It may have been replaced: look for a newer invitation.'],
+  forbidden: [403, 'You are not on the class list of this course, or this is for its teacher.'],
+  'not-found': [404, 'There is nothing at this address.'],
+  invalid: [422, 'Something in the form needs mending.'],
+  conflict: [409, 'This has been changed meanwhile.'],
+  'code-taken': [409, 'A course with this code exists in this term.'],
+  'class-running': [409, 'A session of this series is live. Change the pattern after class.'],
+  'no-sessions': [422, 'This pattern gives no session in the term.'],
+  'nobody-to-invite': [422, 'There is no student to invite. Import the class list first.'],
+  'nothing-planned': [422, 'There is no session to invite to. Plan one first.'],
+  'plan-missing': [422, 'Say first what is to be recorded.'],
+  'download-off': [403, 'Downloads of this recording are off.'],
+  'not-ready': [409, 'The recording is being prepared.'],
+  'too-large': [413, 'This is more than can be sent at once.'],
+  'too-often': [429, 'Too many tries. Wait a minute.'],
+  internal: [500, 'Something went wrong here. Nothing was changed. Try again.'],
+} as const satisfies Record<string, [number, string]>;
+
+export type ErrorCode = keyof typeof CATALOGUE;
+type Fields = { path: string; message: string }[];
+
+export class AppError extends Error {
+  constructor(
+    readonly code: ErrorCode,
+    message: string = CATALOGUE[code][1],
+    readonly fields?: Fields,
+  ) {
+    super(message);
+  }
+  get status() {
+    return CATALOGUE[this.code][0];
+  }
+}
+
+/** A value checked against its schema, or the faults of each field. */
+export function parse<T extends z.ZodType>(schema: T, value: unknown): z.infer<T> {
+  const result = schema.safeParse(value);
+  if (result.success) return result.data;
+  const fields = result.error.issues.map((i) => ({ path: i.path.join('.'), message: i.message }));
+  throw new AppError('invalid', fields[0]?.message, fields);
+}
+
+export function errorHandler(log: Logger) {
+  return (error: unknown, _req: Request, res: Response, next: NextFunction) => {
+    if (res.headersSent) return next(error);
+    const known = asAppError(error);
+    if (known.code === 'internal') log.error(error);
+    const body: ErrorBody = { error: { code: known.code, message: known.message } };
+    if (known.fields) body.error.fields = known.fields;
+    res.status(known.status).json(body);
+  };
+}
+
+function asAppError(error: unknown): AppError {
+  if (error instanceof AppError) return error;
+  const type = (error as { type?: string }).type;
+  if (type === 'entity.too.large') return new AppError('too-large');
+  if (type === 'entity.parse.failed') return new AppError('invalid', 'This is not JSON.');
+  if ((error as { code?: string }).code === 'ENOENT') return new AppError('not-found');
+  return new AppError('internal');
+}

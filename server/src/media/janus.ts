@@ -1,0 +1,176 @@
+import type { Logger } from 'pino';
+import { JanusClient, type Reply } from './janusClient';
+import { TRACK_KINDS, type MediaRelay, type StreamPlace, type TrackKind, type ViewerOffer } from './relay';
+
+interface Publisher {
+  handle: number;
+}
+
+interface Viewer {
+  handle: number;
+  room: string;
+  joined: boolean;
+  members: Set<string>;
+}
+
+interface RelayStream {
+  mid: string;
+  active: boolean;
+  feed_id: string;
+  feed_mid: string;
+}
+
+/** The `janus` relay's VideoRoom plugin behind the room's interface. Only the server talks to it. */
+export class JanusRelay implements MediaRelay {
+  readonly #client: JanusClient;
+  /** A handle for the requests that belong to no peer connection. */
+  #control: Promise<number> | null = null;
+  #publishers = new Map<string, Publisher>();
+  #viewers = new Map<string, Viewer>();
+
+  constructor(
+    url: string,
+    readonly recordingDir: string,
+    log: Logger,
+  ) {
+    this.#client = new JanusClient(url, log);
+    this.#client.onChange((up) => {
+      if (up) return;
+      this.#control = null;
+      this.#publishers.clear();
+      this.#viewers.clear();
+    });
+  }
+
+  get available() {
+    return this.#client.up;
+  }
+
+  onChange(listener: (available: boolean) => void) {
+    this.#client.onChange(listener);
+  }
+
+  async openRoom(room: string) {
+    const { data } = await this.#ask({ request: 'exists', room });
+    if (data.exists) return;
+    await this.#ask({
+      request: 'create',
+      room,
+      publishers: 400,
+      bitrate: 900_000,
+      audiocodec: 'opus',
+      videocodec: 'vp8',
+      rec_dir: this.recordingDir,
+      audiolevel_event: false,
+      notify_joining: false,
+    });
+  }
+
+  async closeRoom(room: string) {
+    for (const [key, publisher] of this.#publishers)
+      if (key.startsWith(`${room}/`)) {
+        this.#publishers.delete(key);
+        await this.#client.detach(publisher.handle);
+      }
+    for (const [viewer, { room: own }] of this.#viewers) if (own === room) await this.unwatch(viewer);
+    await this.#ask({ request: 'destroy', room }).catch(() => {});
+  }
+
+  async publish(room: string, member: string, sdp: string): Promise<string> {
+    await this.unpublish(room, member);
+    const handle = await this.#client.attach();
+    this.#publishers.set(`${room}/${member}`, { handle });
+    // Joined and closed before the answer leaves: no packet can come earlier than its verdict.
+    await this.#client.request(handle, { request: 'join', ptype: 'publisher', room, id: member });
+    const reply = await this.#client.request(
+      handle,
+      { request: 'publish', audiocodec: 'opus', videocodec: 'vp8' },
+      { type: 'offer', sdp },
+    );
+    for (const kind of TRACK_KINDS) await this.moderate(room, member, kind, false);
+    return sdpOf(reply);
+  }
+
+  async unpublish(room: string, member: string) {
+    const publisher = this.#publishers.get(`${room}/${member}`);
+    if (!publisher) return;
+    this.#publishers.delete(`${room}/${member}`);
+    await this.#client.detach(publisher.handle);
+  }
+
+  async moderate(room: string, member: string, kind: TrackKind, open: boolean) {
+    if (!this.#publishers.has(`${room}/${member}`)) return;
+    await this.#ask({
+      request: 'moderate',
+      room,
+      id: member,
+      mid: String(TRACK_KINDS.indexOf(kind)),
+      mute: !open,
+    });
+  }
+
+  async watch(room: string, viewer: string, members: readonly string[]): Promise<ViewerOffer | null> {
+    const known = this.#viewers.get(viewer) ?? {
+      handle: await this.#client.attach(),
+      room,
+      joined: false,
+      members: new Set<string>(),
+    };
+    this.#viewers.set(viewer, known);
+    const wanted = new Set(members);
+    const fresh = members.filter((m) => !known.members.has(m)).map((feed) => ({ feed }));
+    const gone = [...known.members].filter((m) => !wanted.has(m)).map((feed) => ({ feed }));
+    if (fresh.length + gone.length === 0) return null;
+    let body: Record<string, unknown>;
+    if (!known.joined)
+      body = { request: 'join', ptype: 'subscriber', room, streams: fresh, autoupdate: false };
+    else {
+      body = { request: 'update' };
+      if (fresh.length) body.subscribe = fresh;
+      if (gone.length) body.unsubscribe = gone;
+    }
+    const reply = await this.#client.request(known.handle, body);
+    known.joined = true;
+    known.members = wanted;
+    if (!reply.jsep) return null;
+    return { sdp: reply.jsep.sdp, streams: placesOf((reply.data.streams ?? []) as RelayStream[]) };
+  }
+
+  async answer(viewer: string, sdp: string) {
+    const known = this.#viewers.get(viewer);
+    if (known) await this.#client.request(known.handle, { request: 'start' }, { type: 'answer', sdp });
+  }
+
+  async unwatch(viewer: string) {
+    const known = this.#viewers.get(viewer);
+    this.#viewers.delete(viewer);
+    if (known) await this.#client.detach(known.handle);
+  }
+
+  async record(room: string, member: string, base: string | null) {
+    const publisher = this.#publishers.get(`${room}/${member}`);
+    if (!publisher) return;
+    const body = base ? { record: true, filename: base } : { record: false };
+    await this.#client.request(publisher.handle, { request: 'configure', ...body });
+  }
+
+  async stop() {
+    this.#client.stop();
+  }
+
+  async #ask(body: Record<string, unknown>): Promise<Reply> {
+    this.#control ??= this.#client.attach();
+    return this.#client.request(await this.#control, body);
+  }
+}
+
+function sdpOf(reply: Reply): string {
+  if (!reply.jsep) throw new Error('The relay gave no answer.');
+  return reply.jsep.sdp;
+}
+
+const placesOf = (streams: RelayStream[]): StreamPlace[] =>
+  streams
+    .filter((s) => s.active && s.feed_id)
+    .map((s) => ({ mid: s.mid, member: s.feed_id, kind: TRACK_KINDS[Number(s.feed_mid)]! }))
+    .filter((s) => s.kind);

@@ -1,0 +1,161 @@
+import type { StoredEvent } from '@nimble-bell/core/api';
+import { sends } from '@nimble-bell/core/room';
+import type { Context } from '../context';
+import type { Room } from '../room/room';
+import { TRACK_KINDS, type MediaRelay, type TrackKind, type ViewerOffer } from './relay';
+
+interface ViewerConnection {
+  room: Room;
+  member: string;
+  offer: (offer: ViewerOffer) => void;
+  /** An offer is out and not answered: the next waits. */
+  busy: boolean;
+  stale: boolean;
+}
+
+const SWITCH: Record<TrackKind, 'microphone' | 'camera' | 'screen'> = {
+  sound: 'microphone',
+  camera: 'camera',
+  screen: 'screen',
+};
+
+/**
+ * Joins rooms and relay: carries offers and answers, tells each page whom to watch, and opens or closes every track
+ * at the relay whenever the room's state changes. The verdict is the core's `sends`.
+ */
+export class RoomMedia {
+  readonly #publishers = new Map<string, Map<string, Partial<Record<TrackKind, boolean>>>>();
+  readonly #viewers = new Map<string, ViewerConnection>();
+  #published: ((room: Room, member: string) => Promise<void>)[] = [];
+  #work: Promise<unknown> = Promise.resolve();
+
+  constructor(
+    readonly ctx: Context,
+    readonly relay: MediaRelay,
+  ) {
+    relay.onChange((up) => {
+      if (!up) this.#publishers.clear();
+      for (const viewer of this.#viewers.values()) viewer.busy = false;
+    });
+  }
+
+  /** Called when a member's tracks are there to be recorded. */
+  onPublished(listener: (room: Room, member: string) => Promise<void>) {
+    this.#published.push(listener);
+  }
+
+  publishersOf(session: string): string[] {
+    return [...(this.#publishers.get(session)?.keys() ?? [])];
+  }
+
+  async publish(room: Room, member: string, sdp: string): Promise<string> {
+    checkOffer(sdp);
+    await this.relay.openRoom(room.session);
+    // Its viewers let go of the connection that ends, and take the new one.
+    this.#publishers.get(room.session)?.delete(member);
+    this.#refresh(room);
+    const answer = await this.relay.publish(room.session, member, sdp);
+    const own = this.#publishers.get(room.session) ?? new Map<string, Partial<Record<TrackKind, boolean>>>();
+    own.set(member, {});
+    this.#publishers.set(room.session, own);
+    await this.#enforce(room);
+    for (const listener of this.#published) await listener(room, member);
+    this.#refresh(room);
+    return answer;
+  }
+
+  async unpublish(room: Room, member: string) {
+    if (!this.#publishers.get(room.session)?.delete(member)) return;
+    this.#refresh(room);
+    await this.relay.unpublish(room.session, member);
+  }
+
+  /** A page begins to watch; offers come to it until `unwatch`. */
+  async watch(room: Room, viewer: string, member: string, offer: ViewerConnection['offer']) {
+    await this.unwatch(viewer);
+    this.#viewers.set(viewer, { room, member, offer, busy: false, stale: false });
+    await this.#offerTo(viewer);
+  }
+
+  async answer(viewer: string, sdp: string) {
+    const connection = this.#viewers.get(viewer);
+    if (!connection) return;
+    await this.relay.answer(viewer, sdp);
+    connection.busy = false;
+    if (connection.stale) await this.#offerTo(viewer);
+  }
+
+  async unwatch(viewer: string) {
+    if (!this.#viewers.delete(viewer)) return;
+    await this.relay.unwatch(viewer).catch(() => {});
+  }
+
+  /** After events: tracks open and close, those who left are let go, a dismissed room ends. */
+  heed(room: Room, events: readonly StoredEvent[]): Promise<void> {
+    return this.#inTurn(async () => {
+      for (const event of events) if (event.type === 'left') await this.unpublish(room, event.member);
+      await this.#enforce(room);
+    });
+  }
+
+  async close(room: Room) {
+    this.#publishers.delete(room.session);
+    for (const [id, viewer] of this.#viewers) if (viewer.room === room) this.#viewers.delete(id);
+    if (this.relay.available) await this.relay.closeRoom(room.session);
+  }
+
+  /** Asks the relay for what changed only. Closing is asked first. */
+  async #enforce(room: Room) {
+    if (!this.relay.available) return;
+    const changes: [string, TrackKind, boolean][] = [];
+    for (const [member, tracks] of this.#publishers.get(room.session) ?? [])
+      for (const kind of TRACK_KINDS) {
+        const open = sends(room.state, member, SWITCH[kind]);
+        if ((tracks[kind] ?? false) !== open) changes.push([member, kind, open]);
+        tracks[kind] = open;
+      }
+    changes.sort((a, b) => Number(a[2]) - Number(b[2]));
+    await Promise.all(
+      changes.map(([member, kind, open]) =>
+        this.relay
+          .moderate(room.session, member, kind, open)
+          .catch((error: unknown) => this.ctx.log.warn({ member, kind, open }, String(error))),
+      ),
+    );
+  }
+
+  #refresh(room: Room) {
+    for (const [id, viewer] of this.#viewers) if (viewer.room === room) void this.#offerTo(id);
+  }
+
+  async #offerTo(id: string) {
+    const viewer = this.#viewers.get(id);
+    if (!viewer || !this.relay.available) return;
+    if (viewer.busy) return void (viewer.stale = true);
+    viewer.busy = true;
+    viewer.stale = false;
+    try {
+      const members = this.publishersOf(viewer.room.session).filter((m) => m !== viewer.member);
+      if (members.length) await this.relay.openRoom(viewer.room.session);
+      const offer = await this.relay.watch(viewer.room.session, id, members);
+      if (offer) return viewer.offer(offer);
+    } catch (error) {
+      this.ctx.log.warn({ viewer: id }, String(error));
+    }
+    viewer.busy = false;
+    if (viewer.stale) await this.#offerTo(id);
+  }
+
+  #inTurn<T>(work: () => Promise<T>): Promise<T> {
+    const turn = this.#work.then(work, work);
+    this.#work = turn.catch(() => {});
+    return turn;
+  }
+}
+
+/** An offer holds a sound, a camera and a screen section, in this order, and nothing else. */
+export function checkOffer(sdp: string) {
+  const sections = [...sdp.matchAll(/^m=(\w+) /gm)].map((m) => m[1]);
+  if (sections.join() !== 'audio,video,video')
+    throw new Error('An offer has a sound, a camera and a screen section.');
+}

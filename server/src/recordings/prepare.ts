@@ -1,0 +1,137 @@
+import { execFile } from 'node:child_process';
+import { mkdir, open, readdir, rm, stat, writeFile } from 'node:fs/promises';
+import path from 'node:path';
+import { promisify } from 'node:util';
+import { z } from 'zod';
+import { lengthOf, mixArguments, type MixPart, type MixTrack } from '@nimble-bell/core/recording';
+import type { Context } from '../context';
+import { run } from '../db/pool';
+import { TRACK_KINDS } from '../media/relay';
+import { partsOf, tracksOf } from './store';
+
+const execute = promisify(execFile);
+const MJR = 'MJR00002';
+/** The relay's file header: when the first frame was written, microseconds since 1970. */
+const Header = z.object({ t: z.enum(['a', 'v']), u: z.number().optional() });
+
+export const rawDir = (ctx: Context) => path.join(ctx.config.dataDir, 'recordings', 'raw');
+export const readyDir = (ctx: Context) => path.join(ctx.config.dataDir, 'recordings', 'ready');
+
+/** Turns what the relay wrote into one file to watch: each track unpacked, each part mixed, the parts joined. */
+export async function prepareRecording(ctx: Context, recording: string): Promise<void> {
+  const work = path.join(ctx.config.dataDir, 'recordings', 'work', recording);
+  await rm(work, { recursive: true, force: true });
+  await mkdir(work, { recursive: true });
+  await mkdir(readyDir(ctx), { recursive: true });
+  try {
+    const spans = (await partsOf(ctx.db, recording)).map((p) => ({ ...p, until: p.until ?? p.from }));
+    const parts: MixPart[] = [];
+    for (const [i, span] of spans.entries()) {
+      const tracks = await unpack(ctx, span, work);
+      parts.push({ length: span.until - span.from, tracks });
+      await setProgress(ctx, recording, (0.4 * (i + 1)) / spans.length);
+    }
+    const file = path.join(readyDir(ctx), `${recording}.webm`);
+    const picture = await mix(
+      ctx,
+      recording,
+      parts.filter((p) => p.length > 0),
+      work,
+      file,
+    );
+    const { size } = await stat(file);
+    await run(
+      ctx.db,
+      "UPDATE recordings SET state = 'ready', progress = 1, length_ms = ?, bytes = ?, has_picture = ?, file = ?, fault = NULL WHERE id = ?",
+      [lengthOf(spans), size, picture, path.basename(file), recording],
+    );
+  } catch (error) {
+    await run(ctx.db, "UPDATE recordings SET state = 'failed', fault = ? WHERE id = ?", [
+      String(error),
+      recording,
+    ]);
+    throw error;
+  } finally {
+    await rm(work, { recursive: true, force: true });
+  }
+}
+
+const setProgress = (ctx: Context, recording: string, progress: number) =>
+  run(ctx.db, "UPDATE recordings SET state = 'preparing', progress = ? WHERE id = ?", [progress, recording]);
+
+/** The tracks of a part that hold anything, as WebM or Ogg, with when each began. */
+async function unpack(ctx: Context, span: { id: string; from: number }, work: string): Promise<MixTrack[]> {
+  const names = await readdir(rawDir(ctx)).catch(() => [] as string[]);
+  const jobs: Promise<MixTrack | null>[] = [];
+  for (const { base } of await tracksOf(ctx.db, span.id))
+    for (const name of names.filter((n) => n.startsWith(base) && n.endsWith('.mjr')))
+      jobs.push(unpackFile(ctx, path.join(rawDir(ctx), name), span.from, work));
+  return (await Promise.all(jobs)).filter((t) => t !== null);
+}
+
+async function unpackFile(
+  ctx: Context,
+  raw: string,
+  partFrom: number,
+  work: string,
+): Promise<MixTrack | null> {
+  const header = await headerOf(raw);
+  const kind = TRACK_KINDS[Number(/-(\d+)\.mjr$/.exec(raw)?.[1])];
+  if (!header?.u || !kind) return null;
+  const file = path.join(work, `${path.basename(raw, '.mjr')}.${kind === 'sound' ? 'opus' : 'webm'}`);
+  await execute('janus-pp-rec', [raw, file]);
+  if (((await stat(file).catch(() => null))?.size ?? 0) === 0) return null;
+  // The relay writes the machine's clock; a part is kept in the time in force.
+  const began = header.u / 1000 + ctx.config.clockOffset;
+  return { file, kind, offset: Math.max(0, began - partFrom) };
+}
+
+async function headerOf(raw: string) {
+  const file = await open(raw);
+  try {
+    const { buffer, bytesRead } = await file.read(Buffer.alloc(2048), 0, 2048, 0);
+    if (bytesRead < 10 || buffer.toString('latin1', 0, 8) !== MJR) return null;
+    const length = buffer.readUInt16BE(8);
+    return Header.safeParse(JSON.parse(buffer.toString('utf8', 10, 10 + length))).data ?? null;
+  } finally {
+    await file.close();
+  }
+}
+
+/** Mixes the parts and joins them; gives whether there is a picture. */
+async function mix(
+  ctx: Context,
+  recording: string,
+  parts: MixPart[],
+  work: string,
+  output: string,
+): Promise<boolean> {
+  const picture = parts.some((p) => p.tracks.some((t) => t.kind !== 'sound'));
+  const files: string[] = [];
+  for (const [i, part] of parts.entries()) {
+    const file = path.join(work, `part-${i}.webm`);
+    await execute('ffmpeg', mixArguments(part, picture, file), { maxBuffer: 1 << 24 });
+    files.push(file);
+    await setProgress(ctx, recording, 0.4 + (0.5 * (i + 1)) / parts.length);
+  }
+  if (files.length === 0) throw new Error('Nothing was recorded.');
+  const list = path.join(work, 'parts.txt');
+  await writeFile(list, files.map((f) => `file '${f}'\n`).join(''));
+  const join = [
+    '-y',
+    '-v',
+    'error',
+    '-nostdin',
+    '-f',
+    'concat',
+    '-safe',
+    '0',
+    '-i',
+    list,
+    '-c',
+    'copy',
+    output,
+  ];
+  await execute('ffmpeg', join, { maxBuffer: 1 << 24 });
+  return picture;
+}

@@ -1,0 +1,83 @@
+import path from 'node:path';
+import { Router, type Request } from 'express';
+import type { RecordingDetail } from '@nimble-bell/core/api';
+import { teaches } from '@nimble-bell/core/limits';
+import { audience } from '@nimble-bell/core/room';
+import { chaptersOf, gapsOf } from '@nimble-bell/core/recording';
+import { toLocalDate } from '@nimble-bell/core/calendar';
+import { memberIn, principalOf, type MemberRow } from '../accounts/principal';
+import type { Context } from '../context';
+import { one } from '../db/pool';
+import { AppError } from '../errors';
+import { eventsOf } from '../room/store';
+import { readyDir } from './prepare';
+import { infoOf, partsOf, recordingsWhere, type RecordingRow } from './store';
+import { memberOfTicket, ticketFor } from './ticket';
+
+export function recordingRoutes(ctx: Context): Router {
+  const router = Router();
+
+  /** The recording, if this member may watch it today. */
+  const watchable = async (
+    id: string,
+    member: (row: RecordingRow) => Promise<Pick<MemberRow, 'id' | 'role'>>,
+  ) => {
+    const row = (await recordingsWhere(ctx.db, 'r.id', id))[0];
+    if (!row) throw new AppError('not-found');
+    const who = await member(row);
+    if (!teaches(who.role) && !row.plan?.studentsWatch) throw new AppError('forbidden');
+    if (row.plan && row.plan.keepUntil < toLocalDate(Math.floor(ctx.now() / 86_400_000)))
+      throw new AppError('not-found');
+    return { row, who };
+  };
+  const byTicket = (req: Request) =>
+    watchable(req.params.id as string, async (row) => {
+      const ticket = memberOfTicket(ctx, String(req.query.ticket ?? ''), row.id);
+      const member =
+        ticket &&
+        (await one<{ id: string; role: MemberRow['role'] }>(
+          ctx.db,
+          'SELECT id, role FROM members WHERE id = ? AND course_id = ?',
+          [ticket, row.courseId],
+        ));
+      if (!member) throw new AppError('not-signed-in');
+      return member;
+    });
+
+  router.get('/recordings/:id', async (req, res) => {
+    const principal = await principalOf(ctx, req.headers);
+    const { row, who } = await watchable(req.params.id, (r) => memberIn(ctx, principal, r.courseId));
+    const [events, spans] = await Promise.all([eventsOf(ctx.db, row.sessionId), partsOf(ctx.db, row.id)]);
+    const parts = spans.map((p) => ({ from: Number(p.from), until: Number(p.until ?? p.from) }));
+    const viewer = { member: who.id, role: who.role };
+    const detail: RecordingDetail = {
+      ...infoOf(row, teaches(who.role)),
+      parts,
+      chapters: chaptersOf(parts, events),
+      gaps: gapsOf(parts, events),
+      events: events.filter((e) => audience(e, viewer) !== null),
+      hasPicture: Boolean(row.hasPicture),
+      mediaPath: `/api/recordings/${row.id}/media?ticket=${ticketFor(ctx, row.id, who.id)}`,
+    };
+    res.json(detail);
+  });
+
+  const send = async (req: Request, download: boolean) => {
+    const { row, who } = await byTicket(req);
+    if (download && !infoOf(row, teaches(who.role)).mayDownload) throw new AppError('download-off');
+    if (row.state !== 'ready' || !row.file) throw new AppError('not-ready');
+    return { row, file: path.join(readyDir(ctx), row.file) };
+  };
+
+  router.get('/recordings/:id/media', async (req, res) => {
+    const { file } = await send(req, false);
+    res.sendFile(file, { dotfiles: 'allow', headers: { 'Content-Type': 'video/webm' } });
+  });
+
+  router.get('/recordings/:id/download', async (req, res) => {
+    const { row, file } = await send(req, true);
+    const name = `${row.title} ${toLocalDate(Math.floor(row.startsAt / 86_400_000))}.webm`;
+    res.download(file, name, { dotfiles: 'allow' });
+  });
+  return router;
+}

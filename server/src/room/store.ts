@@ -1,0 +1,74 @@
+import { RoomEvent, type StoredEvent } from '@nimble-bell/core/api';
+import type { Pool } from 'mysql2/promise';
+import { setSessionState } from '../courses/store';
+import { json, one, rows, run, transaction, type Db } from '../db/pool';
+
+/** All that happened in a room, in order. A column that does not hold an event is a fault of ours and is said. */
+export async function eventsOf(db: Db, session: string): Promise<StoredEvent[]> {
+  const found = await rows<{ seq: number; at: number; body: unknown }>(
+    db,
+    'SELECT seq, at, body FROM room_events WHERE session_id = ? ORDER BY seq',
+    [session],
+  );
+  return found.map(({ seq, at, body }) => ({ ...RoomEvent.parse(json(body)), seq, at: Number(at) }));
+}
+
+/** Appends in one statement: all of a command's events, or none. */
+export const appendEvents = (
+  db: Db,
+  session: string,
+  events: readonly StoredEvent[],
+  commandId: string | null,
+) =>
+  run(db, 'INSERT INTO room_events (session_id, seq, at, command_id, body) VALUES ?', [
+    events.map(({ seq, at, ...body }, i) => [
+      session,
+      seq,
+      at,
+      i === events.length - 1 ? commandId : null,
+      JSON.stringify(body),
+    ]),
+  ]);
+
+/** Appends, and where the class begins or ends, the session's state with it. */
+export async function storeEvents(
+  pool: Pool,
+  session: string,
+  events: readonly StoredEvent[],
+  commandId: string | null,
+) {
+  const state = events.some((e) => e.type === 'dismissed')
+    ? 'held'
+    : events.some((e) => e.type === 'rangIn')
+      ? 'live'
+      : null;
+  if (!state) return void (await appendEvents(pool, session, events, commandId));
+  await transaction(pool, async (db) => {
+    await appendEvents(db, session, events, commandId);
+    await setSessionState(db, session, state);
+  });
+}
+
+/** The place of a command that was decided already, for one that is sent again after a lost answer. */
+export const seqOfCommand = (db: Db, session: string, commandId: string) =>
+  one<{ seq: number }>(db, 'SELECT seq FROM room_events WHERE session_id = ? AND command_id = ?', [
+    session,
+    commandId,
+  ]);
+
+/** Takes or renews the lease of a room for this server; gives when its holder was last alive. */
+export async function renewLease(db: Db, session: string, owner: string, now: number) {
+  await run(
+    db,
+    `INSERT INTO room_leases (session_id, owner, alive_at) VALUES (?, ?, ?)
+       ON DUPLICATE KEY UPDATE owner = VALUES(owner), alive_at = VALUES(alive_at)`,
+    [session, owner, now],
+  );
+}
+
+export const leaseOf = (db: Db, session: string) =>
+  one<{ owner: string; aliveAt: number }>(
+    db,
+    'SELECT owner, alive_at AS aliveAt FROM room_leases WHERE session_id = ?',
+    [session],
+  );
