@@ -1,0 +1,114 @@
+import {
+  Badge,
+  Button,
+  Container,
+  Group,
+  Modal,
+  Paper,
+  SimpleGrid,
+  Stack,
+  Text,
+  TextInput,
+  Title,
+  UnstyledButton,
+} from '@mantine/core';
+import { useForm } from '@mantine/form';
+import { useDisclosure } from '@mantine/hooks';
+import { zod4Resolver } from 'mantine-form-zod-resolver';
+import { Link, useNavigate } from 'react-router';
+import { NewCourse, type CourseCard } from '@nimble-bell/core/api';
+import { countWords, instantWords } from '@nimble-bell/core/calendar';
+import { Fault } from '../ui/Fault';
+import { Empty } from '../ui/Panel';
+import { Bar } from './Bar';
+import { Person } from './PlanningFrame';
+import { ApiError, useAsk } from './api';
+import { useAsked, useChange, useMe } from './queries';
+import classes from './frame.module.css';
+
+/** All courses of this person, and the way to a new one. */
+export function CoursesPage() {
+  const me = useMe();
+  const courses = useAsked<CourseCard[]>('/courses');
+  const [adding, { open, close }] = useDisclosure();
+  if (courses.error) return <Fault error={courses.error} />;
+  return (
+    <>
+      <Bar>
+        <span className={classes.grow} />
+        <Person />
+      </Bar>
+      <Container size="lg" py={32} component="main" id="content">
+        <Group justify="space-between" mb="lg">
+          <Title order={1} size="h2">
+            Your courses
+          </Title>
+          <Button onClick={open}>New course</Button>
+        </Group>
+        {courses.data?.length === 0 && <Empty>You have no course yet.</Empty>}
+        <SimpleGrid cols={{ base: 1, sm: 2, md: 3 }}>
+          {courses.data?.map((c) => (
+            <UnstyledButton key={c.id} component={Link} to={`/course/${c.id}`}>
+              <Paper withBorder p="lg" h="100%">
+                <Group justify="space-between">
+                  <Text fw={650}>{c.code}</Text>
+                  <Text size="sm" c="dimmed">
+                    {c.role}
+                  </Text>
+                </Group>
+                <Title order={2} size="h4" mb="xs">
+                  {c.title}
+                </Title>
+                <Text size="sm" c="dimmed">
+                  {countWords(c.students, 'student')}
+                </Text>
+                {c.next ? (
+                  <Text size="sm" component="div">
+                    {c.next.state === 'live' ? (
+                      <Badge color="brass" variant="filled">
+                        In class now
+                      </Badge>
+                    ) : (
+                      <>Next: {instantWords(c.next.startsAt, me.data?.person?.zone ?? 'UTC')}</>
+                    )}
+                  </Text>
+                ) : (
+                  <Text size="sm" c="dimmed">
+                    No session ahead
+                  </Text>
+                )}
+              </Paper>
+            </UnstyledButton>
+          ))}
+        </SimpleGrid>
+        <Modal opened={adding} onClose={close} title="New course">
+          <NewCourseForm />
+        </Modal>
+      </Container>
+    </>
+  );
+}
+
+function NewCourseForm() {
+  const ask = useAsk();
+  const navigate = useNavigate();
+  const form = useForm({ initialValues: { code: '', title: '' }, validate: zod4Resolver(NewCourse) });
+  const create = useChange((course: NewCourse) => ask<{ id: string }>('/courses', 'POST', course));
+  const submit = form.onSubmit((values) =>
+    create.mutate(values, {
+      onSuccess: ({ id }) => void navigate(`/course/${id}/plan`),
+      onError: (error) => {
+        if (error instanceof ApiError) for (const f of error.fields) form.setFieldError(f.path, f.message);
+      },
+    }),
+  );
+  return (
+    <Stack component="form" onSubmit={submit as never}>
+      <TextInput label="Code" placeholder="TID-101" data-autofocus {...form.getInputProps('code')} />
+      <TextInput label="Title" placeholder="Reading the Tides" {...form.getInputProps('title')} />
+      <Button type="submit" loading={create.isPending}>
+        Create and plan it
+      </Button>
+    </Stack>
+  );
+}

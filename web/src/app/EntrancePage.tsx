@@ -1,0 +1,147 @@
+import {
+  Alert,
+  Anchor,
+  Box,
+  Button,
+  Container,
+  Divider,
+  Paper,
+  PasswordInput,
+  SimpleGrid,
+  Stack,
+  Text,
+  TextInput,
+  Title,
+} from '@mantine/core';
+import { useForm } from '@mantine/form';
+import { useState } from 'react';
+import { Link, Navigate } from 'react-router';
+import { useQueryClient } from '@tanstack/react-query';
+import type { DemoEntrance } from '@nimble-bell/core/api';
+import { Bar } from './Bar';
+import { useAsk } from './api';
+import { useAsked, useMe } from './queries';
+
+/** Sign in; in the demo, also who one can enter as. */
+export function EntrancePage() {
+  const me = useMe();
+  if (me.data?.person) return <Navigate to="/courses" replace />;
+  return (
+    <>
+      <Bar />
+      <Container size="md" py={48} component="main" id="content">
+        <Title order={1} mb={4}>
+          A term of classes, rung in on time
+        </Title>
+        <Text c="dimmed" size="lg" mb="xl" maw={620}>
+          Plan the sessions, invite the class, say what students may do, teach, and watch it again afterwards.
+        </Text>
+        <SimpleGrid
+          cols={{ base: 1, sm: me.data?.demo ? 2 : 1 }}
+          spacing="lg"
+          maw={me.data?.demo ? undefined : 440}
+        >
+          <SignInForm />
+          {me.data?.demo && <DemoDoors />}
+        </SimpleGrid>
+      </Container>
+    </>
+  );
+}
+
+function useSignIn() {
+  const ask = useAsk();
+  const client = useQueryClient();
+  const [fault, setFault] = useState<string | null>(null);
+  const signIn = async (email: string, password: string) => {
+    setFault(null);
+    try {
+      await ask('/sign-in', 'POST', { email, password });
+      await client.invalidateQueries();
+    } catch (error) {
+      setFault((error as Error).message);
+    }
+  };
+  return { signIn, fault };
+}
+
+function SignInForm() {
+  const { signIn, fault } = useSignIn();
+  const form = useForm({ initialValues: { email: '', password: '' } });
+  return (
+    <Paper
+      withBorder
+      p="lg"
+      component="form"
+      onSubmit={form.onSubmit(({ email, password }) => signIn(email, password))}
+    >
+      <Title order={2} size="h4" mb="md">
+        Sign in
+      </Title>
+      <Stack>
+        <TextInput
+          label="E-mail"
+          type="email"
+          autoComplete="username"
+          required
+          {...form.getInputProps('email')}
+        />
+        <PasswordInput
+          label="Password"
+          autoComplete="current-password"
+          required
+          {...form.getInputProps('password')}
+        />
+        {fault && (
+          <Alert color="clay" role="alert">
+            {fault}
+          </Alert>
+        )}
+        <Button type="submit">Sign in</Button>
+        <Text size="sm" c="dimmed">
+          Students need no account: follow the link in your invitation.
+        </Text>
+      </Stack>
+    </Paper>
+  );
+}
+
+function DemoDoors() {
+  const { signIn, fault } = useSignIn();
+  const demo = useAsked<DemoEntrance>('/demo');
+  return (
+    <Paper withBorder p="lg" bg="var(--brass-wash)" component="section" aria-label="The demo">
+      <Title order={2} size="h4" mb={4}>
+        Saltmarsh Open College, a demo
+      </Title>
+      <Text size="sm" mb="md">
+        An evening college by the sea. A lecture of NAV-210 starts within the hour.
+      </Text>
+      <Stack gap="xs">
+        {demo.data?.people.map((p) => (
+          <Box key={p.email}>
+            <Button
+              variant="white"
+              fullWidth
+              justify="space-between"
+              onClick={() => void signIn(p.email, demo.data.password)}
+              rightSection={<Text size="sm">{p.role}</Text>}
+            >
+              Enter as {p.name}
+            </Button>
+          </Box>
+        ))}
+        {fault && <Alert color="clay">{fault}</Alert>}
+        <Divider my={4} color="brass.3" />
+        {demo.data?.links.map((l) => (
+          <Anchor key={l.path} component={Link} to={l.path} c="var(--ink)" underline="always">
+            {l.name}, {l.about}
+          </Anchor>
+        ))}
+        <Anchor component={Link} to="/mailbox" c="var(--ink)" underline="always">
+          Everyone&apos;s post
+        </Anchor>
+      </Stack>
+    </Paper>
+  );
+}

@@ -1,0 +1,134 @@
+import { Loader, Menu, Text, UnstyledButton } from '@mantine/core';
+import { IconChevronDown } from '@tabler/icons-react';
+import { useMemo, useState } from 'react';
+import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router';
+import type { CourseCard, CourseDetail, StageName, StageState } from '@nimble-bell/core/api';
+import { instantWords, zoneWords } from '@nimble-bell/core/calendar';
+import { Fault } from '../ui/Fault';
+import { StageMark } from '../ui/StageMark';
+import { useNow } from './clock';
+import { DraftContext, CourseContext, type Draft } from './course';
+import { Bar } from './Bar';
+import { TermRibbon } from './TermRibbon';
+import { useAsk } from './api';
+import { useAsked, useCourse, useMe } from './queries';
+import classes from './frame.module.css';
+
+const STAGES: [StageName, string][] = [
+  ['plan', 'Plan'],
+  ['class', 'Class'],
+  ['invite', 'Invite'],
+  ['limits', 'Limits'],
+  ['recording', 'Recording'],
+  ['teach', 'Teach'],
+  ['review', 'Review'],
+];
+
+/** Before and after class: bar, term ribbon, path, and the stage itself. */
+export function PlanningFrame() {
+  const { course: id } = useParams();
+  const course = useCourse(id!);
+  const [draft, setDraft] = useState<Draft | null>(null);
+  const draftValue = useMemo(() => ({ draft, setDraft }), [draft]);
+  if (course.error) return <Fault error={course.error} />;
+  if (!course.data) return <Loader m={80} aria-label="Loading the course" />;
+  return (
+    <CourseContext value={course.data}>
+      <DraftContext value={draftValue}>
+        <Bar home="/courses">
+          <CourseSwitch course={course.data} />
+          <span className={classes.grow} />
+          <ZoneTime zone={course.data.term.zone} />
+          <Person />
+        </Bar>
+        <div className={classes.below}>
+          <div className={classes.ribbon}>
+            <TermRibbon course={course.data} draft={draft} />
+          </div>
+          <nav className={classes.path} aria-label="Stages of the work">
+            {STAGES.map(([stage, label]) => (
+              <Stage key={stage} to={stage} label={label} state={course.data.stages[stage]} />
+            ))}
+          </nav>
+        </div>
+        <main id="content" className={classes.content}>
+          <Outlet />
+        </main>
+      </DraftContext>
+    </CourseContext>
+  );
+}
+
+function Stage({ to, label, state }: { to: string; label: string; state: StageState }) {
+  return (
+    <NavLink to={to} className={classes.stage!}>
+      <StageMark state={state} />
+      {label}
+      <span className={classes.stageState} data-state={state}>
+        {state}
+      </span>
+    </NavLink>
+  );
+}
+
+export function ZoneTime({ zone }: { zone: string }) {
+  const now = useNow(5000);
+  return (
+    <time className={classes.barTime}>
+      {instantWords(now, zone)} in {zoneWords(zone)}
+    </time>
+  );
+}
+
+function CourseSwitch({ course }: { course: CourseDetail }) {
+  const courses = useAsked<CourseCard[]>('/courses');
+  return (
+    <Menu position="bottom-start" width={320}>
+      <Menu.Target>
+        <UnstyledButton c="#fbf7ee" aria-label={`Course: ${course.code} ${course.title}. Choose another`}>
+          <span style={{ display: 'flex', gap: 6, alignItems: 'center' }}>
+            <span className={classes.course}>
+              {course.code} {course.title}
+            </span>
+            <IconChevronDown size={15} />
+          </span>
+        </UnstyledButton>
+      </Menu.Target>
+      <Menu.Dropdown>
+        {courses.data?.map((c) => (
+          <Menu.Item key={c.id} component={Link} to={`/course/${c.id}`}>
+            {c.code} {c.title}
+          </Menu.Item>
+        ))}
+        <Menu.Divider />
+        <Menu.Item component={Link} to="/courses">
+          All courses, or a new one
+        </Menu.Item>
+      </Menu.Dropdown>
+    </Menu>
+  );
+}
+
+export function Person() {
+  const me = useMe();
+  const ask = useAsk();
+  const navigate = useNavigate();
+  if (!me.data?.person) return null;
+  const signOut = async () => {
+    await ask('/sign-out', 'POST', {});
+    await navigate('/');
+    window.location.reload();
+  };
+  return (
+    <Menu position="bottom-end">
+      <Menu.Target>
+        <UnstyledButton c="#fbf7ee">
+          <Text size="sm">{me.data.person.name}</Text>
+        </UnstyledButton>
+      </Menu.Target>
+      <Menu.Dropdown>
+        <Menu.Item onClick={() => void signOut()}>Sign out</Menu.Item>
+      </Menu.Dropdown>
+    </Menu>
+  );
+}

@@ -1,0 +1,49 @@
+import { useMutation, useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query';
+import { notifications } from '@mantine/notifications';
+import type { CourseDetail, Me } from '@nimble-bell/core/api';
+import { useAsk } from './api';
+import { setServerTime } from './clock';
+
+/** A thing the server keeps, by its path. */
+export function useAsked<T>(
+  path: string,
+  options: { every?: number | undefined; enabled?: boolean } = {},
+): UseQueryResult<T> {
+  const ask = useAsk();
+  return useQuery({
+    queryKey: [path],
+    queryFn: () => ask<T>(path),
+    refetchInterval: options.every ?? false,
+    enabled: options.enabled ?? true,
+  });
+}
+
+export function useMe() {
+  const ask = useAsk();
+  return useQuery({
+    queryKey: ['/me'],
+    queryFn: async () => {
+      const me = await ask<Me>('/me');
+      setServerTime(me.now);
+      return me;
+    },
+  });
+}
+
+export const useCourse = (id: string) => useAsked<CourseDetail>(`/courses/${id}`);
+
+/** A change: afterwards everything shown is asked anew, and what was done is said in words. */
+export function useChange<Input, Result>(
+  change: (input: Input) => Promise<Result>,
+  done?: (result: Result, input: Input) => string,
+) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: change,
+    onSuccess: async (result, input) => {
+      await client.invalidateQueries();
+      if (done) notifications.show({ message: done(result, input), color: 'pine' });
+    },
+    onError: (error) => notifications.show({ message: error.message, color: 'clay', autoClose: 8000 }),
+  });
+}

@@ -1,0 +1,93 @@
+import { Paper, Text } from '@mantine/core';
+import type { CourseDetail } from '@nimble-bell/core/api';
+import {
+  countWords,
+  dateWords,
+  durationWords,
+  endClock,
+  type PlannedSeries,
+} from '@nimble-bell/core/calendar';
+import classes from './plan.module.css';
+
+interface Props {
+  planned: PlannedSeries | null;
+  course: CourseDetail;
+  expected: number | '';
+}
+
+/** What the pattern comes to: count, hours, skipped dates, and every date by teaching week. */
+export function LiveDates({ planned, course, expected }: Props) {
+  if (!planned)
+    return (
+      <Paper withBorder p="lg" h="100%">
+        <Text c="dimmed">
+          Choose the weekdays. The dates they give in {course.term.name} appear here and on the ribbon above.
+        </Text>
+      </Paper>
+    );
+  const { sessions, skipped } = planned;
+  const weeks = new Map<number | null, typeof sessions>();
+  for (const s of sessions) weeks.set(s.week, [...(weeks.get(s.week) ?? []), s]);
+  return (
+    <Paper withBorder p="lg" component="section" aria-label="The dates" aria-live="polite">
+      <div className={classes.total}>
+        <span>
+          <strong data-testid="session-count">{sessions.length}</strong>{' '}
+          {sessions.length === 1 ? 'session' : 'sessions'}
+        </span>
+        <span>
+          <strong>{durationWords(planned.minutes)}</strong> of teaching
+        </span>
+      </div>
+      <Check planned={planned} expected={expected} />
+      {skipped.length > 0 && (
+        <div className={classes.skipped} data-testid="skipped">
+          <Text size="sm" fw={600}>
+            {countWords(skipped.length, 'date')} skipped
+          </Text>
+          {skipped.map((s) => (
+            <Text size="sm" key={s.date}>
+              <time>{dateWords(s.date)}</time>: {s.reason}
+            </Text>
+          ))}
+        </div>
+      )}
+      <div className={classes.dates} tabIndex={0} aria-label="Dates by teaching week" role="region">
+        {[...weeks].map(([week, own]) => (
+          <div key={week} className={classes.weekRow}>
+            <span className={classes.weekName}>{week === null ? 'Break' : `Week ${week}`}</span>
+            {own.map((s) => (
+              <time key={s.date}>
+                {dateWords(s.date)} {s.start}–{endClock(s)}
+              </time>
+            ))}
+          </div>
+        ))}
+      </div>
+    </Paper>
+  );
+}
+
+/** The dates against what the teacher expects, in words. */
+function Check({ planned, expected }: { planned: PlannedSeries; expected: number | '' }) {
+  const { sessions, skipped, missing } = planned;
+  const why = skipped[0] ? `: ${dateWords(skipped[0].date)} is ${skipped[0].reason}` : '';
+  if (missing > 0)
+    return (
+      <Text size="sm" c="var(--clay)" fw={600}>
+        {countWords(missing, 'session')} more than the term has room for.
+      </Text>
+    );
+  if (expected === '') return null;
+  if (expected === sessions.length)
+    return (
+      <Text size="sm" c="var(--pine)" fw={600}>
+        As many as you expect.
+      </Text>
+    );
+  return (
+    <Text size="sm" c="var(--clay)" fw={600}>
+      {countWords(Number(expected), 'session')} expected, {sessions.length} fit{why}.
+    </Text>
+  );
+}

@@ -1,0 +1,106 @@
+import { Button, Group, Stack, Switch, Text, Title } from '@mantine/core';
+import { DateInput } from '@mantine/dates';
+import { useForm } from '@mantine/form';
+import { zod4Resolver } from 'mantine-form-zod-resolver';
+import { RecordingPlan } from '@nimble-bell/core/api';
+import { countWords, dateWords, durationWords, toEpochDay, toLocalDate } from '@nimble-bell/core/calendar';
+import { storageForecast } from '@nimble-bell/core/recording';
+import { useAsk } from '../app/api';
+import { serverNow } from '../app/clock';
+import { useThisCourse } from '../app/course';
+import { useChange } from '../app/queries';
+import { Panel } from '../ui/Panel';
+
+/** A camera at VP8 and a mixed voice, kilobits a second: what the relay is told to allow. */
+const KILOBITS = 950;
+
+/** Recorded by itself, kept until, watched by whom: once for the term. */
+export function RecordingPage() {
+  const course = useThisCourse();
+  const ask = useAsk();
+  const plan = course.recordingPlan;
+  const mayPlan = course.role === 'teacher';
+  const form = useForm<RecordingPlan>({
+    initialValues: plan ?? {
+      automatic: true,
+      keepUntil: toLocalDate(toEpochDay(course.term.lastDay) + 60),
+      studentsWatch: true,
+      studentsDownload: false,
+    },
+    validate: zod4Resolver(RecordingPlan),
+  });
+  const save = useChange(
+    (values: RecordingPlan) => ask(`/courses/${course.id}/recording-plan`, 'PUT', values),
+    () => 'The recording plan is in force.',
+  );
+  const ahead = course.sessions.filter((s) => s.startsAt > serverNow() && s.state !== 'cancelled');
+  const forecast = storageForecast(
+    ahead.map((s) => s.minutes),
+    KILOBITS,
+  );
+  return (
+    <Stack>
+      <Title order={1} size="h2">
+        Recording
+      </Title>
+      <Panel title="In force now">
+        <Text data-testid="plan-in-force">
+          {plan ? planWords(plan) : 'Nothing is recorded yet: there is no plan.'}
+        </Text>
+        <Text size="sm" c="dimmed" mt={4} className="figures">
+          {countWords(ahead.length, 'session')} ahead, {durationWords(forecast.minutes)}: about{' '}
+          {(forecast.bytes / 1e9).toFixed(1)} GB if all of it is recorded.
+        </Text>
+      </Panel>
+      <Panel
+        title="Recording plan"
+        about="Only teachers record. Everyone in the room is told when it begins, pauses and ends."
+      >
+        <Stack
+          component="form"
+          onSubmit={form.onSubmit((v) => save.mutate(v, { onSuccess: () => form.resetDirty() })) as never}
+          gap="md"
+        >
+          <Switch
+            label="Record every session by itself when class begins"
+            disabled={!mayPlan}
+            {...form.getInputProps('automatic', { type: 'checkbox' })}
+          />
+          <DateInput
+            label="Keep until"
+            description="Afterwards a recording is no longer there for anyone"
+            valueFormat="ddd D MMM YYYY"
+            w={260}
+            disabled={!mayPlan}
+            {...form.getInputProps('keepUntil')}
+          />
+          <Switch
+            label="Students on the class list may watch"
+            disabled={!mayPlan}
+            {...form.getInputProps('studentsWatch', { type: 'checkbox' })}
+          />
+          <Switch
+            label="Students may download"
+            disabled={!mayPlan}
+            {...form.getInputProps('studentsDownload', { type: 'checkbox' })}
+          />
+          {mayPlan && (
+            <Group>
+              <Button type="submit" loading={save.isPending} disabled={plan !== null && !form.isDirty()}>
+                Save the recording plan
+              </Button>
+            </Group>
+          )}
+        </Stack>
+      </Panel>
+    </Stack>
+  );
+}
+
+function planWords(plan: RecordingPlan): string {
+  const when = plan.automatic
+    ? 'Every session is recorded by itself when class begins'
+    : 'Nothing is recorded by itself';
+  const watch = plan.studentsWatch ? 'Students on the class list may watch' : 'Students may not watch';
+  return `${when}, and kept until ${dateWords(plan.keepUntil)}. ${watch}; downloads are ${plan.studentsDownload ? 'on' : 'off'}.`;
+}

@@ -1,0 +1,122 @@
+import { Button, Group, Loader, Progress, ScrollArea, Stack, Table, Text, Title } from '@mantine/core';
+import { Link, useParams } from 'react-router';
+import type { RecordingInfo, SessionDetail } from '@nimble-bell/core/api';
+import { clockWords, countWords, durationWords, instantWords, zoneWords } from '@nimble-bell/core/calendar';
+import type { RollLine } from '@nimble-bell/core/roll';
+import { useThisCourse } from '../app/course';
+import { useAsked } from '../app/queries';
+import { Fault } from '../ui/Fault';
+import { Empty, Panel } from '../ui/Panel';
+import { lengthWords, preparingWords } from '../watch/words';
+
+/** One session afterwards: its recording and its roll. */
+export function SessionPage() {
+  const course = useThisCourse();
+  const { session: id } = useParams();
+  const detail = useAsked<SessionDetail>(`/sessions/${id}`, { every: 1500 });
+  if (detail.error) return <Fault error={detail.error} />;
+  if (!detail.data) return <Loader aria-label="Loading the session" />;
+  const { session, roll, recordings, zone, door } = detail.data;
+  return (
+    <Stack>
+      <Group justify="space-between">
+        <div>
+          <Title order={1} size="h2">
+            {session.seriesTitle} {session.number}
+          </Title>
+          <Text className="figures">
+            {instantWords(session.startsAt, zone)} in {zoneWords(zone)}, {durationWords(session.minutes)}:{' '}
+            <strong>{session.state}</strong>
+          </Text>
+        </div>
+        {door.open && (
+          <Button component={Link} to={`/room/${session.id}`}>
+            {session.state === 'live' ? 'Go back in' : 'Open the room'}
+          </Button>
+        )}
+      </Group>
+      <Panel title="Recording">
+        {recordings.length === 0 && (
+          <Empty>
+            {session.state === 'held' ? 'This session was not recorded.' : 'Nothing is recorded yet.'}
+          </Empty>
+        )}
+        {recordings.map((r) => (
+          <RecordingLine key={r.id} recording={r} to={`/course/${course.id}/watch/${r.id}`} />
+        ))}
+      </Panel>
+      {roll && (session.state === 'held' || session.state === 'live') && <Roll roll={roll} zone={zone} />}
+    </Stack>
+  );
+}
+
+export function RecordingLine({ recording, to }: { recording: RecordingInfo; to: string }) {
+  const { state, progress, title, lengthMs, keepUntil } = recording;
+  return (
+    <Group justify="space-between" data-testid="recording" data-state={state}>
+      <div style={{ flex: 1 }}>
+        <Text fw={550}>{title}</Text>
+        <Text size="sm" c="dimmed" className="figures">
+          {state === 'ready'
+            ? `${lengthWords(lengthMs)}${keepUntil ? `, kept until ${keepUntil}` : ''}`
+            : preparingWords(recording)}
+        </Text>
+        {state === 'preparing' && (
+          <Progress value={100 * progress} mt={6} maw={320} aria-label="Being prepared" />
+        )}
+      </div>
+      {state === 'ready' && (
+        <Button component={Link} to={to} variant="default">
+          Watch
+        </Button>
+      )}
+    </Group>
+  );
+}
+
+function Roll({ roll, zone }: { roll: RollLine[]; zone: string }) {
+  const students = roll.filter((r) => r.role === 'student');
+  const present = students.filter((r) => r.state === 'present').length;
+  const late = students.filter((r) => r.late).length;
+  return (
+    <Panel
+      title="Roll"
+      about={`${present} of ${countWords(students.length, 'student')} present, ${late} late`}
+    >
+      <ScrollArea.Autosize mah={560} viewportProps={{ tabIndex: 0, 'aria-label': 'Roll, scrolls' }}>
+        <Table fz="sm" stickyHeader data-testid="roll">
+          <Table.Thead>
+            <Table.Tr>
+              <Table.Th>Name</Table.Th>
+              <Table.Th>Role</Table.Th>
+              <Table.Th>Was there</Table.Th>
+              <Table.Th>From</Table.Th>
+              <Table.Th>Until</Table.Th>
+              <Table.Th ta="right">Minutes</Table.Th>
+              <Table.Th>Remarks</Table.Th>
+            </Table.Tr>
+          </Table.Thead>
+          <Table.Tbody>
+            {roll.map((r) => (
+              <Table.Tr key={r.member} c={r.state === 'absent' ? 'dimmed' : undefined}>
+                <Table.Td fw={550}>{r.name}</Table.Td>
+                <Table.Td>{r.role}</Table.Td>
+                <Table.Td>{r.state}</Table.Td>
+                <Table.Td className="figures">{r.from && clockWords(r.from, zone)}</Table.Td>
+                <Table.Td className="figures">
+                  {r.until ? clockWords(r.until, zone) : r.state === 'present' ? 'still there' : ''}
+                </Table.Td>
+                <Table.Td className="figures" ta="right">
+                  {r.state === 'present' ? r.minutes : ''}
+                </Table.Td>
+                <Table.Td>
+                  {[r.late && 'late', r.leftEarly && 'left early'].filter(Boolean).join(', ')}
+                </Table.Td>
+              </Table.Tr>
+            ))}
+          </Table.Tbody>
+        </Table>
+      </ScrollArea.Autosize>
+    </Panel>
+  );
+}

@@ -1,0 +1,160 @@
+import { Menu } from '@mantine/core';
+import { IconHandStop, IconMicrophone, IconMicrophoneOff } from '@tabler/icons-react';
+import { memo, useEffect, useState, useSyncExternalStore } from 'react';
+import type { RoomCommand } from '@nimble-bell/core/api';
+import { Picture } from './Picture';
+import { useRoom } from './useRoom';
+import classes from './room.module.css';
+
+const SPEAKING = 0.01;
+
+/** Who is speaking now, by the sound that arrives here. */
+function useSpeaking(): ReadonlySet<string> {
+  const { call } = useRoom();
+  const [speaking, setSpeaking] = useState<ReadonlySet<string>>(new Set());
+  useEffect(() => {
+    const timer = setInterval(() => {
+      const loud = new Set(
+        [...call.levels()].filter(([, level]) => level > SPEAKING).map(([member]) => member),
+      );
+      setSpeaking((before) =>
+        before.size === loud.size && [...loud].every((m) => before.has(m)) ? before : loud,
+      );
+    }, 300);
+    return () => clearInterval(timer);
+  }, [call]);
+  return speaking;
+}
+
+/** The whole class list in its places, the absent as outlines. */
+export function Seats() {
+  const { info, state, me, call, teaching, send } = useRoom();
+  const speaking = useSpeaking();
+  const incoming = useSyncExternalStore(call.subscribe, call.incoming);
+  const present = info.people.filter((p) => state.occupants[p.member]?.present).length;
+  return (
+    <section className={classes.seats} aria-label={`Seats: ${present} of ${info.people.length} are here`}>
+      <div className={classes.seatGrid} tabIndex={0} role="group" aria-label="Class list">
+        {info.people.map((p) => {
+          const o = state.occupants[p.member];
+          const camera =
+            p.member === me
+              ? call.own('camera')
+              : incoming.find((i) => i.member === p.member && i.kind === 'camera')?.track;
+          return (
+            <Seat
+              key={p.member}
+              member={p.member}
+              name={p.name}
+              role={p.role}
+              me={p.member === me}
+              here={o?.present ?? false}
+              microphone={(o?.present && o.microphone) ?? false}
+              hand={state.hands.some((h) => h.member === p.member)}
+              floor={state.floor === p.member}
+              speaking={speaking.has(p.member)}
+              camera={o?.present && o.camera ? (camera ?? null) : null}
+              teaching={teaching}
+              send={send}
+            />
+          );
+        })}
+      </div>
+    </section>
+  );
+}
+
+interface SeatProps {
+  member: string;
+  name: string;
+  role: string;
+  me: boolean;
+  here: boolean;
+  microphone: boolean;
+  hand: boolean;
+  floor: boolean;
+  speaking: boolean;
+  camera: MediaStreamTrack | null;
+  teaching: boolean;
+  send: (command: RoomCommand) => Promise<boolean>;
+}
+
+const Seat = memo(function Seat(props: SeatProps) {
+  const { name, here, microphone, hand, floor, speaking, camera, teaching, me, role } = props;
+  const words = [
+    here ? 'here' : 'absent',
+    microphone && 'microphone on',
+    speaking && 'speaking',
+    hand && 'hand up',
+    floor && 'has the floor',
+  ].filter(Boolean);
+  const face = (
+    <>
+      {camera ? (
+        <Picture track={camera} className={classes.seatPicture} />
+      ) : (
+        <span className={classes.initials} aria-hidden>
+          {initialsOf(name)}
+        </span>
+      )}
+      <span className={classes.seatName}>
+        {me ? 'You' : name}
+        {role !== 'student' && <em> {role}</em>}
+      </span>
+      <span className={classes.seatMarks} aria-hidden>
+        {hand && <IconHandStop size={15} />}
+        {here && (microphone ? <IconMicrophone size={15} /> : <IconMicrophoneOff size={15} />)}
+      </span>
+    </>
+  );
+  const shared = {
+    className: classes.seat,
+    'data-here': here,
+    'data-speaking': speaking,
+    'data-floor': floor,
+    'data-testid': 'seat',
+    'data-name': name,
+    title: `${name}: ${words.join(', ')}`,
+    'aria-label': `${name}, ${words.join(', ')}`,
+  };
+  if (!teaching || !here || me || role !== 'student')
+    return (
+      <div role="img" {...shared}>
+        {face}
+      </div>
+    );
+  return (
+    <Menu position="top" withArrow>
+      <Menu.Target>
+        <button type="button" {...shared}>
+          {face}
+        </button>
+      </Menu.Target>
+      <SeatMenu {...props} />
+    </Menu>
+  );
+});
+
+function SeatMenu({ member, name, microphone, floor, hand, send }: SeatProps) {
+  return (
+    <Menu.Dropdown>
+      <Menu.Label>{name}</Menu.Label>
+      <Menu.Item disabled={!microphone} onClick={() => void send({ type: 'mute', member })}>
+        Mute
+      </Menu.Item>
+      {floor ? (
+        <Menu.Item onClick={() => void send({ type: 'takeFloor' })}>Take the floor back</Menu.Item>
+      ) : (
+        <Menu.Item onClick={() => void send({ type: 'giveFloor', member })}>Give the floor</Menu.Item>
+      )}
+      {hand && <Menu.Item onClick={() => void send({ type: 'lowerHand', member })}>Lower the hand</Menu.Item>}
+    </Menu.Dropdown>
+  );
+}
+
+const initialsOf = (name: string) =>
+  name
+    .split(' ')
+    .map((part) => part[0])
+    .slice(0, 2)
+    .join('');

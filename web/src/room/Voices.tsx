@@ -1,0 +1,23 @@
+import { useEffect, useRef, useSyncExternalStore } from 'react';
+import { useRoom } from './useRoom';
+
+/** Everyone's sound, heard and not seen. */
+export function Voices() {
+  const { call } = useRoom();
+  const incoming = useSyncExternalStore(call.subscribe, call.incoming);
+  return incoming.filter((i) => i.kind === 'sound').map((i) => <Voice key={i.member} track={i.track} />);
+}
+
+function Voice({ track }: { track: MediaStreamTrack }) {
+  const audio = useRef<HTMLAudioElement>(null);
+  useEffect(() => {
+    const element = audio.current;
+    if (!element) return;
+    element.srcObject = new MediaStream([track]);
+    void element.play().catch(() => {});
+    return () => {
+      element.srcObject = null;
+    };
+  }, [track]);
+  return <audio ref={audio} autoPlay />;
+}

@@ -1,0 +1,50 @@
+/** A camera where there is none: a drawn horizon that moves, with the time on it. */
+export function standInCamera(): MediaStreamTrack {
+  const canvas = document.createElement('canvas');
+  canvas.width = 640;
+  canvas.height = 480;
+  const draw = canvas.getContext('2d')!;
+  const paint = () => {
+    const t = performance.now() / 1000;
+    draw.fillStyle = '#DCEAF1';
+    draw.fillRect(0, 0, 640, 480);
+    draw.fillStyle = '#2F6F8F';
+    draw.beginPath();
+    draw.moveTo(0, 480);
+    for (let x = 0; x <= 640; x += 16) draw.lineTo(x, 280 + 14 * Math.sin(x / 60 + t));
+    draw.lineTo(640, 480);
+    draw.fill();
+    draw.fillStyle = '#22302B';
+    draw.font = '600 30px sans-serif';
+    draw.fillText('Stand-in camera', 28, 56);
+    draw.fillText(new Date().toLocaleTimeString(), 28, 98);
+  };
+  paint();
+  const timer = setInterval(paint, 60);
+  const track = canvas.captureStream(15).getVideoTracks()[0]!;
+  const stop = track.stop.bind(track);
+  track.stop = () => (clearInterval(timer), stop());
+  return track;
+}
+
+/** A microphone where there is none: a soft tone that comes and goes. */
+export function standInMicrophone(): MediaStreamTrack {
+  const context = new AudioContext();
+  const tone = context.createOscillator();
+  const swell = context.createOscillator();
+  const loudness = context.createGain();
+  const depth = context.createGain();
+  const out = context.createMediaStreamDestination();
+  tone.frequency.value = 220;
+  swell.frequency.value = 0.7;
+  loudness.gain.value = 0.05;
+  depth.gain.value = 0.05;
+  swell.connect(depth).connect(loudness.gain);
+  tone.connect(loudness).connect(out);
+  tone.start();
+  swell.start();
+  const track = out.stream.getAudioTracks()[0]!;
+  const stop = track.stop.bind(track);
+  track.stop = () => (void context.close(), stop());
+  return track;
+}

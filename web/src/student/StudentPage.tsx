@@ -1,0 +1,149 @@
+import { Button, Container, Loader, Paper, Stack, Table, Text, Title } from '@mantine/core';
+import { Link, useParams } from 'react-router';
+import type { MyCourse } from '@nimble-bell/core/api';
+import {
+  clockWords,
+  countWords,
+  durationWords,
+  instantWords,
+  listWords,
+  zoneWords,
+} from '@nimble-bell/core/calendar';
+import { Bar } from '../app/Bar';
+import { useNow } from '../app/clock';
+import { useAsked, useMe } from '../app/queries';
+import frame from '../app/frame.module.css';
+import { RecordingLine } from '../review/SessionPage';
+import { Fault } from '../ui/Fault';
+import { Empty, Panel } from '../ui/Panel';
+import { SessionMark } from '../ui/SessionMark';
+
+/** A student's page, by their link: what is next and in how long, one button, the recordings, the term. */
+export function StudentPage() {
+  const { code } = useParams();
+  useMe();
+  const mine = useAsked<MyCourse>('/my-course', { every: 2000 });
+  if (mine.error) return <Fault error={mine.error} />;
+  if (!mine.data) return <Loader m={60} aria-label="Loading your course" />;
+  const { course, me, teachers, recordings } = mine.data;
+  return (
+    <>
+      <Bar home={`/in/${code}`}>
+        <span className={frame.grow} />
+        <Text size="sm">{me.name}</Text>
+      </Bar>
+      <Container size="sm" py="lg" component="main" id="content">
+        <Title order={1} size="h2">
+          {course.code} {course.title}
+        </Title>
+        <Text c="dimmed" mb="md">
+          With {listWords(teachers)}. Times are {zoneWords(me.zone)} time.
+        </Text>
+        <Stack>
+          <Next mine={mine.data} />
+          <Panel
+            title="Recordings"
+            about={recordings.length ? 'Watch what you missed, or watch it again.' : undefined}
+          >
+            {recordings.length === 0 && <Empty>There is no recording yet.</Empty>}
+            <Stack gap="sm">
+              {recordings.map((r) => (
+                <RecordingLine
+                  key={r.id}
+                  recording={{ ...r, title: `${r.title}, ${instantWords(r.startsAt, me.zone)}` }}
+                  to={`/in/${code}/watch/${r.id}`}
+                />
+              ))}
+            </Stack>
+          </Panel>
+          <TermList mine={mine.data} />
+        </Stack>
+      </Container>
+    </>
+  );
+}
+
+function Next({ mine }: { mine: MyCourse }) {
+  const { code } = useParams();
+  const now = useNow(1000);
+  const { me, sessions } = mine;
+  const ahead = sessions.filter(
+    (s) => s.state === 'live' || (s.state !== 'held' && s.state !== 'cancelled' && s.endsAt > now),
+  );
+  const next = ahead.find((s) => s.state === 'live') ?? ahead[0];
+  const last = sessions.filter((s) => s.state === 'held').at(-1);
+  if (!next) return <Empty>No session is ahead in this term.</Empty>;
+  const { door } = next;
+  const wait = next.startsAt - now;
+  return (
+    <Paper
+      withBorder
+      p="lg"
+      style={{ borderLeft: '6px solid var(--brass)' }}
+      component="section"
+      aria-label="Next session"
+    >
+      {last && now - last.endsAt < 6 * 3_600_000 && (
+        <Text size="sm" mb="xs" data-testid="over">
+          {last.seriesTitle} {last.number} is over.
+        </Text>
+      )}
+      <Text size="sm" c="dimmed">
+        {next.state === 'live' ? 'In class now' : wait > 0 ? `Next, in ${waitWords(wait)}` : 'It is time'}
+      </Text>
+      <Title order={2} size="h3">
+        {next.seriesTitle} {next.number}
+      </Title>
+      <Text className="figures" mb="sm">
+        {instantWords(next.startsAt, me.zone)} to {clockWords(next.endsAt, me.zone)}
+      </Text>
+      {door.open ? (
+        <Button component={Link} to={`/in/${code}/room/${next.id}`} size="md">
+          Enter the class
+        </Button>
+      ) : (
+        <Text data-testid="door" fw={550}>
+          {door.because === 'early'
+            ? `The door opens ${instantWords(door.opensAt, me.zone)}.`
+            : door.because === 'teacher'
+              ? 'The door opens when your teacher rings in. This page tells you.'
+              : 'The door is shut.'}
+        </Text>
+      )}
+    </Paper>
+  );
+}
+
+function waitWords(ms: number): string {
+  const minutes = Math.ceil(ms / 60_000);
+  if (minutes > 48 * 60) return countWords(Math.round(minutes / 1440), 'day');
+  return durationWords(minutes);
+}
+
+function TermList({ mine }: { mine: MyCourse }) {
+  const now = useNow(60_000);
+  const ahead = mine.sessions.filter((s) => s.endsAt > now && s.state !== 'held');
+  return (
+    <Panel title="The term ahead" about={countWords(ahead.length, 'session')}>
+      <Table fz="sm">
+        <Table.Tbody>
+          {ahead.slice(0, 12).map((s) => (
+            <Table.Tr key={s.id}>
+              <Table.Td w={28}>
+                <SessionMark state={s.state} />
+              </Table.Td>
+              <Table.Td className="figures">{instantWords(s.startsAt, mine.me.zone)}</Table.Td>
+              <Table.Td>{s.seriesTitle}</Table.Td>
+              <Table.Td>{s.state === 'planned' ? '' : s.state}</Table.Td>
+            </Table.Tr>
+          ))}
+        </Table.Tbody>
+      </Table>
+      {ahead.length > 12 && (
+        <Text size="sm" c="dimmed" mt="xs">
+          and {ahead.length - 12} more until {mine.course.term.lastDay}
+        </Text>
+      )}
+    </Panel>
+  );
+}

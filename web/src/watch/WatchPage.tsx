@@ -1,0 +1,169 @@
+import {
+  Button,
+  Container,
+  Grid,
+  Group,
+  Loader,
+  Paper,
+  ScrollArea,
+  Stack,
+  Text,
+  Title,
+  UnstyledButton,
+} from '@mantine/core';
+import { useContext, useMemo, useRef, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import type { RecordingDetail } from '@nimble-bell/core/api';
+import { countWords, instantWords } from '@nimble-bell/core/calendar';
+import { positionOf, type Gap } from '@nimble-bell/core/recording';
+import { evolve, newRoom } from '@nimble-bell/core/room';
+import { Bar } from '../app/Bar';
+import { LinkContext } from '../app/api';
+import { useAsked } from '../app/queries';
+import { Surface } from '../room/Board';
+import { Messages } from '../room/Messages';
+import { Fault } from '../ui/Fault';
+import { lengthWords, preparingWords } from './words';
+import classes from './watch.module.css';
+
+/** A recording: its sound and picture, and what was written and drawn, replayed in time from the room's own events. */
+export function WatchPage() {
+  const { recording: id, code } = useParams();
+  const link = useContext(LinkContext);
+  const detail = useAsked<RecordingDetail>(`/recordings/${id}`);
+  if (detail.error) return <Fault error={detail.error} />;
+  if (!detail.data) return <Loader m={60} aria-label="Loading the recording" />;
+  const body =
+    detail.data.state === 'ready' ? (
+      <Player recording={detail.data} />
+    ) : (
+      <Text>{preparingWords(detail.data)}</Text>
+    );
+  if (!link) return body;
+  return (
+    <>
+      <Bar home={`/in/${code}`} />
+      <Container size="xl" py="lg" component="main" id="content">
+        {body}
+        <Button component={Link} to={`/in/${code}`} variant="subtle" mt="md">
+          Back to the course page
+        </Button>
+      </Container>
+    </>
+  );
+}
+
+function Player({ recording }: { recording: RecordingDetail }) {
+  const media = useRef<HTMLVideoElement>(null);
+  const [position, setPosition] = useState(0);
+  const room = useReplay(recording, position);
+  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const goTo = (ms: number) => {
+    if (!media.current) return;
+    media.current.currentTime = ms / 1000;
+    void media.current.play();
+  };
+  const names = useMemo(
+    () => new Map(recording.events.flatMap((e) => (e.type === 'entered' ? [[e.member, e.name]] : []))),
+    [recording.events],
+  );
+  return (
+    <Stack>
+      <Group justify="space-between" align="flex-end">
+        <div>
+          <Title order={1} size="h2">
+            {recording.title}
+          </Title>
+          <Text c="dimmed" className="figures">
+            {instantWords(recording.startsAt, zone)}, {lengthWords(recording.lengthMs)}
+          </Text>
+        </div>
+        <DownloadButton recording={recording} />
+      </Group>
+      <Grid>
+        <Grid.Col span={{ base: 12, md: 8 }}>
+          <video
+            ref={media}
+            className={classes.video}
+            src={recording.mediaPath}
+            controls
+            controlsList="nodownload"
+            preload="metadata"
+            aria-label={`Recording of ${recording.title}`}
+            onTimeUpdate={(e) => setPosition(e.currentTarget.currentTime * 1000)}
+          />
+          {room.board.length > 0 && (
+            <Paper withBorder mt="sm" className={classes.board}>
+              <Surface strokes={room.board} draw={null} colour="ink" />
+            </Paper>
+          )}
+          <Gaps gaps={recording.gaps} />
+          <Group mt="sm" gap="xs" role="group" aria-label="Chapters">
+            {recording.chapters.map((c) => (
+              <UnstyledButton
+                key={c.position + c.title}
+                className={classes.chapter}
+                onClick={() => goTo(c.position)}
+              >
+                <time>{lengthWords(c.position)}</time> {c.title}
+              </UnstyledButton>
+            ))}
+          </Group>
+        </Grid.Col>
+        <Grid.Col span={{ base: 12, md: 4 }}>
+          <Paper withBorder p="md" component="section" aria-label="Talk">
+            <Title order={2} size="h5">
+              Talk
+            </Title>
+            <ScrollArea h={380} viewportProps={{ tabIndex: 0, 'aria-label': 'What was written so far' }}>
+              <div data-testid="replayed-talk">
+                {room.talk.length === 0 && (
+                  <Text c="dimmed">What was written appears as the recording comes to it.</Text>
+                )}
+                <Messages talk={room.talk} me={null} zone={zone} nameOf={(m) => names.get(m) ?? 'Somebody'} />
+              </div>
+            </ScrollArea>
+          </Paper>
+        </Grid.Col>
+      </Grid>
+    </Stack>
+  );
+}
+
+/** The room as it was at a moment of the recording: the same reducer that made it. */
+function useReplay(recording: RecordingDetail, position: number) {
+  const placed = useMemo(
+    () => recording.events.map((event) => ({ event, position: positionOf(recording.parts, event.at) })),
+    [recording.events, recording.parts],
+  );
+  const count = placed.filter((p) => p.position <= position).length;
+  return useMemo(
+    () => placed.slice(0, count).reduce((state, { event }) => evolve(state, event), newRoom([])),
+    [placed, count],
+  );
+}
+
+function Gaps({ gaps }: { gaps: Gap[] }) {
+  return gaps.map((g) => (
+    <Text size="sm" key={g.position} mt="xs" c="dimmed">
+      At {lengthWords(g.position)}:{' '}
+      {g.why === 'paused'
+        ? `the recording was paused for ${lengthWords(g.missing)}.`
+        : `${countWords(Math.round(g.missing / 1000), 'second')} are missing, because the server was away.`}
+    </Text>
+  ));
+}
+
+function DownloadButton({ recording }: { recording: RecordingDetail }) {
+  if (!recording.mayDownload)
+    return (
+      <Text size="sm" c="dimmed">
+        Downloads of this recording are off.
+      </Text>
+    );
+  return (
+    <Button component="a" href={recording.mediaPath.replace('/media?', '/download?')} variant="default">
+      Download
+    </Button>
+  );
+}

@@ -1,0 +1,16 @@
+import type { RecordingInfo } from '@nimble-bell/core/api';
+
+/** "1:02:05" or "4:07" from milliseconds. */
+export function lengthWords(ms: number): string {
+  const s = Math.round(ms / 1000);
+  const two = (n: number) => String(n).padStart(2, '0');
+  const h = Math.floor(s / 3600);
+  const m = Math.floor(s / 60) % 60;
+  return h ? `${h}:${two(m)}:${two(s % 60)}` : `${m}:${two(s % 60)}`;
+}
+
+export function preparingWords({ state, progress }: Pick<RecordingInfo, 'state' | 'progress'>): string {
+  if (state === 'running') return 'Being recorded now';
+  if (state === 'failed') return 'It could not be prepared; it is tried again';
+  return `Being prepared, ${Math.round(100 * progress)} %`;
+}
