@@ -146,6 +146,8 @@ export interface RecordingDetail extends RecordingInfo {
   /** What the viewer may read of what was written, and who was there, for the replay. */
   events: StoredEvent[];
   mediaPath: string;
+  /** The viewer's zone; the term's for those who teach. */
+  zone: string;
   hasPicture: boolean;
 }
 

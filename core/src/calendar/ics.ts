@@ -1,6 +1,6 @@
 import ICAL from 'ical.js';
 import type { MeetingPattern, Term } from '../api/plan';
-import { toClock, toEpochDay, toLocalDate, toMinutes } from './localDate';
+import { toClock, toEpochDay, toLocalDate, toMinutes, weekdayOf } from './localDate';
 import { weekdayIndex } from './term';
 import { changesBetween, offsetAt, toInstant, toWall, type Instant } from './zone';
 
@@ -33,7 +33,12 @@ export function requestOf(entry: CalendarEntry): string {
   calendar.updatePropertyWithValue('version', '2.0');
   calendar.updatePropertyWithValue('method', 'REQUEST');
   calendar.addSubcomponent(timezoneOf(entry.term));
-  for (const [index, days] of byTime(entry.pattern).entries()) addEvents(calendar, entry, days, index);
+  const groups = byTime(entry.pattern);
+  for (const [index, days] of groups.entries()) {
+    // A session belongs to the group whose time it was planned at; swapped days come along as RDATE.
+    const own = entry.sessions.filter((s) => groupOf(groups, entry.term, s.date) === index);
+    addEvents(calendar, { ...entry, sessions: own }, days, index);
+  }
   return calendar.toString() + '\r\n';
 }
 
@@ -52,11 +57,9 @@ function addEvents(calendar: ICAL.Component, entry: CalendarEntry, days: Days, i
   const { start, minutes } = days[0]!;
   const weekdays = days.map((d) => weekdayIndex(d.day));
   const uid = index === 0 ? entry.uid : entry.uid.replace('@', `-${index}@`);
-  // A session belongs to the group whose time it was planned at; swapped days come along as RDATE.
-  const own = entry.sessions
-    .filter((s) => groupOf(entry, s) === days)
+  const live = entry.sessions
+    .filter((s) => s.state !== 'cancelled')
     .sort((a, b) => (a.date < b.date ? -1 : 1));
-  const live = own.filter((s) => s.state !== 'cancelled');
   if (live.length === 0) return;
 
   const first = live[0]!;
@@ -80,19 +83,21 @@ function addEvents(calendar: ICAL.Component, entry: CalendarEntry, days: Days, i
   }
 }
 
-function groupOf(entry: CalendarEntry, session: { date: string }): Days {
-  const groups = byTime(entry.pattern);
-  const swap = entry.term.daySwaps.find((s) => s.date === session.date);
-  const weekday = swap ? weekdayIndex(swap.follows) : (toEpochDay(session.date) + 3) % 7;
-  return groups.find((days) => days.some((d) => weekdayIndex(d.day) === weekday)) ?? groups[0]!;
+function groupOf(groups: Days[], term: Term, date: string): number {
+  const swap = term.daySwaps.find((s) => s.date === date);
+  const weekday = swap ? weekdayIndex(swap.follows) : weekdayOf(toEpochDay(date));
+  return Math.max(
+    0,
+    groups.findIndex((days) => days.some((d) => weekdayIndex(d.day) === weekday)),
+  );
 }
 
 /** The dates a plain weekly rule from `first` gives, or null where the first date is not one of them. */
 function ruleDates(first: string, last: string, weekdays: number[], everyWeek: boolean): string[] | null {
-  if (!everyWeek || !weekdays.includes((toEpochDay(first) + 3) % 7)) return null;
+  if (!everyWeek || !weekdays.includes(weekdayOf(toEpochDay(first)))) return null;
   const dates: string[] = [];
   for (let day = toEpochDay(first); day <= toEpochDay(last); day++)
-    if (weekdays.includes((day + 3) % 7)) dates.push(toLocalDate(day));
+    if (weekdays.includes(weekdayOf(day))) dates.push(toLocalDate(day));
   return dates;
 }
 

@@ -12,6 +12,9 @@ export function dateWords(date: string): string {
   return `${SHORT[(d.getUTCDay() + 6) % 7]} ${d.getUTCDate()} ${MONTHS[d.getUTCMonth()]}`;
 }
 
+/** "Tue 6 Oct 2026", for days that may lie in another year. */
+export const dayWords = (date: string): string => `${dateWords(date)} ${date.slice(0, 4)}`;
+
 /** "Tue 6 Oct, 18:30" in the given zone. */
 export function instantWords(instant: Instant, zone: string): string {
   const wall = toWall(zone, instant);

@@ -11,6 +11,7 @@ import { hashPassword } from '../accounts/password';
 import { newId, newLinkCode, type Context } from '../context';
 import { addMember, insertCourse, insertSeries, laySessions, sessionsOfCourse } from '../courses/store';
 import { one, run, transaction } from '../db/pool';
+import { queueInvitations } from '../mail/invite';
 import { readyDir } from '../recordings/prepare';
 import { appendEvents } from '../room/store';
 import { enrol } from '../roster/store';
@@ -47,6 +48,7 @@ export async function layDemo(ctx: Context): Promise<boolean> {
         const seriesId = await insertSeries(db, { courseId: id, ...series });
         await laySessions(db, { id: seriesId, courseId: id, pattern: series.pattern }, term);
       }
+      await queueInvitations(db, id, ctx.now());
       if (course.code === 'NAV-210') await layRules(db, id, term.lastDay, ctx.now());
       await layPast(ctx, db, id, { teacher, students, excerpt: course.code === 'NAV-210' ? excerpt : null });
     }

@@ -3,8 +3,9 @@ import type { Delivery, InvitationPreview } from '@nimble-bell/core/api';
 import { principalOf, requireRight, type MemberRow, type Right } from '../accounts/principal';
 import type { Context } from '../context';
 import { courseById, sessionsOfCourse } from '../courses/store';
-import { json, rows, run, transaction } from '../db/pool';
+import { json, rows } from '../db/pool';
 import { AppError } from '../errors';
+import { queueInvitations } from './invite';
 import { invitationFor } from './letter';
 
 const RECIPIENTS = `SELECT m.id, m.course_id AS courseId, m.person_id AS personId, m.role, m.group_name AS \`group\`,
@@ -37,22 +38,7 @@ export function mailRoutes(ctx: Context): Router {
     const people = await students(courseId);
     if (people.length === 0) throw new AppError('nobody-to-invite');
     if ((await sessionsOfCourse(ctx.db, courseId)).length === 0) throw new AppError('nothing-planned');
-    const queued = await transaction(ctx.db, async (db) => {
-      const values = people.map((m) => [
-        'mail',
-        `invite/${m.id}`,
-        courseId,
-        m.id,
-        JSON.stringify({ letter: 'invitation' }),
-        ctx.now(),
-      ]);
-      const result = await run(
-        db,
-        'INSERT IGNORE INTO jobs (kind, job_key, course_id, member_id, payload, due_at) VALUES ?',
-        [values],
-      );
-      return result.affectedRows;
-    });
+    const queued = await queueInvitations(ctx.db, courseId, ctx.now());
     res.status(202).json({ queued });
   });
 

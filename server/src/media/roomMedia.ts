@@ -19,6 +19,8 @@ const SWITCH: Record<TrackKind, 'microphone' | 'camera' | 'screen'> = {
   screen: 'screen',
 };
 
+const RETRY_MS = 500;
+
 /**
  * Joins rooms and relay: carries offers and answers, tells each page whom to watch, and opens or closes every track
  * at the relay whenever the room's state changes. The verdict is the core's `sends`.
@@ -140,7 +142,9 @@ export class RoomMedia {
       const offer = await this.relay.watch(viewer.room.session, id, members);
       if (offer) return viewer.offer(offer);
     } catch (error) {
+      // A publisher that went while it was asked for: what is there now is asked for in a moment.
       this.ctx.log.warn({ viewer: id }, String(error));
+      setTimeout(() => void this.#offerTo(id), RETRY_MS).unref();
     }
     viewer.busy = false;
     if (viewer.stale) await this.#offerTo(id);

@@ -7,6 +7,7 @@ import { chaptersOf, gapsOf } from '@nimble-bell/core/recording';
 import { toLocalDate } from '@nimble-bell/core/calendar';
 import { memberIn, principalOf, type MemberRow } from '../accounts/principal';
 import type { Context } from '../context';
+import { courseById } from '../courses/store';
 import { one } from '../db/pool';
 import { AppError } from '../errors';
 import { eventsOf } from '../room/store';
@@ -14,14 +15,13 @@ import { readyDir } from './prepare';
 import { infoOf, partsOf, recordingsWhere, type RecordingRow } from './store';
 import { memberOfTicket, ticketFor } from './ticket';
 
+type Viewer = Pick<MemberRow, 'id' | 'role' | 'zone'>;
+
 export function recordingRoutes(ctx: Context): Router {
   const router = Router();
 
   /** The recording, if this member may watch it today. */
-  const watchable = async (
-    id: string,
-    member: (row: RecordingRow) => Promise<Pick<MemberRow, 'id' | 'role'>>,
-  ) => {
+  const watchable = async (id: string, member: (row: RecordingRow) => Promise<Viewer>) => {
     const row = (await recordingsWhere(ctx.db, 'r.id', id))[0];
     if (!row) throw new AppError('not-found');
     const who = await member(row);
@@ -35,9 +35,9 @@ export function recordingRoutes(ctx: Context): Router {
       const ticket = memberOfTicket(ctx, String(req.query.ticket ?? ''), row.id);
       const member =
         ticket &&
-        (await one<{ id: string; role: MemberRow['role'] }>(
+        (await one<Viewer>(
           ctx.db,
-          'SELECT id, role FROM members WHERE id = ? AND course_id = ?',
+          'SELECT m.id, m.role, p.zone FROM members m JOIN people p ON p.id = m.person_id WHERE m.id = ? AND m.course_id = ?',
           [ticket, row.courseId],
         ));
       if (!member) throw new AppError('not-signed-in');
@@ -57,6 +57,7 @@ export function recordingRoutes(ctx: Context): Router {
       gaps: gapsOf(parts, events),
       events: events.filter((e) => audience(e, viewer) !== null),
       hasPicture: Boolean(row.hasPicture),
+      zone: teaches(who.role) ? (await courseById(ctx.db, row.courseId))!.term.zone : who.zone,
       mediaPath: `/api/recordings/${row.id}/media?ticket=${ticketFor(ctx, row.id, who.id)}`,
     };
     res.json(detail);

@@ -15,7 +15,7 @@ export function Bar({ home = '/', children }: { home?: string; children?: ReactN
         <BellMark />
         <span>Nimble Bell</span>
       </Link>
-      {children}
+      {children ?? <span className={classes.grow} />}
       <ThemeSwitch />
     </header>
   );

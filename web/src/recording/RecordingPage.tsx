@@ -3,7 +3,7 @@ import { DateInput } from '@mantine/dates';
 import { useForm } from '@mantine/form';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { RecordingPlan } from '@nimble-bell/core/api';
-import { countWords, dateWords, durationWords, toEpochDay, toLocalDate } from '@nimble-bell/core/calendar';
+import { countWords, dayWords, durationWords, toEpochDay, toLocalDate } from '@nimble-bell/core/calendar';
 import { storageForecast } from '@nimble-bell/core/recording';
 import { useAsk } from '../app/api';
 import { serverNow } from '../app/clock';
@@ -102,5 +102,5 @@ function planWords(plan: RecordingPlan): string {
     ? 'Every session is recorded by itself when class begins'
     : 'Nothing is recorded by itself';
   const watch = plan.studentsWatch ? 'Students on the class list may watch' : 'Students may not watch';
-  return `${when}, and kept until ${dateWords(plan.keepUntil)}. ${watch}; downloads are ${plan.studentsDownload ? 'on' : 'off'}.`;
+  return `${when}, and kept until ${dayWords(plan.keepUntil)}. ${watch}; downloads are ${plan.studentsDownload ? 'on' : 'off'}.`;
 }

@@ -1,7 +1,14 @@
 import { Button, Group, Loader, Progress, ScrollArea, Stack, Table, Text, Title } from '@mantine/core';
 import { Link, useParams } from 'react-router';
 import type { RecordingInfo, SessionDetail } from '@nimble-bell/core/api';
-import { clockWords, countWords, durationWords, instantWords, zoneWords } from '@nimble-bell/core/calendar';
+import {
+  clockWords,
+  countWords,
+  dayWords,
+  durationWords,
+  instantWords,
+  zoneWords,
+} from '@nimble-bell/core/calendar';
 import type { RollLine } from '@nimble-bell/core/roll';
 import { useThisCourse } from '../app/course';
 import { useAsked } from '../app/queries';
@@ -58,7 +65,7 @@ export function RecordingLine({ recording, to }: { recording: RecordingInfo; to:
         <Text fw={550}>{title}</Text>
         <Text size="sm" c="dimmed" className="figures">
           {state === 'ready'
-            ? `${lengthWords(lengthMs)}${keepUntil ? `, kept until ${keepUntil}` : ''}`
+            ? `${lengthWords(lengthMs)}${keepUntil ? `, kept until ${dayWords(keepUntil)}` : ''}`
             : preparingWords(recording)}
         </Text>
         {state === 'preparing' && (

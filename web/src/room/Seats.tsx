@@ -31,11 +31,17 @@ export function Seats() {
   const { info, state, me, call, teaching, send } = useRoom();
   const speaking = useSpeaking();
   const incoming = useSyncExternalStore(call.subscribe, call.incoming);
-  const present = info.people.filter((p) => state.occupants[p.member]?.present).length;
+  const here = (p: { member: string }) => state.occupants[p.member]?.present ?? false;
+  const present = info.people.filter(here);
+  // Who is here comes first, each in the class list's order; the absent follow as outlines.
+  const seats = [...present, ...info.people.filter((p) => !here(p))];
   return (
-    <section className={classes.seats} aria-label={`Seats: ${present} of ${info.people.length} are here`}>
+    <section
+      className={classes.seats}
+      aria-label={`Seats: ${present.length} of ${info.people.length} are here`}
+    >
       <div className={classes.seatGrid} tabIndex={0} role="group" aria-label="Class list">
-        {info.people.map((p) => {
+        {seats.map((p) => {
           const o = state.occupants[p.member];
           const camera =
             p.member === me
@@ -93,9 +99,11 @@ const Seat = memo(function Seat(props: SeatProps) {
       {camera ? (
         <Picture track={camera} className={classes.seatPicture} />
       ) : (
-        <span className={classes.initials} aria-hidden>
-          {initialsOf(name)}
-        </span>
+        here && (
+          <span className={classes.initials} aria-hidden>
+            {initialsOf(name)}
+          </span>
+        )
       )}
       <span className={classes.seatName}>
         {me ? 'You' : name}

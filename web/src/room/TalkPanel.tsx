@@ -13,7 +13,9 @@ export function TalkPanel() {
   const [to, setTo] = useState('class');
   const [text, setText] = useState('');
   const end = useRef<HTMLDivElement>(null);
-  useEffect(() => end.current?.scrollIntoView({ block: 'nearest' }), [state.talk.length]);
+  useEffect(() => {
+    void end.current?.scrollIntoView({ block: 'nearest' });
+  }, [state.talk.length]);
 
   const choices = useMemo(() => {
     const people = info.people.filter((p) => p.member !== me && state.occupants[p.member]);

@@ -4,6 +4,7 @@ import type { MyCourse } from '@nimble-bell/core/api';
 import {
   clockWords,
   countWords,
+  dayWords,
   durationWords,
   instantWords,
   listWords,
@@ -141,7 +142,7 @@ function TermList({ mine }: { mine: MyCourse }) {
       </Table>
       {ahead.length > 12 && (
         <Text size="sm" c="dimmed" mt="xs">
-          and {ahead.length - 12} more until {mine.course.term.lastDay}
+          and {ahead.length - 12} more until {dayWords(mine.course.term.lastDay)}
         </Text>
       )}
     </Panel>

@@ -57,7 +57,7 @@ function Player({ recording }: { recording: RecordingDetail }) {
   const media = useRef<HTMLVideoElement>(null);
   const [position, setPosition] = useState(0);
   const room = useReplay(recording, position);
-  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const { zone } = recording;
   const goTo = (ms: number) => {
     if (!media.current) return;
     media.current.currentTime = ms / 1000;
