@@ -64,7 +64,7 @@ function addEvents(calendar: ICAL.Component, entry: CalendarEntry, days: Days, i
 
   const first = live[0]!;
   const last = live.at(-1)!;
-  const ruled = ruleDates(first.date, last.date, weekdays, entry.pattern.every === 1);
+  const ruled = ruleDates(first.date, last.date, weekdays);
   const dates = new Set(live.map((s) => s.date));
   const event = baseEvent(entry, uid, first.date, start, minutes);
   if (ruled) {
@@ -74,7 +74,7 @@ function addEvents(calendar: ICAL.Component, entry: CalendarEntry, days: Days, i
     for (const date of ruled) if (!dates.has(date)) addDate(event, 'exdate', date, start, entry.term.zone);
   }
   for (const date of dates)
-    if (date !== first.date && !ruled?.includes(date)) addDate(event, 'rdate', date, start, entry.term.zone);
+    if (ruled ? !ruled.includes(date) : dates.size > 1) addDate(event, 'rdate', date, start, entry.term.zone);
   calendar.addSubcomponent(event);
   for (const session of live) {
     const planned = toInstant(entry.term.zone, toEpochDay(session.date), toMinutes(start));
@@ -93,8 +93,8 @@ function groupOf(groups: Days[], term: Term, date: string): number {
 }
 
 /** The dates a plain weekly rule from `first` gives, or null where the first date is not one of them. */
-function ruleDates(first: string, last: string, weekdays: number[], everyWeek: boolean): string[] | null {
-  if (!everyWeek || !weekdays.includes(weekdayOf(toEpochDay(first)))) return null;
+function ruleDates(first: string, last: string, weekdays: number[]): string[] | null {
+  if (!weekdays.includes(weekdayOf(toEpochDay(first)))) return null;
   const dates: string[] = [];
   for (let day = toEpochDay(first); day <= toEpochDay(last); day++)
     if (weekdays.includes(weekdayOf(day))) dates.push(toLocalDate(day));

@@ -52,7 +52,7 @@ export function readRoster(
   homeZone: string,
 ): RosterPreview {
   const preview: RosterPreview = { fresh: [], known: [], bad: [], fault: null };
-  const rows = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: false }).data;
+  const rows = rowsOf(text.replace(/^\uFEFF/, ''));
   const headingAt = rows.findIndex((r) => r.some((cell) => cell.trim()));
   const columns = headingAt < 0 ? null : columnsOf(rows[headingAt]!);
   if (!columns)
@@ -74,6 +74,17 @@ export function readRoster(
     }
   }
   return preview;
+}
+
+const DELIMITERS = [',', ';', '\t', '|'];
+
+/** The delimiter is the one by which the heading names the most columns; the file itself may hold any of them. */
+function rowsOf(text: string): string[][] {
+  const heading = text.split(/\r?\n/).find((line) => line.trim()) ?? '';
+  const named = (delimiter: string) =>
+    Object.keys(columnsOf(Papa.parse<string[]>(heading, { delimiter }).data[0] ?? [])).length;
+  const delimiter = DELIMITERS.reduce((best, d) => (named(d) > named(best) ? d : best));
+  return Papa.parse<string[]>(text, { delimiter, skipEmptyLines: false }).data;
 }
 
 function columnsOf(heading: string[]): Partial<Record<Column, number>> {

@@ -1,0 +1,109 @@
+import ICAL from 'ical.js';
+import type { MeetingPattern, Term } from '../api/plan';
+import { requestOf, sessionsOf } from './index';
+
+const term: Term = {
+  name: 'Autumn',
+  zone: 'America/Halifax',
+  firstDay: '2026-08-31',
+  lastDay: '2026-12-13',
+  daysOff: [{ from: '2026-10-12', to: '2026-10-18', name: 'Reading week' }],
+  daySwaps: [{ date: '2026-11-18', follows: 'thursday', name: 'Thursday timetable' }],
+};
+
+type Session = { date: string; startsAt: number; minutes: number; state: string };
+
+function entry(pattern: MeetingPattern, change: (s: Session) => Session = (s) => s) {
+  const sessions = sessionsOf(term, pattern).sessions.map((s) => change({ ...s, state: 'planned' }));
+  const text = requestOf({
+    uid: 'tides@nimble-bell',
+    sequence: 2,
+    stamp: Date.UTC(2026, 7, 1),
+    title: 'TID-101 Lecture; tides, and streams',
+    description: 'Enter here: http://127.0.0.1/in/abc',
+    url: 'http://127.0.0.1/in/abc',
+    organizer: { name: 'Maren Oduya', email: 'classes@saltmarsh.example' },
+    attendee: { name: 'Ana Lanyon', email: 'ana@saltmarsh.example' },
+    term,
+    pattern,
+    sessions,
+  });
+  return { text, sessions };
+}
+
+/** The instants that a calendar program would show, by ical.js alone. */
+function instantsIn(text: string): number[] {
+  const root = new ICAL.Component(ICAL.parse(text) as unknown[] as never);
+  const zone = new ICAL.Timezone(root.getFirstSubcomponent('vtimezone')!);
+  ICAL.TimezoneService.reset();
+  ICAL.TimezoneService.register(zone);
+  const instants: number[] = [];
+  const events = root.getAllSubcomponents('vevent').map((c) => new ICAL.Event(c));
+  for (const master of events.filter((e) => !e.isRecurrenceException())) {
+    for (const other of events.filter((e) => e.isRecurrenceException() && e.uid === master.uid))
+      master.relateException(other);
+    if (!master.isRecurring()) instants.push(master.startDate.toJSDate().getTime());
+    else {
+      const iterator = master.iterator();
+      for (let next = iterator.next(); next && instants.length < 500; next = iterator.next())
+        instants.push(master.getOccurrenceDetails(next).startDate.toJSDate().getTime());
+    }
+  }
+  return instants.sort((a, b) => a - b);
+}
+
+const lectures: MeetingPattern = {
+  kind: 'weekly',
+  every: 1,
+  lingerMinutes: 10,
+  ends: { by: 'term' },
+  days: [
+    { day: 'tuesday', start: '18:30', minutes: 80 },
+    { day: 'thursday', start: '18:30', minutes: 80 },
+  ],
+};
+
+test('an invitation is a request with one rule, its exceptions, and the zone', () => {
+  const { text } = entry(lectures);
+  expect(text).toContain('METHOD:REQUEST');
+  expect(text).toContain('RRULE:FREQ=WEEKLY;BYDAY=TU,TH;UNTIL=20261210T223000Z');
+  expect(text).toContain('EXDATE;TZID=America/Halifax:20261013T183000');
+  expect(text).toContain('RDATE;TZID=America/Halifax:20261118T183000');
+  expect(text).toContain('BEGIN:VTIMEZONE');
+  expect(text).toContain('SEQUENCE:2');
+  expect(text).toContain('DURATION:PT1H20M');
+  expect(text.match(/BEGIN:VEVENT/g)).toHaveLength(1);
+});
+
+test('lines are folded at 75 octets and text is escaped (RFC 5545 §3.1, §3.3.11)', () => {
+  const { text } = entry(lectures);
+  for (const line of text.split('\r\n')) expect(Buffer.byteLength(line)).toBeLessThanOrEqual(75);
+  expect(text).toContain('TID-101 Lecture\\; tides\\, and streams');
+});
+
+test.each<[string, MeetingPattern]>([
+  ['two weekdays at one time', lectures],
+  [
+    'two weekdays at their own times',
+    { ...lectures, days: [lectures.days[0]!, { day: 'friday', start: '09:15', minutes: 45 }] },
+  ],
+  ['every second teaching week', { ...lectures, every: 2 }],
+  ['a first session on a swapped day', { ...lectures, firstDate: '2026-11-18', days: [lectures.days[1]!] }],
+  ['a single session', { ...lectures, ends: { by: 'count', count: 1 } }],
+])('read back it gives the same instants: %s', (_name, pattern) => {
+  const { text, sessions } = entry(pattern);
+  expect(instantsIn(text)).toEqual(sessions.map((s) => s.startsAt));
+});
+
+test('a cancelled session is an exception and a moved one an override', () => {
+  const { text, sessions } = entry(lectures, (s) =>
+    s.date === '2026-09-08'
+      ? { ...s, state: 'cancelled' }
+      : s.date === '2026-09-15'
+        ? { ...s, state: 'moved', startsAt: s.startsAt + 86_400_000 }
+        : s,
+  );
+  expect(text).toContain('RECURRENCE-ID;TZID=America/Halifax:20260915T183000');
+  const expected = sessions.filter((s) => s.state !== 'cancelled').map((s) => s.startsAt);
+  expect(instantsIn(text)).toEqual(expected.sort((a, b) => a - b));
+});

@@ -1,0 +1,43 @@
+import { doorFor, type DoorRules, type DoorSession } from './index';
+
+const MINUTE = 60_000;
+const START = Date.UTC(2026, 9, 6, 21, 30);
+const rules: DoorRules = { opensMinutesBefore: 15, teacherFirst: true };
+const session = (state: DoorSession['state'] = 'planned'): DoorSession => ({
+  state,
+  startsAt: START,
+  endsAt: START + 80 * MINUTE,
+  lingerMinutes: 10,
+});
+const at = (minutes: number) => START + minutes * MINUTE;
+
+test('before its time the door is shut and says when it opens', () => {
+  expect(doorFor(session(), rules, 'student', at(-30))).toEqual({
+    open: false,
+    because: 'early',
+    opensAt: at(-15),
+  });
+  expect(doorFor(session(), rules, 'teacher', at(-30))).toEqual({ open: true });
+  expect(doorFor(session(), rules, 'teacher', at(-180))).toMatchObject({
+    because: 'early',
+    opensAt: at(-120),
+  });
+});
+
+test('a teacher goes first where the rules say so', () => {
+  expect(doorFor(session(), rules, 'student', at(0))).toEqual({ open: false, because: 'teacher' });
+  expect(doorFor(session(), { ...rules, teacherFirst: false }, 'student', at(0))).toEqual({ open: true });
+});
+
+test('once rung in it is open until dismissal, however long that takes', () => {
+  expect(doorFor(session('live'), rules, 'student', at(-60))).toEqual({ open: true });
+  expect(doorFor(session('live'), rules, 'student', at(500))).toEqual({ open: true });
+});
+
+test('after class, after its time, or cancelled, it is shut for everyone', () => {
+  for (const role of ['student', 'teacher'] as const) {
+    expect(doorFor(session('held'), rules, role, at(10))).toEqual({ open: false, because: 'over' });
+    expect(doorFor(session(), rules, role, at(91))).toEqual({ open: false, because: 'over' });
+    expect(doorFor(session('cancelled'), rules, role, at(0))).toEqual({ open: false, because: 'cancelled' });
+  }
+});

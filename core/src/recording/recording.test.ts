@@ -1,0 +1,93 @@
+import fc from 'fast-check';
+import type { StoredEvent } from '../api/room';
+import { chaptersOf, gapsOf, lengthOf, mixArguments, positionOf, storageForecast, type Part } from './index';
+
+const parts: Part[] = [
+  { from: 1000, until: 5000 },
+  { from: 9000, until: 12_000 },
+];
+
+test('an instant of the class has its place in the recording, one between parts lies where they meet', () => {
+  expect(lengthOf(parts)).toBe(7000);
+  expect([0, 1000, 3000, 7000, 9000, 10_000, 99_000].map((at) => positionOf(parts, at))).toEqual([
+    0, 0, 2000, 4000, 4000, 5000, 7000,
+  ]);
+});
+
+test('a later instant never lies earlier in the recording', () => {
+  const anyParts = fc
+    .array(fc.tuple(fc.integer({ min: 0, max: 5000 }), fc.integer({ min: 0, max: 5000 })), { maxLength: 8 })
+    .map((steps) => {
+      let at = 0;
+      return steps.map(([pause, length]) => {
+        const from = at + pause;
+        at = from + length;
+        return { from, until: at };
+      });
+    });
+  fc.assert(
+    fc.property(anyParts, fc.nat(60_000), fc.nat(60_000), (p, a, b) => {
+      const [early, late] = a < b ? [a, b] : [b, a];
+      expect(positionOf(p, early)).toBeLessThanOrEqual(positionOf(p, late));
+      expect(positionOf(p, late)).toBeLessThanOrEqual(lengthOf(p));
+    }),
+  );
+});
+
+const event = (at: number, body: object) => ({ seq: 1, at, ...body }) as StoredEvent;
+
+test('a gap says whether a teacher paused or the server was away', () => {
+  const paused = event(5000, { type: 'recordingPaused', by: 'maren' });
+  expect(gapsOf(parts, [paused])).toEqual([{ position: 4000, missing: 4000, why: 'paused' }]);
+  expect(gapsOf(parts, [])[0]!.why).toBe('interrupted');
+});
+
+test('chapters come from what happened', () => {
+  const events = [
+    event(500, { type: 'entered', member: 'ana', name: 'Ana Lanyon', role: 'student' }),
+    event(3000, { type: 'floorGiven', by: 'maren', member: 'ana' }),
+    event(9000, { type: 'recordingResumed', by: 'maren' }),
+  ];
+  expect(chaptersOf(parts, events)).toEqual([
+    { title: 'Class begins', position: 0 },
+    { title: 'Ana Lanyon has the floor', position: 2000 },
+    { title: 'After the pause', position: 4000 },
+  ]);
+});
+
+test('one camera is copied as it is, sounds are mixed at their offsets', () => {
+  const args = mixArguments(
+    {
+      length: 60_000,
+      tracks: [
+        { file: 'a.opus', kind: 'sound', offset: 250 },
+        { file: 'b.opus', kind: 'sound', offset: 9000 },
+        { file: 'c.webm', kind: 'camera', offset: 400 },
+      ],
+    },
+    true,
+    'out.webm',
+  ).join(' ');
+  expect(args).toContain('adelay=250:all=1');
+  expect(args).toContain('adelay=9000:all=1');
+  expect(args).toContain('amix=inputs=3:duration=first');
+  expect(args).toContain('-itsoffset 0.400 -i c.webm');
+  expect(args).toContain('-c:v copy');
+  expect(args).toContain('-t 60.000 out.webm');
+});
+
+test('a presented screen is drawn over the camera; a part without a picture gets a blank one', () => {
+  const tracks = [
+    { file: 's.webm', kind: 'screen' as const, offset: 0 },
+    { file: 'c.webm', kind: 'camera' as const, offset: 0 },
+  ];
+  const args = mixArguments({ length: 1000, tracks }, true, 'out.webm').join(' ');
+  expect(args.indexOf('c.webm')).toBeLessThan(args.indexOf('s.webm'));
+  expect(args).toContain('overlay');
+  expect(mixArguments({ length: 1000, tracks: [] }, true, 'o').join(' ')).toContain('color=');
+  expect(mixArguments({ length: 1000, tracks: [] }, false, 'o').join(' ')).not.toContain('-c:v');
+});
+
+test('the forecast is minutes times bitrate', () => {
+  expect(storageForecast([80, 80], 1000)).toEqual({ minutes: 160, bytes: 160 * 60 * 125_000 });
+});
