@@ -22,7 +22,8 @@ export type DoorState =
   | { open: true }
   | { open: false; because: 'early'; opensAt: Instant }
   | { open: false; because: 'teacher' }
-  | { open: false; because: 'over' | 'cancelled' };
+  | { open: false; because: 'over' }
+  | { open: false; because: 'cancelled' };
 
 /** Teachers may enter this long before the start, to set up. */
 const SET_UP_MINUTES = 120;

@@ -8,6 +8,7 @@ import {
   type RoomInfo,
   type StoredEvent,
 } from '@nimble-bell/core/api';
+import { instantWords, zoneWords } from '@nimble-bell/core/calendar';
 import { doorFor, type DoorState } from '@nimble-bell/core/door';
 import { teaches } from '@nimble-bell/core/limits';
 import { audience, audienceOf } from '@nimble-bell/core/room';
@@ -152,11 +153,11 @@ export class RoomSocket {
     if (!isFor(session, member)) throw new AppError('forbidden');
     const course = (await courseById(this.ctx.db, session.courseId))!;
     const door = doorFor(session, course.door, member.role, this.ctx.now());
-    if (!door.open) throw new AppError('forbidden', doorWords(door));
+    if (!door.open) throw new AppError('forbidden', doorWords(door, member.zone));
 
     const room = await this.rooms.room(id);
     if (room.state.phase === 'dismissed')
-      throw new AppError('forbidden', doorWords({ open: false, because: 'over' }));
+      throw new AppError('forbidden', doorWords({ open: false, because: 'over' }, member.zone));
     if (!this.#visits.has(socket.id)) {
       this.#visits.set(socket.id, { room, member });
       room.connections.set(member.id, (room.connections.get(member.id) ?? 0) + 1);
@@ -226,9 +227,9 @@ export class RoomSocket {
   }
 }
 
-function doorWords(door: Exclude<DoorState, { open: true }>): string {
-  if (door.because === 'over') return 'This class is over. The link opens again for the next one.';
+function doorWords(door: Exclude<DoorState, { open: true }>, zone: string): string {
   if (door.because === 'cancelled') return 'This session is cancelled.';
+  if (door.because === 'over') return 'This class is over. The link opens again for the next one.';
   if (door.because === 'teacher') return 'The door opens when your teacher rings in.';
-  return 'The door is not open yet.';
+  return `The door opens ${instantWords(door.opensAt, zone)}, ${zoneWords(zone)} time.`;
 }

@@ -16,7 +16,7 @@ const tide: MantineColorsTuple = [
 export const theme = createTheme({
   colors: { pine, brass, clay, tide },
   primaryColor: 'pine',
-  primaryShade: { light: 7, dark: 5 },
+  primaryShade: { light: 7, dark: 6 },
   autoContrast: true,
   fontFamily: "'Atkinson Hyperlegible Next Variable', sans-serif",
   headings: { fontFamily: "'Bricolage Grotesque Variable', sans-serif", fontWeight: '650' },

@@ -1,0 +1,150 @@
+import AxeBuilderSource from 'axe-core';
+import { expect, test, type Page } from '@playwright/test';
+import { makeCourse } from './support/course';
+import { MAREN, person, signIn } from './support/people';
+
+interface Violation {
+  id: string;
+  impact: string;
+  nodes: { html: string; failureSummary?: string }[];
+}
+
+/** The serious and critical violations of WCAG 2 A and AA that axe finds on a page, in one line each. */
+async function violations(page: Page): Promise<string[]> {
+  await page.evaluate(AxeBuilderSource.source);
+  const found = await page.evaluate(async () => {
+    const { axe } = window as unknown as {
+      axe: { run: (context: Document, options: object) => Promise<{ violations: Violation[] }> };
+    };
+    return (await axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] })).violations;
+  });
+  return found
+    .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+    .map(
+      (v) =>
+        `${v.id}: ${v.nodes.map((n) => `${n.html.slice(0, 140)} (${n.failureSummary?.split('\n')[1]?.trim() ?? ''})`).join(' | ')}`,
+    );
+}
+
+const STAGES = ['plan', 'class', 'invite', 'limits', 'recording', 'teach', 'review'];
+
+test('axe finds nothing serious on any page outside the room, in both themes', async ({ browser, page }) => {
+  test.setTimeout(120_000);
+  const check = async (view: Page, name: string) => expect.soft(await violations(view), name).toEqual([]);
+  await page.goto('/');
+  await expect(page.getByRole('button', { name: /Enter as Maren/ })).toBeVisible();
+  await check(page, 'entrance');
+  await page.goto('/mailbox');
+  await page
+    .getByRole('button', { name: /your way in/ })
+    .first()
+    .click();
+  await page.getByText('The calendar entry inside').click();
+  await check(page, 'mailbox');
+  await signIn(page, MAREN);
+  await check(page, 'courses');
+  await page.getByText('Coastal Navigation').click();
+  await page.waitForURL(/plan/);
+  const course = page.url().replace(/\/plan.*/, '');
+  for (const scheme of ['light', 'dark'] as const) {
+    await page.evaluate((s) => localStorage.setItem('mantine-color-scheme-value', s), scheme);
+    for (const stage of STAGES) {
+      await page.goto(`${course}/${stage}`);
+      await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+      await page.waitForLoadState('networkidle');
+      await check(page, `${stage}, ${scheme}`);
+    }
+  }
+  await page.goto(`${course}/plan`);
+  await page.getByRole('button', { name: 'Add a series' }).click();
+  await page.getByRole('button', { name: 'tuesday', exact: true }).click();
+  await check(page, 'series editor, dark');
+  await page.goto(`${course}/review`);
+  await page.getByRole('table').getByRole('link').nth(1).click();
+  await expect(page.getByTestId('roll')).toBeVisible();
+  await check(page, 'session, dark');
+
+  const [student] = await person(browser, { viewport: { width: 390, height: 844 } });
+  const { links } = await (await student.request.get('/api/demo')).json();
+  await student.goto(links[0].path);
+  await expect(student.getByRole('heading', { level: 1 })).toBeVisible();
+  await check(student, 'student');
+  await student.getByRole('link', { name: 'Watch' }).first().click();
+  await expect(student.locator('video')).toBeVisible();
+  await check(student, 'watch');
+});
+
+/** What a person can work with on a page, in words. */
+const controls = (page: Page) =>
+  page.evaluate(() => {
+    const selector =
+      'button:not([disabled]), a[href], input:not([disabled]), textarea:not([disabled]), [tabindex="0"]';
+    const name = (e: Element) =>
+      `${e.tagName} ${e.getAttribute('aria-label') ?? e.textContent?.slice(0, 30) ?? ''}`;
+    const shown = (e: HTMLElement) =>
+      e.checkVisibility() && !e.closest('[aria-hidden=true]') && e.tabIndex >= 0;
+    const all = [...document.querySelectorAll<HTMLElement>(selector)].filter(shown);
+    // Of a group of radios the checked one is reached, and the arrow keys reach the others.
+    return all.filter((e) => !(e instanceof HTMLInputElement && e.type === 'radio' && !e.checked)).map(name);
+  });
+
+async function reachedByTab(page: Page, most: number): Promise<Set<string>> {
+  const reached = new Set<string>();
+  await page.locator('body').click({ position: { x: 2, y: 2 } });
+  for (let i = 0; i < most; i++) {
+    await page.keyboard.press('Tab');
+    const name = await page.evaluate(() => {
+      const e = document.activeElement;
+      return e && e !== document.body
+        ? `${e.tagName} ${e.getAttribute('aria-label') ?? e.textContent?.slice(0, 30) ?? ''}`
+        : '';
+    });
+    if (name) reached.add(name);
+  }
+  return reached;
+}
+
+test('in the room axe finds nothing serious and the keyboard reaches every control', async ({
+  browser,
+  page,
+}) => {
+  test.setTimeout(120_000);
+  const course = await makeCourse({ students: 12, record: true, limits: { writeToClass: 'open' } });
+  await signIn(page, MAREN);
+  await page.goto(`/room/${course.session}`);
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Ring in' }).press('Enter');
+  const [ana] = await person(browser, { viewport: { width: 390, height: 844 } });
+  await ana.goto(`${course.students[0]!.link}/room/${course.session}`);
+  await ana.getByRole('button', { name: 'Enter the room' }).press('Enter');
+  await ana.getByRole('button', { name: 'Raise hand' }).press('Enter');
+  await page.getByLabel('Write', { exact: true }).fill('Good evening.');
+  await page.keyboard.press('Enter');
+  await expect(ana.getByText('Good evening.')).toBeVisible();
+  await page.waitForTimeout(500);
+  for (const view of [page, ana]) {
+    expect.soft(await violations(view)).toEqual([]);
+    const all = await controls(view);
+    expect(all.length).toBeGreaterThan(8);
+    const reached = await reachedByTab(view, all.length + 12);
+    expect.soft(all.filter((c) => !reached.has(c))).toEqual([]);
+  }
+  // A lesson by keyboard alone: a seat's menu, the floor, hush.
+  await page.getByRole('button', { name: /^Ana Lanyon/ }).press('Enter');
+  await expect(page.getByRole('menuitem', { name: 'Give the floor' })).toBeVisible();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await expect(ana.getByText('You have the floor.')).toBeVisible();
+  await page.locator('body').press('h');
+  await expect(ana.getByTestId('notice')).toContainText('hushed');
+  await page.locator('body').press('h');
+  await page.evaluate(() => localStorage.setItem('mantine-color-scheme-value', 'dark'));
+  await page.reload();
+  await page.getByRole('button', { name: 'Enter the room' }).press('Enter');
+  await expect(page.getByRole('button', { name: /^Hush/ })).toBeVisible();
+  await page.waitForTimeout(500);
+  expect.soft(await violations(page), 'dark').toEqual([]);
+  await page.getByRole('button', { name: 'Dismiss' }).press('Enter');
+  await page.getByRole('button', { name: 'Dismiss for everyone' }).press('Enter');
+  await expect(page.getByRole('heading', { name: 'The class is dismissed' })).toBeVisible();
+});

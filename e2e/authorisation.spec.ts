@@ -1,0 +1,212 @@
+import { expect, request, test, type APIRequestContext } from '@playwright/test';
+import type { RoomCommand, RoomCommandType } from '@nimble-bell/core/api';
+import { io, type Socket } from 'socket.io-client';
+import { ASKERS, ROUTES, STUDENT_COMMANDS, type Asker } from './support/authorisation';
+import { account, byLink, makeCourse } from './support/course';
+import { MAREN } from './support/people';
+import { BASE_URL } from './support/product';
+
+const TEO = 'teo.vanterpool@saltmarsh.example';
+const INES = 'ines.calloway@saltmarsh.example';
+
+async function demoLinks() {
+  const api = await request.newContext({ baseURL: BASE_URL });
+  const { links } = await (await api.get('/api/demo')).json();
+  const of = (code: string): string =>
+    links.find((l: { about: string }) => l.about.includes(code)).path.replace('/in/', '');
+  return { student: of('NAV-210'), elsewhere: of('LOG-120') };
+}
+
+async function navigation(api: APIRequestContext) {
+  const courses = await (await api.get('/api/courses')).json();
+  const course = courses.find((c: { code: string }) => c.code === 'NAV-210');
+  const detail = await (await api.get(`/api/courses/${course.id}`)).json();
+  const lectures = detail.sessions.filter((s: { seriesTitle: string }) => s.seriesTitle === 'Lecture');
+  const held = lectures.filter((s: { state: string }) => s.state === 'held').at(-1);
+  const { recordings } = await (await api.get(`/api/sessions/${held.id}`)).json();
+  return {
+    course: course.id as string,
+    series: detail.series.find((s: { title: string }) => s.title === 'Lecture').id as string,
+    session: held.id as string,
+    next: course.next.id as string,
+    recording: recordings[0].id as string,
+  };
+}
+
+test('every route answers each person as the table says', async () => {
+  const links = await demoLinks();
+  const askers: Record<Asker, APIRequestContext> = {
+    nobody: await request.newContext({ baseURL: BASE_URL }),
+    elsewhere: await byLink(links.elsewhere),
+    student: await byLink(links.student),
+    assistant: await account(TEO),
+    teacher: await account(MAREN),
+    stranger: await account(INES),
+  };
+  const ids = await navigation(askers.teacher);
+  for (const [route, expected] of Object.entries(ROUTES)) {
+    const [method, pattern] = route.split(' ') as [string, string];
+    const id = pattern.includes('/sessions/')
+      ? ids.session
+      : pattern.includes('/recordings/')
+        ? ids.recording
+        : 'none';
+    const path = pattern.replace(':course', ids.course).replace(':series', ids.series).replace(':id', id);
+    for (const asker of ASKERS) {
+      const body =
+        method === 'GET' ? {} : { data: { email: 'nobody@saltmarsh.example', password: '-', text: 7 } };
+      const answer = await askers[asker].fetch(path, { method, ...body });
+      expect
+        .soft(answer.status(), `${route} as ${asker}: ${(await answer.text()).slice(0, 120)}`)
+        .toBe(expected[asker]);
+    }
+  }
+  for (const api of Object.values(askers)) await api.dispose();
+});
+
+test('a replaced or invented link opens nothing', async () => {
+  const api = await byLink('22222222222222zz');
+  expect((await api.get('/api/my-course')).status()).toBe(401);
+  await api.dispose();
+});
+
+test('an answer to a student holds no roll, no other link and no address', async () => {
+  const links = await demoLinks();
+  const teacher = await account(MAREN);
+  const { session, course } = await navigation(teacher);
+  const members = await (await teacher.get(`/api/courses/${course}/members`)).json();
+  const student = await byLink(links.student);
+  const texts = [
+    await (await student.get(`/api/sessions/${session}`)).text(),
+    await (await student.get('/api/my-course')).text(),
+  ];
+  for (const text of texts) {
+    expect(text).not.toContain('"minutes":0,"late"');
+    for (const m of members) expect(text.includes(m.link) || text.includes(m.email)).toBe(false);
+  }
+});
+
+const COMMANDS: Record<RoomCommandType, RoomCommand> = {
+  ringIn: { type: 'ringIn' },
+  setLimit: { type: 'setLimit', capability: 'speak', state: 'closed' },
+  hush: { type: 'hush' },
+  lift: { type: 'lift' },
+  mute: { type: 'mute', member: 'self' },
+  muteAll: { type: 'muteAll' },
+  giveFloor: { type: 'giveFloor', member: 'self' },
+  takeFloor: { type: 'takeFloor' },
+  clearBoard: { type: 'clearBoard' },
+  pauseRecording: { type: 'pauseRecording' },
+  resumeRecording: { type: 'resumeRecording' },
+  microphone: { type: 'microphone', on: true },
+  camera: { type: 'camera', on: true },
+  present: { type: 'present', on: true },
+  draw: { type: 'draw', stroke: { points: [0.5, 0.5], colour: 'ink' } },
+  say: { type: 'say', addressee: { to: 'class' }, text: 'hello' },
+  raiseHand: { type: 'raiseHand' },
+  lowerHand: { type: 'lowerHand', member: 'self' },
+  dismiss: { type: 'dismiss' },
+};
+
+const connect = (auth: object, cookie?: string): Socket =>
+  io(BASE_URL, {
+    path: '/live',
+    transports: ['websocket'],
+    auth,
+    forceNew: true,
+    ...(cookie ? { extraHeaders: { cookie } } : {}),
+  });
+
+async function cookieOf(api: APIRequestContext) {
+  const { cookies } = await api.storageState();
+  return cookies.map((c) => `${c.name}=${c.value}`).join('; ');
+}
+
+test('every socket command is decided as the table says, for nobody, elsewhere, student, assistant and teacher', async () => {
+  const links = await demoLinks();
+  const teacherApi = await account(MAREN);
+  const { next } = await navigation(teacherApi);
+  const teacher = connect({}, await cookieOf(teacherApi));
+  const assistant = connect({}, await cookieOf(await account(TEO)));
+  const student = connect({ link: links.student });
+  const elsewhere = connect({ link: links.elsewhere });
+  const nobody = connect({ link: 'nothing' });
+  const sockets = [teacher, assistant, student, elsewhere, nobody];
+  try {
+    const refusedAtTheDoor = new Promise<string>((resolve) =>
+      nobody.on('connect_error', (e) => resolve(e.message)),
+    );
+    expect(await refusedAtTheDoor).toContain('This link is not known');
+
+    const enter = (socket: Socket) => socket.emitWithAck('enter', { session: next, after: 0 });
+    const send = (socket: Socket, command: unknown) =>
+      socket.emitWithAck('command', { id: crypto.randomUUID(), command });
+    expect(await enter(elsewhere)).toMatchObject({ ok: false, refusal: { code: 'forbidden' } });
+    expect((await enter(student)).refusal.message).toMatch(/^The door opens Tue 6 Oct, \d\d:15, \w+ time\.$/);
+    for (const message of ['command', 'publish', 'watch', 'answer', 'unpublish'])
+      expect(
+        await elsewhere.emitWithAck(message, { id: crypto.randomUUID(), command: COMMANDS.ringIn, sdp: '' }),
+      ).toMatchObject({ ok: false });
+
+    expect((await enter(teacher)).ok).toBe(true);
+    expect((await enter(assistant)).ok).toBe(true);
+    expect((await send(assistant, COMMANDS.ringIn)).ok).toBe(true);
+    const entered = await enter(student);
+    expect(entered.ok).toBe(true);
+    const self = entered.info.me.member;
+    for (const capability of ['speak', 'camera', 'present', 'draw', 'writeToClass'])
+      expect((await send(teacher, { type: 'setLimit', capability, state: 'closed' })).ok).toBe(true);
+
+    for (const [type, expected] of Object.entries(STUDENT_COMMANDS)) {
+      const template = COMMANDS[type as RoomCommandType];
+      const command = 'member' in template ? { ...template, member: self } : template;
+      const reply = await send(student, command);
+      expect.soft(reply.ok ? 'ok' : reply.refusal.code, `student: ${type}`).toBe(expected);
+      const cast = await send(elsewhere, command);
+      expect.soft(cast.ok ? 'ok' : cast.refusal.code, `elsewhere: ${type}`).toBe('forbidden');
+    }
+    // The same commands from those who teach are taken; dismissal comes last and ends the room.
+    for (const type of Object.keys(COMMANDS) as RoomCommandType[]) {
+      const template = COMMANDS[type];
+      const command = 'member' in template ? { ...template, member: self } : template;
+      const socket = type === 'dismiss' ? teacher : assistant;
+      if (type === 'mute') await send(teacher, { type: 'muteAll' });
+      const reply = await send(socket, command);
+      expect.soft(reply.ok, `assistant: ${type}: ${JSON.stringify(reply)}`).toBe(true);
+    }
+    expect(await send(student, COMMANDS.raiseHand)).toMatchObject({ ok: false });
+  } finally {
+    for (const socket of sockets) socket.disconnect();
+  }
+});
+
+test('a word to the teachers never reaches another student, not even by asking again', async () => {
+  const course = await makeCourse();
+  const teacherApi = await account(MAREN);
+  const teacher = connect({}, await cookieOf(teacherApi));
+  const [ana, ben] = course.students.map((s) => connect({ link: s.link.replace('/in/', '') })) as [
+    Socket,
+    Socket,
+  ];
+  try {
+    const enter = (socket: Socket) => socket.emitWithAck('enter', { session: course.session, after: 0 });
+    await enter(teacher);
+    await teacher.emitWithAck('command', { id: crypto.randomUUID(), command: { type: 'ringIn' } });
+    await enter(ana);
+    await enter(ben);
+    const heard: unknown[] = [];
+    ben.on('events', (events) => heard.push(...events));
+    const told = new Promise<unknown[]>((resolve) =>
+      teacher.on('events', (events) => events[0].type === 'said' && resolve(events)),
+    );
+    const say = { type: 'say', addressee: { to: 'teachers' }, text: 'only for you' };
+    expect((await ana.emitWithAck('command', { id: crypto.randomUUID(), command: say })).ok).toBe(true);
+    expect(JSON.stringify(await told)).toContain('only for you');
+    expect(JSON.stringify(heard)).not.toContain('only for you');
+    expect(JSON.stringify(await enter(ben))).not.toContain('only for you');
+    expect(JSON.stringify(await enter(ana))).toContain('only for you');
+    await teacher.emitWithAck('command', { id: crypto.randomUUID(), command: { type: 'dismiss' } });
+  } finally {
+    for (const socket of [teacher, ana, ben]) socket.disconnect();
+  }
+});

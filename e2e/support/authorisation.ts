@@ -1,0 +1,69 @@
+import type { RoomCommandType } from '@nimble-bell/core/api';
+
+/** Who asks: nobody, a student of another course, a student, the assistant, the teacher, another teacher. */
+export const ASKERS = ['nobody', 'elsewhere', 'student', 'assistant', 'teacher', 'stranger'] as const;
+export type Asker = (typeof ASKERS)[number];
+
+type Answers = Record<Asker, number>;
+const answers = (...codes: [number, number, number, number, number, number]): Answers =>
+  Object.fromEntries(ASKERS.map((asker, i) => [asker, codes[i]!])) as Answers;
+
+const EVERYONE = answers(200, 200, 200, 200, 200, 200);
+const MEMBERS = answers(401, 403, 200, 200, 200, 403);
+const THOSE_WHO_TEACH = answers(401, 403, 403, 200, 200, 403);
+/** A write is asked with a body that cannot be meant: 422 says that its right was given. */
+const THE_TEACHER = answers(401, 403, 403, 403, 422, 403);
+const STAFF = answers(401, 403, 403, 422, 422, 422);
+
+/** Every route and what it answers to each. The server's own test compares this list with the routes it has. */
+export const ROUTES: Record<string, Answers> = {
+  'GET /api/health': EVERYONE,
+  'GET /api/me': EVERYONE,
+  'GET /api/demo': EVERYONE,
+  'POST /api/sign-in': answers(401, 401, 401, 401, 401, 401),
+  'GET /api/courses': answers(401, 403, 403, 200, 200, 200),
+  'POST /api/courses': STAFF,
+  'GET /api/courses/:course': THOSE_WHO_TEACH,
+  'POST /api/courses/:course/series': THE_TEACHER,
+  'PUT /api/series/:series': THE_TEACHER,
+  'PUT /api/courses/:course/limits': THE_TEACHER,
+  'PUT /api/courses/:course/recording-plan': THE_TEACHER,
+  'GET /api/courses/:course/members': THOSE_WHO_TEACH,
+  'POST /api/courses/:course/members/preview': THE_TEACHER,
+  'POST /api/courses/:course/members/import': THE_TEACHER,
+  'GET /api/courses/:course/invitations/preview': THOSE_WHO_TEACH,
+  'POST /api/courses/:course/invitations': answers(401, 403, 403, 403, 202, 403),
+  'GET /api/courses/:course/deliveries': THOSE_WHO_TEACH,
+  'GET /api/sessions/:id': MEMBERS,
+  'GET /api/my-course': answers(401, 200, 200, 403, 403, 403),
+  'GET /api/recordings/:id': MEMBERS,
+  // By ticket alone, which only those who may read the recording are given.
+  'GET /api/recordings/:id/media': answers(401, 401, 401, 401, 401, 401),
+  'GET /api/recordings/:id/download': answers(401, 401, 401, 401, 401, 401),
+  'GET /api/mailbox': EVERYONE,
+  'GET /api/mailbox/:id': answers(404, 404, 404, 404, 404, 404),
+  'POST /api/sign-out': EVERYONE,
+};
+
+/** Every command of the room, for a student: refused as only a teacher's, or decided by the limits. */
+export const STUDENT_COMMANDS: Record<RoomCommandType, 'teachers-only' | 'closed' | 'ok'> = {
+  ringIn: 'teachers-only',
+  setLimit: 'teachers-only',
+  hush: 'teachers-only',
+  lift: 'teachers-only',
+  mute: 'teachers-only',
+  muteAll: 'teachers-only',
+  giveFloor: 'teachers-only',
+  takeFloor: 'teachers-only',
+  clearBoard: 'teachers-only',
+  pauseRecording: 'teachers-only',
+  resumeRecording: 'teachers-only',
+  dismiss: 'teachers-only',
+  microphone: 'closed',
+  camera: 'closed',
+  present: 'closed',
+  draw: 'closed',
+  say: 'closed',
+  raiseHand: 'ok',
+  lowerHand: 'ok',
+};

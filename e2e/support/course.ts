@@ -1,0 +1,60 @@
+import { expect, request, type APIRequestContext } from '@playwright/test';
+import { BASE_URL } from './product';
+import { classList, MAREN, PASSWORD } from './people';
+
+export interface MadeCourse {
+  id: string;
+  session: string;
+  /** Students in the order of the class list's names, with the path of their link. */
+  students: { id: string; name: string; link: string }[];
+}
+
+/** Requests as an account. */
+export async function account(email: string): Promise<APIRequestContext> {
+  const api = await request.newContext({ baseURL: BASE_URL });
+  const answer = await api.post('/api/sign-in', { data: { email, password: PASSWORD } });
+  expect(answer.ok()).toBe(true);
+  return api;
+}
+
+export const byLink = (link: string): Promise<APIRequestContext> =>
+  request.newContext({
+    baseURL: BASE_URL,
+    extraHTTPHeaders: { authorization: `Link ${link.replace('/in/', '')}` },
+  });
+
+let made = 0;
+
+/** A course with a session this evening, students, and what else is asked for; by the teacher's own requests. */
+export async function makeCourse(
+  options: { students?: number; limits?: Record<string, string>; record?: boolean } = {},
+): Promise<MadeCourse> {
+  const api = await account(MAREN);
+  const post = async (path: string, data: unknown, method: 'post' | 'put' = 'post') => {
+    const answer = await api[method](path, { data });
+    expect(answer.ok(), `${path}: ${await answer.text()}`).toBe(true);
+    return answer.json();
+  };
+  const code = `T-${process.pid % 10_000}-${++made}-${Date.now() % 100_000}`;
+  const { id } = await post('/api/courses', { code, title: 'Made for a test' });
+  const days = [{ day: 'tuesday', start: '18:30', minutes: 80 }];
+  await post(`/api/courses/${id}/series`, {
+    title: 'Lecture',
+    pattern: { kind: 'weekly', days, ends: { by: 'term' } },
+  });
+  await post(`/api/courses/${id}/members/import`, { text: classList(options.students ?? 3) });
+  const course = await (await api.get(`/api/courses/${id}`)).json();
+  if (options.limits)
+    await post(`/api/courses/${id}/limits`, { limits: { ...course.limits, ...options.limits } }, 'put');
+  if (options.record)
+    await post(
+      `/api/courses/${id}/recording-plan`,
+      { automatic: true, keepUntil: '2027-03-01', studentsWatch: true, studentsDownload: false },
+      'put',
+    );
+  const { now } = await (await api.get('/api/me')).json();
+  const session = course.sessions.find((s: { endsAt: number }) => s.endsAt > now).id;
+  const members = await (await api.get(`/api/courses/${id}/members`)).json();
+  await api.dispose();
+  return { id, session, students: members.filter((m: { role: string }) => m.role === 'student') };
+}

@@ -1,0 +1,21 @@
+import { startProduct } from '../../e2e/support/product';
+import { dates } from './dates';
+import { limits } from './limits';
+import { media } from './media';
+import { print, type Figure } from './table';
+
+const asked = process.argv.slice(2);
+const wants = (name: string) => asked.length === 0 || asked.includes(name);
+
+const figures: Figure[] = [];
+if (wants('dates')) figures.push(...dates());
+if (wants('limits') || wants('media')) {
+  const stop = await startProduct();
+  try {
+    if (wants('limits')) figures.push(...(await limits()));
+    if (wants('media')) figures.push(...(await media()));
+  } finally {
+    await stop();
+  }
+}
+print(figures);
