@@ -8,7 +8,7 @@ import {
   PRODUCT_PACKAGES,
   ROOT,
 } from './lib/install.mjs';
-import { Children } from './lib/children.mjs';
+import { checkPorts, Children } from './lib/children.mjs';
 import { Fault, orSay, step } from './lib/say.mjs';
 import { startDatabase, startRelay } from './lib/services.mjs';
 
@@ -31,14 +31,14 @@ async function start() {
   if (Number.isNaN(at)) throw new Fault('NB_NOW is an instant such as 2026-10-06T21:05:00Z.');
   process.stdout.write('Nimble Bell\n');
 
+  mkdirSync(dataDir, { recursive: true });
+  const children = new Children(dataDir);
+  await children.takeOver();
+  await checkPorts({ app: port, database: port + 1, 'media relay': port + 2, mailbox: port + 3 });
   checkNode();
   ensurePackages(PRODUCT_PACKAGES);
   ensureModules();
   await ensureBuilt();
-
-  mkdirSync(dataDir, { recursive: true });
-  const children = new Children(dataDir);
-  await children.takeOver();
   if (fresh) {
     step('clearing the demo data');
     for (const part of ['db', 'db-ready', 'recordings'])

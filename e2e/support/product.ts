@@ -11,8 +11,12 @@ export const DATA = path.join(ROOT, '.tmp/e2e');
 export const NOW = '2026-10-06T21:00:00Z';
 
 /** Starts the product as its users do, on the tests' ports with the tests' data; ends it by its own process id. */
-export async function startProduct(port = PORT, data = DATA): Promise<() => Promise<void>> {
-  const child = spawn(process.execPath, ['scripts/start.mjs', '--fresh'], {
+export async function startProduct(
+  port = PORT,
+  data = DATA,
+  options = ['--fresh'],
+): Promise<() => Promise<void>> {
+  const child = spawn(process.execPath, ['scripts/start.mjs', ...options], {
     cwd: ROOT,
     env: { ...process.env, NB_PORT: String(port), NB_DATA: data, NB_NOW: NOW, LOG_LEVEL: 'warn' },
     stdio: ['ignore', 'pipe', 'pipe'],

@@ -9,28 +9,31 @@ import { BASE_URL, ROOT } from '../../e2e/support/product';
 import { ms, percentile, type Figure } from './table';
 
 const PAGES = 100;
-const CHANGES = 120;
-const WARM_UP = 20;
+const ROUNDS = 10;
+const CHANGES = 40;
+const WARM_UP = 60;
 
 const connected = (socket: Socket) =>
   new Promise<Socket>((resolve) => socket.once('connect', () => resolve(socket)));
 const open = (url: string, options: object) =>
   connected(io(url, { transports: ['websocket'], forceNew: true, ...options }));
 
-/** Times, over many changes, from sending one to each page's receiving it. */
-async function measure(
-  pages: Socket[],
-  event: string,
-  change: (i: number) => Promise<unknown>,
-): Promise<number[]> {
+interface Side {
+  pages: Socket[];
+  change: (i: number) => Promise<unknown>;
+  stop: () => Promise<void>;
+}
+
+/** Times, over a round of changes, from sending one to each page's receiving it. */
+async function round({ pages, change }: Side, changes: number): Promise<number[]> {
   const times: number[] = [];
-  for (let i = 0; i < CHANGES + WARM_UP; i++) {
+  for (let i = 0; i < changes; i++) {
     let began = 0;
     const heard = pages.map(
       (page) =>
         new Promise<void>((resolve) =>
-          page.once(event, () => {
-            if (i >= WARM_UP) times.push(performance.now() - began);
+          page.once('events', () => {
+            times.push(performance.now() - began);
             resolve();
           }),
         ),
@@ -41,7 +44,7 @@ async function measure(
   return times;
 }
 
-async function ours(): Promise<{ times: number[]; payload: unknown }> {
+async function ours(): Promise<Side & { payload: () => unknown }> {
   const course = await makeCourse({ students: PAGES });
   const api = await account(MAREN);
   const { cookies } = await api.storageState();
@@ -55,15 +58,17 @@ async function ours(): Promise<{ times: number[]; payload: unknown }> {
     course.students.map((s) => open(BASE_URL, { path: '/live', auth: { link: s.link.replace('/in/', '') } })),
   );
   await Promise.all(pages.map(enter));
-  await new Promise((resolve) => setTimeout(resolve, 1000));
   let payload: unknown;
   pages[0]!.on('events', (events: unknown) => (payload = events));
-  const times = await measure(pages, 'events', (i) =>
-    send({ type: 'setLimit', capability: 'speak', state: i % 2 ? 'open' : 'closed' }),
-  );
-  await send({ type: 'dismiss' });
-  for (const socket of [teacher, ...pages]) socket.disconnect();
-  return { times, payload };
+  return {
+    pages,
+    payload: () => payload,
+    change: (i) => send({ type: 'setLimit', capability: 'speak', state: i % 2 ? 'open' : 'closed' }),
+    stop: async () => {
+      await send({ type: 'dismiss' });
+      for (const socket of [teacher, ...pages]) socket.disconnect();
+    },
+  };
 }
 
 /** A server of nothing but Socket.IO: what it is sent, it sends to all. */
@@ -75,7 +80,7 @@ io.on('connection', (s) => s.on('change', (payload, ack) => { io.emit('events', 
 http.listen(0, '127.0.0.1', () => process.send(http.address().port));
 `;
 
-async function bare(payload: unknown): Promise<number[]> {
+async function bare(payload: () => unknown): Promise<Side> {
   const file = path.join(ROOT, '.tmp/bench/bare.mjs');
   writeFileSync(file, BARE);
   const child: ChildProcess = fork(file);
@@ -83,16 +88,30 @@ async function bare(payload: unknown): Promise<number[]> {
   const url = `http://127.0.0.1:${port}`;
   const sender = await open(url, {});
   const pages = await Promise.all(Array.from({ length: PAGES }, () => open(url, {})));
-  await new Promise((resolve) => setTimeout(resolve, 1000));
-  const times = await measure(pages, 'events', () => sender.emitWithAck('change', payload));
-  for (const socket of [sender, ...pages]) socket.disconnect();
-  child.kill();
-  return times;
+  return {
+    pages,
+    change: () => sender.emitWithAck('change', payload()),
+    stop: async () => {
+      for (const socket of [sender, ...pages]) socket.disconnect();
+      child.kill();
+    },
+  };
 }
 
+/** The two in turn, round by round, so that the machine's moods meet both. */
 export async function limits(): Promise<Figure[]> {
-  const { times, payload } = await ours();
-  const theirs = await bare(payload);
+  const own = await ours();
+  const peer = await bare(own.payload);
+  await round(own, WARM_UP);
+  await round(peer, WARM_UP);
+  const times: number[] = [];
+  const theirs: number[] = [];
+  for (let i = 0; i < ROUNDS; i++) {
+    times.push(...(await round(own, CHANGES)));
+    theirs.push(...(await round(peer, CHANGES)));
+  }
+  await own.stop();
+  await peer.stop();
   return [0.5, 0.99].map((p) => ({
     what: `a limits change reaches ${PAGES} pages, p${p * 100}`,
     ours: ms(percentile(times, p)),

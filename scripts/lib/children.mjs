@@ -30,6 +30,15 @@ export const listening = (port) =>
     socket.on('error', () => resolve(false));
   });
 
+/** Refuses to begin where another program holds a port that is needed. */
+export async function checkPorts(ports) {
+  for (const [name, port] of Object.entries(ports))
+    if (await listening(port))
+      throw new Fault(
+        `Port ${port} (${name}) is in use by another program. Stop that program, or set NB_PORT to another number.`,
+      );
+}
+
 /** The programs that make up the product: started in order, started again when one dies, ended in reverse order. */
 export class Children {
   #children = [];
@@ -72,10 +81,6 @@ export class Children {
 
   /** Starts a program and waits until its port listens. */
   async start(name, command, args, { port, env = {}, seconds = 30 }) {
-    if (await listening(port))
-      throw new Fault(
-        `Port ${port} (${name}) is in use by another program. Stop that program, or set NB_PORT to another number.`,
-      );
     const child = { name, command, args, env, port, process: null, deaths: 0 };
     this.#children.push(child);
     this.#spawn(child);

@@ -19,6 +19,7 @@ const CATALOGUE = {
   'nothing-planned': [422, 'There is no session to invite to. Plan one first.'],
   'plan-missing': [422, 'Say first what is to be recorded.'],
   'download-off': [403, 'Downloads of this recording are off.'],
+  expired: [410, 'This recording was kept until its date, and is gone.'],
   'not-ready': [409, 'The recording is being prepared.'],
   'too-large': [413, 'This is more than can be sent at once.'],
   'too-often': [429, 'Too many tries. Wait a minute.'],

@@ -14,6 +14,7 @@ import { mailer } from './mail/send';
 import { JanusRelay } from './media/janus';
 import { noRelay } from './media/relay';
 import { RoomMedia } from './media/roomMedia';
+import { keepExpiring } from './recordings/expire';
 import { prepareRecording, rawDir } from './recordings/prepare';
 import { Recorder } from './recordings/recorder';
 import { Rooms } from './room/rooms';
@@ -50,6 +51,7 @@ const worker = new Worker(ctx, {
   prepare: (job) => prepareRecording(ctx, String(job.payload.recording)),
 });
 worker.start();
+const expiring = keepExpiring(ctx);
 
 http.listen(config.port, '127.0.0.1', () => log.info(`listening on ${config.origin}`));
 http.on('error', (error) => {
@@ -62,6 +64,7 @@ async function stop() {
   if (stopping) return;
   stopping = true;
   rooms.stop();
+  clearInterval(expiring);
   await Promise.all([worker.stop(), socket.io.close(), relay.stop()]);
   await ctx.db.end();
   process.exit(0);

@@ -130,7 +130,8 @@ export interface RecordingInfo {
   sessionId: string;
   title: string;
   startsAt: number;
-  state: 'running' | 'preparing' | 'ready' | 'failed';
+  /** `expired`: its keep-until date has passed and its file is gone. */
+  state: 'running' | 'preparing' | 'ready' | 'failed' | 'expired';
   /** 0 to 1 while it is being prepared. */
   progress: number;
   lengthMs: number;

@@ -1,5 +1,5 @@
 import type { MeetingPattern } from '../api/plan';
-import { toClock, toMinutes } from './localDate';
+import { toClock, toLocalDate, toMinutes } from './localDate';
 import { weekdayIndex } from './term';
 import { toWall, type Instant } from './zone';
 
@@ -18,8 +18,11 @@ export const dayWords = (date: string): string => `${dateWords(date)} ${date.sli
 /** "Tue 6 Oct, 18:30" in the given zone. */
 export function instantWords(instant: Instant, zone: string): string {
   const wall = toWall(zone, instant);
-  return `${dateWords(new Date(wall.day * 86_400_000).toISOString().slice(0, 10))}, ${toClock(wall.minutes)}`;
+  return `${dateWords(toLocalDate(wall.day))}, ${toClock(wall.minutes)}`;
 }
+
+/** The date it is in a zone at an instant, `YYYY-MM-DD`. */
+export const dateIn = (zone: string, instant: Instant): string => toLocalDate(toWall(zone, instant).day);
 
 /** "18:30" in the given zone. */
 export const clockWords = (instant: Instant, zone: string): string => toClock(toWall(zone, instant).minutes);

@@ -1,5 +1,5 @@
 import type { Context } from '../context';
-import { json, rows, run, transaction } from '../db/pool';
+import { json, one, rows, run, transaction } from '../db/pool';
 
 export interface Job {
   id: number;
@@ -14,7 +14,7 @@ export interface Job {
 export type Handlers = Record<Job['kind'], (job: Job) => Promise<void>>;
 
 const LANES: Record<Job['kind'], number> = { mail: 4, prepare: 1 };
-const POLL_MS = 200;
+const POLL_MS = 250;
 const MAX_ATTEMPTS = 8;
 
 /**
@@ -23,7 +23,7 @@ const MAX_ATTEMPTS = 8;
  */
 export class Worker {
   #stopped = false;
-  #lanes: Promise<void>[] = [];
+  #running: Promise<void> = Promise.resolve();
 
   constructor(
     readonly ctx: Context,
@@ -31,24 +31,38 @@ export class Worker {
   ) {}
 
   start() {
-    for (const kind of Object.keys(LANES) as Job['kind'][])
-      for (let lane = 0; lane < LANES[kind]; lane++) this.#lanes.push(this.#run(kind));
+    this.#running = Promise.all((Object.keys(LANES) as Job['kind'][]).map((kind) => this.#run(kind))).then(
+      () => {},
+    );
   }
 
   async stop() {
     this.#stopped = true;
-    await Promise.all(this.#lanes);
+    await this.#running;
   }
 
+  /** While nothing is due, one question now and then; then all lanes of the kind until nothing is left. */
   async #run(kind: Job['kind']) {
     while (!this.#stopped) {
-      const worked = await this.#take(kind).catch((error: unknown) => {
-        this.ctx.log.error(error, 'a job could not be taken');
-        return false;
-      });
-      if (!worked) await new Promise((resolve) => setTimeout(resolve, POLL_MS));
+      if (await this.#isDue(kind))
+        await Promise.all(Array.from({ length: LANES[kind] }, () => this.#drain(kind)));
+      else await new Promise((resolve) => setTimeout(resolve, POLL_MS));
     }
   }
+
+  async #drain(kind: Job['kind']) {
+    while (!this.#stopped && (await this.#take(kind).catch(this.#failed)));
+  }
+
+  async #isDue(kind: Job['kind']): Promise<boolean> {
+    const sql = "SELECT id FROM jobs WHERE state = 'queued' AND kind = ? AND due_at <= ? LIMIT 1";
+    return (await one(this.ctx.db, sql, [kind, this.ctx.now()]).catch(this.#failed)) !== null;
+  }
+
+  readonly #failed = (error: unknown) => {
+    this.ctx.log.error(error, 'the jobs could not be read');
+    return null;
+  };
 
   #take(kind: Job['kind']): Promise<boolean> {
     const { ctx } = this;

@@ -4,13 +4,14 @@ import type { RecordingDetail } from '@nimble-bell/core/api';
 import { teaches } from '@nimble-bell/core/limits';
 import { audience } from '@nimble-bell/core/room';
 import { chaptersOf, gapsOf } from '@nimble-bell/core/recording';
-import { toLocalDate } from '@nimble-bell/core/calendar';
+import { dateIn } from '@nimble-bell/core/calendar';
 import { memberIn, principalOf, type MemberRow } from '../accounts/principal';
 import type { Context } from '../context';
 import { courseById } from '../courses/store';
 import { one } from '../db/pool';
 import { AppError } from '../errors';
 import { eventsOf } from '../room/store';
+import { isExpired } from './expire';
 import { readyDir } from './prepare';
 import { infoOf, partsOf, recordingsWhere, type RecordingRow } from './store';
 import { memberOfTicket, ticketFor } from './ticket';
@@ -26,9 +27,9 @@ export function recordingRoutes(ctx: Context): Router {
     if (!row) throw new AppError('not-found');
     const who = await member(row);
     if (!teaches(who.role) && !row.plan?.studentsWatch) throw new AppError('forbidden');
-    if (row.plan && row.plan.keepUntil < toLocalDate(Math.floor(ctx.now() / 86_400_000)))
-      throw new AppError('not-found');
-    return { row, who };
+    const { term } = (await courseById(ctx.db, row.courseId))!;
+    if (row.state === 'expired' || isExpired(row.plan, term.zone, ctx.now())) throw new AppError('expired');
+    return { row, who, zone: teaches(who.role) ? term.zone : who.zone };
   };
   const byTicket = (req: Request) =>
     watchable(req.params.id as string, async (row) => {
@@ -46,7 +47,7 @@ export function recordingRoutes(ctx: Context): Router {
 
   router.get('/recordings/:id', async (req, res) => {
     const principal = await principalOf(ctx, req.headers);
-    const { row, who } = await watchable(req.params.id, (r) => memberIn(ctx, principal, r.courseId));
+    const { row, who, zone } = await watchable(req.params.id, (r) => memberIn(ctx, principal, r.courseId));
     const [events, spans] = await Promise.all([eventsOf(ctx.db, row.sessionId), partsOf(ctx.db, row.id)]);
     const parts = spans.map((p) => ({ from: Number(p.from), until: Number(p.until ?? p.from) }));
     const viewer = { member: who.id, role: who.role };
@@ -57,17 +58,17 @@ export function recordingRoutes(ctx: Context): Router {
       gaps: gapsOf(parts, events),
       events: events.filter((e) => audience(e, viewer) !== null),
       hasPicture: Boolean(row.hasPicture),
-      zone: teaches(who.role) ? (await courseById(ctx.db, row.courseId))!.term.zone : who.zone,
+      zone,
       mediaPath: `/api/recordings/${row.id}/media?ticket=${ticketFor(ctx, row.id, who.id)}`,
     };
     res.json(detail);
   });
 
   const send = async (req: Request, download: boolean) => {
-    const { row, who } = await byTicket(req);
+    const { row, who, zone } = await byTicket(req);
     if (download && !infoOf(row, teaches(who.role)).mayDownload) throw new AppError('download-off');
     if (row.state !== 'ready' || !row.file) throw new AppError('not-ready');
-    return { row, file: path.join(readyDir(ctx), row.file) };
+    return { row, zone, file: path.join(readyDir(ctx), row.file) };
   };
 
   router.get('/recordings/:id/media', async (req, res) => {
@@ -76,8 +77,8 @@ export function recordingRoutes(ctx: Context): Router {
   });
 
   router.get('/recordings/:id/download', async (req, res) => {
-    const { row, file } = await send(req, true);
-    const name = `${row.title} ${toLocalDate(Math.floor(row.startsAt / 86_400_000))}.webm`;
+    const { row, file, zone } = await send(req, true);
+    const name = `${row.title} ${dateIn(zone, row.startsAt)}.webm`;
     res.download(file, name, { dotfiles: 'allow' });
   });
   return router;

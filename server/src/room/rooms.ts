@@ -40,7 +40,8 @@ export class Rooms {
     for (const { id } of live) {
       const lease = await leaseOf(this.ctx.db, id);
       const room = await this.room(id);
-      await room.happen(() => [{ type: 'interrupted', from: lease?.aliveAt ?? this.ctx.now() }]);
+      const lastSeen = lease?.aliveAt ?? room.events.at(-1)?.at ?? this.ctx.now();
+      await room.happen(() => [{ type: 'interrupted', from: lastSeen }]);
       setTimeout(() => void this.#dropTheMissing(room), RETURN_MS).unref();
     }
     this.#timer = setInterval(() => void this.#tick(), LEASE_MS);

@@ -16,7 +16,10 @@ export function sessionRoutes(ctx: Context): Router {
 
   const recordingsFor = (found: RecordingRow[], member: MemberRow) =>
     found
-      .filter((r) => teaches(member.role) || (r.plan?.studentsWatch && r.state !== 'failed'))
+      .filter(
+        (r) =>
+          teaches(member.role) || (r.plan?.studentsWatch && r.state !== 'failed' && r.state !== 'expired'),
+      )
       .map((r) => infoOf(r, teaches(member.role)));
 
   /** A session as this member may see it; the roll is for those who teach. */

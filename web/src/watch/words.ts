@@ -11,6 +11,7 @@ export function lengthWords(ms: number): string {
 
 export function preparingWords({ state, progress }: Pick<RecordingInfo, 'state' | 'progress'>): string {
   if (state === 'running') return 'Being recorded now';
+  if (state === 'expired') return 'It was kept until its date, and is gone';
   if (state === 'failed') return 'It could not be prepared; it is tried again';
   return `Being prepared, ${Math.round(100 * progress)} %`;
 }
