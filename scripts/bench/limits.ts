@@ -81,7 +81,7 @@ http.listen(0, '127.0.0.1', () => process.send(http.address().port));
 `;
 
 async function bare(payload: () => unknown): Promise<Side> {
-  const file = path.join(ROOT, '.tmp/bench/bare.mjs');
+  const file = path.join(ROOT, '.tmp/scripts/bare.mjs');
   writeFileSync(file, BARE);
   const child: ChildProcess = fork(file);
   const port = await new Promise<number>((resolve) => child.once('message', (p) => resolve(p as number)));

@@ -18,7 +18,7 @@ export interface RecordingRow {
   plan: RecordingPlan | null;
 }
 
-const RECORDING = `SELECT r.id, r.session_id AS sessionId, s.course_id AS courseId, q.title, s.starts_at AS startsAt,
+const RECORDING = `SELECT r.id, r.session_id AS sessionId, s.course_id AS courseId, CONCAT(q.title, ' ', s.number) AS title, s.starts_at AS startsAt,
                           s.ends_at AS endsAt, r.state, r.progress, r.length_ms AS lengthMs, r.bytes,
                           r.has_picture AS hasPicture, r.file, c.recording_plan AS plan
                      FROM recordings r JOIN sessions s ON s.id = r.session_id

@@ -11,7 +11,7 @@ import {
   Text,
   TextInput,
 } from '@mantine/core';
-import { DateInput, TimeInput } from '@mantine/dates';
+import { DateInput, TimePicker } from '@mantine/dates';
 import { useForm, type UseFormReturnType } from '@mantine/form';
 import { useContext, useEffect, useMemo } from 'react';
 import { useBlocker } from 'react-router';
@@ -179,13 +179,17 @@ function DayRow({ form, day, index }: { form: Form; day: Weekday; index: number 
       <Text w={92} pb={7} tt="capitalize">
         {day}
       </Text>
-      <TimeInput
-        label="Start"
+      <TimePicker
+        label={index === 0 ? 'Start' : undefined}
         aria-label={`Start on ${day}`}
+        hoursInputLabel={`Hour on ${day}`}
+        minutesInputLabel={`Minute on ${day}`}
+        format="24h"
+        w={110}
         {...form.getInputProps(`days.${index}.start`)}
       />
       <NumberInput
-        label="Length"
+        label={index === 0 ? 'Length' : undefined}
         aria-label={`Minutes on ${day}`}
         suffix=" min"
         min={1}

@@ -11,7 +11,7 @@ import {
   zoneWords,
   dateWords,
 } from '@nimble-bell/core/calendar';
-import { serverNow } from '../app/clock';
+import { useNow } from '../app/clock';
 import { SessionMark } from '../ui/SessionMark';
 
 /** Proves what is in force of a series, without opening the editor. */
@@ -21,10 +21,11 @@ export function SeriesSummary(props: {
   change: (() => void) | undefined;
 }) {
   const { course, series, change } = props;
+  const now = useNow(60_000);
   const [shown, { toggle }] = useDisclosure(false);
   const sessions = course.sessions.filter((s) => s.seriesId === series.id);
   const live = sessions.filter((s) => s.state !== 'cancelled');
-  const next = live.find((s) => s.endsAt > serverNow());
+  const next = live.find((s) => s.endsAt > now);
   const { skipped } = sessionsOf(course.term, series.pattern);
   const minutes = live.reduce((sum, s) => sum + s.minutes, 0);
   return (

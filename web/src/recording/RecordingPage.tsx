@@ -6,7 +6,7 @@ import { RecordingPlan } from '@nimble-bell/core/api';
 import { countWords, dayWords, durationWords, toEpochDay, toLocalDate } from '@nimble-bell/core/calendar';
 import { storageForecast } from '@nimble-bell/core/recording';
 import { useAsk } from '../app/api';
-import { serverNow } from '../app/clock';
+import { useNow } from '../app/clock';
 import { useThisCourse } from '../app/course';
 import { useChange } from '../app/queries';
 import { Panel } from '../ui/Panel';
@@ -18,6 +18,7 @@ const KILOBITS = 950;
 export function RecordingPage() {
   const course = useThisCourse();
   const ask = useAsk();
+  const now = useNow(60_000);
   const plan = course.recordingPlan;
   const mayPlan = course.role === 'teacher';
   const form = useForm<RecordingPlan>({
@@ -33,7 +34,7 @@ export function RecordingPage() {
     (values: RecordingPlan) => ask(`/courses/${course.id}/recording-plan`, 'PUT', values),
     () => 'The recording plan is in force.',
   );
-  const ahead = course.sessions.filter((s) => s.startsAt > serverNow() && s.state !== 'cancelled');
+  const ahead = course.sessions.filter((s) => s.startsAt > now && s.state !== 'cancelled');
   const forecast = storageForecast(
     ahead.map((s) => s.minutes),
     KILOBITS,
@@ -68,7 +69,7 @@ export function RecordingPage() {
           />
           <DateInput
             label="Keep until"
-            description="Afterwards a recording is no longer there for anyone"
+            description="Afterwards it is gone for everyone"
             valueFormat="ddd D MMM YYYY"
             w={260}
             disabled={!mayPlan}

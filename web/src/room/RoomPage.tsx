@@ -11,7 +11,7 @@ import { Stage } from './Stage';
 import { Statements } from './Statements';
 import { TalkPanel } from './TalkPanel';
 import { Voices } from './Voices';
-import { RoomContext, toolsOf, useConnection, useRoom, type RoomTools } from './useRoom';
+import { RoomContext, toolsOf, useConnection, type RoomTools } from './useRoom';
 import classes from './room.module.css';
 
 /** The room. A page opened straight at it asks for one press first: browsers play no sound before. */
@@ -92,31 +92,6 @@ function RoomFrame({ tools }: { tools: RoomTools }) {
       </main>
       <TalkPanel />
       <Voices />
-      <Notice />
-    </div>
-  );
-}
-
-/** What changed last, one line, read out too. */
-function Notice() {
-  const { state, teaching } = useRoom();
-  const { notice } = state;
-  const [read, setRead] = useState(0);
-  useEffect(() => {
-    const timer = setTimeout(() => setRead(notice?.seq ?? 0), 9000);
-    return () => clearTimeout(timer);
-  }, [notice]);
-  const shown = notice && notice.seq !== read ? notice.text : null;
-  return (
-    <div
-      className={classes.notice}
-      data-shown={shown !== null}
-      data-teaching={teaching}
-      role="status"
-      aria-live="polite"
-      data-testid="notice"
-    >
-      {shown}
     </div>
   );
 }

@@ -1,5 +1,5 @@
 import { Menu } from '@mantine/core';
-import { IconHandStop, IconMicrophone, IconMicrophoneOff } from '@tabler/icons-react';
+import { IconHandStop, IconMicrophone } from '@tabler/icons-react';
 import { memo, useEffect, useState, useSyncExternalStore } from 'react';
 import type { RoomCommand } from '@nimble-bell/core/api';
 import { Picture } from './Picture';
@@ -30,7 +30,7 @@ function useSpeaking(): ReadonlySet<string> {
 export function Seats() {
   const { info, state, me, call, teaching, send } = useRoom();
   const speaking = useSpeaking();
-  const incoming = useSyncExternalStore(call.subscribe, call.incoming);
+  const tracks = useSyncExternalStore(call.subscribe, call.tracks);
   const here = (p: { member: string }) => state.occupants[p.member]?.present ?? false;
   const present = info.people.filter(here);
   // Who is here comes first, each in the class list's order; the absent follow as outlines.
@@ -43,10 +43,7 @@ export function Seats() {
       <div className={classes.seatGrid} tabIndex={0} role="group" aria-label="Class list">
         {seats.map((p) => {
           const o = state.occupants[p.member];
-          const camera =
-            p.member === me
-              ? call.own('camera')
-              : incoming.find((i) => i.member === p.member && i.kind === 'camera')?.track;
+          const camera = tracks.find((t) => t.member === p.member && t.kind === 'camera')?.track;
           return (
             <Seat
               key={p.member}
@@ -96,22 +93,14 @@ const Seat = memo(function Seat(props: SeatProps) {
   ].filter(Boolean);
   const face = (
     <>
-      {camera ? (
-        <Picture track={camera} className={classes.seatPicture} />
-      ) : (
-        here && (
-          <span className={classes.initials} aria-hidden>
-            {initialsOf(name)}
-          </span>
-        )
-      )}
+      {camera && <Picture track={camera} className={classes.seatPicture} />}
       <span className={classes.seatName}>
         {me ? 'You' : name}
-        {role !== 'student' && <em> {role}</em>}
+        {role !== 'student' && !me && <em> {role}</em>}
       </span>
       <span className={classes.seatMarks} aria-hidden>
         {hand && <IconHandStop size={15} />}
-        {here && (microphone ? <IconMicrophone size={15} /> : <IconMicrophoneOff size={15} />)}
+        {microphone && <IconMicrophone size={15} />}
       </span>
     </>
   );
@@ -159,10 +148,3 @@ function SeatMenu({ member, name, microphone, floor, hand, send }: SeatProps) {
     </Menu.Dropdown>
   );
 }
-
-const initialsOf = (name: string) =>
-  name
-    .split(' ')
-    .map((part) => part[0])
-    .slice(0, 2)
-    .join('');

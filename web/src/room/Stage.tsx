@@ -2,6 +2,7 @@ import { SegmentedControl } from '@mantine/core';
 import { useState, useSyncExternalStore } from 'react';
 import { teaches } from '@nimble-bell/core/limits';
 import { Board } from './Board';
+import { Notice } from './Notice';
 import { Picture } from './Picture';
 import { useRoom } from './useRoom';
 import classes from './room.module.css';
@@ -23,17 +24,16 @@ export function Stage() {
         ]}
       />
       {shows === 'board' ? <Board /> : <MainPicture />}
+      <Notice />
     </section>
   );
 }
 
 function MainPicture() {
   const { state, call, me, nameOf, info } = useRoom();
-  const incoming = useSyncExternalStore(call.subscribe, call.incoming);
+  const tracks = useSyncExternalStore(call.subscribe, call.tracks);
   const trackOf = (member: string, kind: 'camera' | 'screen') =>
-    member === me
-      ? call.own(kind)
-      : (incoming.find((i) => i.member === member && i.kind === kind)?.track ?? null);
+    tracks.find((t) => t.member === member && t.kind === kind)?.track ?? null;
   const withCamera = (member: string | null | undefined) =>
     member && state.occupants[member]?.camera ? trackOf(member, 'camera') : null;
   const screen = state.presenting ? trackOf(state.presenting, 'screen') : null;

@@ -4,8 +4,8 @@ import { useRoom } from './useRoom';
 /** Everyone's sound, heard and not seen. */
 export function Voices() {
   const { call } = useRoom();
-  const incoming = useSyncExternalStore(call.subscribe, call.incoming);
-  return incoming.filter((i) => i.kind === 'sound').map((i) => <Voice key={i.member} track={i.track} />);
+  const tracks = useSyncExternalStore(call.subscribe, call.tracks);
+  return tracks.filter((t) => t.kind === 'sound').map((t) => <Voice key={t.member} track={t.track} />);
 }
 
 function Voice({ track }: { track: MediaStreamTrack }) {

@@ -6,7 +6,7 @@ import { standInCamera, standInMicrophone } from './standInDevices';
 export type TrackKind = 'sound' | 'camera' | 'screen';
 const KINDS: readonly TrackKind[] = ['sound', 'camera', 'screen'];
 
-export interface Incoming {
+export interface RoomTrack {
   member: string;
   kind: TrackKind;
   track: MediaStreamTrack;
@@ -20,10 +20,13 @@ export class Call {
   #sending: RTCPeerConnection | null = null;
   #receiving: RTCPeerConnection | null = null;
   #own: Partial<Record<TrackKind, MediaStreamTrack>> = {};
-  #incoming: Incoming[] = [];
+  #incoming: RoomTrack[] = [];
+  #tracks: readonly RoomTrack[] = [];
+  #me = '';
   #listeners = new Set<() => void>();
   #places = new Map<string, { member: string; kind: TrackKind }>();
   #publishing: Promise<void> = Promise.resolve();
+  #wasOn = { camera: false, screen: false };
 
   constructor(readonly connection: RoomConnection) {
     connection.attachMedia(
@@ -36,8 +39,8 @@ export class Call {
     this.#listeners.add(listener);
     return () => this.#listeners.delete(listener);
   };
-  readonly incoming = () => this.#incoming;
-  own = (kind: TrackKind) => this.#own[kind] ?? null;
+  /** Every track to be shown: what arrives, and one's own camera and screen. A new list with every change. */
+  readonly tracks = () => this.#tracks;
 
   /** Opens a device before the room is asked, so that a refusal by the browser costs nothing. */
   async open(kind: TrackKind): Promise<void> {
@@ -58,11 +61,14 @@ export class Call {
 
   /** Lets the devices follow the room: a switch that went off, by oneself or by a teacher, ends the sending. */
   follow(state: RoomState, me: string) {
+    this.#me = me;
     const person = state.occupants[me];
     const sound = this.#own.sound;
     if (sound) sound.enabled = sends(state, me, 'microphone');
-    if (this.#own.camera && person && !person.camera) this.#drop('camera');
-    if (this.#own.screen && state.presenting !== me) this.#drop('screen');
+    // A device is opened before the room knows of it: only a switch that was on and went off ends it.
+    const isOn = { camera: person?.camera ?? false, screen: state.presenting === me };
+    for (const kind of ['camera', 'screen'] as const) if (this.#wasOn[kind] && !isOn[kind]) this.#drop(kind);
+    this.#wasOn = isOn;
   }
 
   /** How loud each member is now, 0 to 1, as received. */
@@ -151,6 +157,11 @@ export class Call {
   }
 
   #tell() {
+    const own = (['camera', 'screen'] as const).flatMap((kind) => {
+      const track = this.#own[kind];
+      return track ? [{ member: this.#me, kind, track }] : [];
+    });
+    this.#tracks = [...this.#incoming, ...own];
     for (const listener of this.#listeners) listener();
   }
 }

@@ -1,4 +1,4 @@
-/** A camera where there is none: a drawn horizon that moves, with the time on it. */
+/** A camera where there is none: a drawn horizon that moves. */
 export function standInCamera(): MediaStreamTrack {
   const canvas = document.createElement('canvas');
   canvas.width = 640;
@@ -16,8 +16,7 @@ export function standInCamera(): MediaStreamTrack {
     draw.fill();
     draw.fillStyle = '#22302B';
     draw.font = '600 30px sans-serif';
-    draw.fillText('Stand-in camera', 28, 56);
-    draw.fillText(new Date().toLocaleTimeString(), 28, 98);
+    draw.fillText('Stand-in camera', 28, 240);
   };
   paint();
   const timer = setInterval(paint, 60);

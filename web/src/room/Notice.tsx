@@ -1,0 +1,27 @@
+import { useEffect, useState } from 'react';
+import { useRoom } from './useRoom';
+import classes from './room.module.css';
+
+const SHOWN_MS = 9000;
+
+/** What changed last, in one line at the foot of the stage, read out too. */
+export function Notice() {
+  const { notice } = useRoom().state;
+  const [read, setRead] = useState(0);
+  useEffect(() => {
+    const timer = setTimeout(() => setRead(notice?.seq ?? 0), SHOWN_MS);
+    return () => clearTimeout(timer);
+  }, [notice]);
+  const shown = notice && notice.seq !== read ? notice.text : null;
+  return (
+    <div
+      className={classes.notice}
+      data-shown={shown !== null}
+      role="status"
+      aria-live="polite"
+      data-testid="notice"
+    >
+      {shown}
+    </div>
+  );
+}
