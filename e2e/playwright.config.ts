@@ -9,7 +9,7 @@ export default defineConfig({
   workers: 1,
   timeout: 60_000,
   expect: { timeout: 10_000 },
-  reporter: [['list']],
+  reporter: [['list', { printSteps: Boolean(process.env.STEPS) }]],
   use: {
     baseURL: BASE_URL,
     viewport: { width: 1280, height: 800 },

@@ -11,6 +11,7 @@ test('a teacher plans, invites, limits, teaches and records; two students take p
   test.setTimeout(240_000);
   const step = test.step;
   await watchConnections(page);
+  page.on('pageerror', (error) => console.log(`page error: ${error.stack}`));
   let courseUrl = '';
   const links: Record<string, string> = {};
   const [ana] = await person(browser, {

@@ -1,6 +1,15 @@
 import fc from 'fast-check';
 import type { StoredEvent } from '../api/room';
-import { chaptersOf, gapsOf, lengthOf, mixArguments, positionOf, storageForecast, type Part } from './index';
+import {
+  chaptersOf,
+  copiedPicture,
+  gapsOf,
+  lengthOf,
+  mixArguments,
+  positionOf,
+  storageForecast,
+  type Part,
+} from './index';
 
 const parts: Part[] = [
   { from: 1000, until: 5000 },
@@ -55,37 +64,41 @@ test('chapters come from what happened', () => {
   ]);
 });
 
-test('one camera is copied as it is, sounds are mixed at their offsets', () => {
-  const args = mixArguments(
-    {
-      length: 60_000,
-      tracks: [
-        { file: 'a.opus', kind: 'sound', offset: 250 },
-        { file: 'b.opus', kind: 'sound', offset: 9000 },
-        { file: 'c.webm', kind: 'camera', offset: 400 },
-      ],
-    },
-    true,
-    'out.webm',
-  ).join(' ');
+const sound = (file: string, offset: number) => ({ file, kind: 'sound' as const, offset });
+const camera = (file: string, offset: number) => ({ file, kind: 'camera' as const, offset });
+const screen = (file: string, offset: number) => ({ file, kind: 'screen' as const, offset });
+
+test('sounds are mixed at their offsets, and a picture to copy is copied', () => {
+  const part = {
+    length: 60_000,
+    tracks: [sound('a.opus', 250), sound('b.opus', 9000), camera('c.webm', 400)],
+  };
+  const args = mixArguments(part, { how: 'copy', listFile: 'list.txt', offset: 400 }, 'out.webm').join(' ');
   expect(args).toContain('adelay=250:all=1');
   expect(args).toContain('adelay=9000:all=1');
   expect(args).toContain('amix=inputs=3:duration=first');
-  expect(args).toContain('-itsoffset 0.400 -i c.webm');
+  expect(args).toContain('-itsoffset 0.400 -f concat -safe 0 -i list.txt');
   expect(args).toContain('-c:v copy');
   expect(args).toContain('-t 60.000 out.webm');
 });
 
+test('cameras one after another are copied, each until the next begins', () => {
+  const part = { length: 60_000, tracks: [camera('second.webm', 20_000), camera('first.webm', 500)] };
+  expect(copiedPicture(part)).toEqual({
+    offset: 500,
+    list: "ffconcat version 1.0\nfile 'first.webm'\noutpoint 19.500\nduration 19.500\nfile 'second.webm'\noutpoint 40.000\nduration 40.000\n",
+  });
+  expect(copiedPicture({ length: 1000, tracks: [sound('a.opus', 0)] })).toBeNull();
+  expect(copiedPicture({ length: 1000, tracks: [camera('c.webm', 0), screen('s.webm', 100)] })).toBeNull();
+});
+
 test('a presented screen is drawn over the camera; a part without a picture gets a blank one', () => {
-  const tracks = [
-    { file: 's.webm', kind: 'screen' as const, offset: 0 },
-    { file: 'c.webm', kind: 'camera' as const, offset: 0 },
-  ];
-  const args = mixArguments({ length: 1000, tracks }, true, 'out.webm').join(' ');
+  const tracks = [screen('s.webm', 0), camera('c.webm', 0)];
+  const args = mixArguments({ length: 1000, tracks }, { how: 'draw' }, 'out.webm').join(' ');
   expect(args.indexOf('c.webm')).toBeLessThan(args.indexOf('s.webm'));
   expect(args).toContain('overlay');
-  expect(mixArguments({ length: 1000, tracks: [] }, true, 'o').join(' ')).toContain('color=');
-  expect(mixArguments({ length: 1000, tracks: [] }, false, 'o').join(' ')).not.toContain('-c:v');
+  expect(mixArguments({ length: 1000, tracks: [] }, { how: 'draw' }, 'o').join(' ')).toContain('color=');
+  expect(mixArguments({ length: 1000, tracks: [] }, { how: 'none' }, 'o').join(' ')).not.toContain('-c:v');
 });
 
 test('the forecast is minutes times bitrate', () => {

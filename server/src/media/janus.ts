@@ -1,6 +1,13 @@
 import type { Logger } from 'pino';
 import { JanusClient, type Reply } from './janusClient';
-import { TRACK_KINDS, type MediaRelay, type StreamPlace, type TrackKind, type ViewerOffer } from './relay';
+import {
+  TRACK_KINDS,
+  type MediaRelay,
+  type Publication,
+  type StreamPlace,
+  type TrackKind,
+  type ViewerOffer,
+} from './relay';
 
 interface Publisher {
   handle: number;
@@ -10,7 +17,8 @@ interface Viewer {
   handle: number;
   room: string;
   joined: boolean;
-  members: Set<string>;
+  /** The publication that is received of each member. */
+  publications: Map<string, number>;
 }
 
 interface RelayStream {
@@ -76,19 +84,20 @@ export class JanusRelay implements MediaRelay {
     await this.#ask({ request: 'destroy', room }).catch(() => {});
   }
 
-  async publish(room: string, member: string, sdp: string): Promise<string> {
+  async publish(room: string, member: string, sdp: string): Promise<{ answer: string; up: Promise<void> }> {
     await this.unpublish(room, member);
     const handle = await this.#client.attach();
     this.#publishers.set(`${room}/${member}`, { handle });
     // Joined and closed before the answer leaves: no packet can come earlier than its verdict.
     await this.#client.request(handle, { request: 'join', ptype: 'publisher', room, id: member });
+    const up = this.#client.whenUp(handle);
     const reply = await this.#client.request(
       handle,
       { request: 'publish', audiocodec: 'opus', videocodec: 'vp8' },
       { type: 'offer', sdp },
     );
     for (const kind of TRACK_KINDS) await this.moderate(room, member, kind, false);
-    return sdpOf(reply);
+    return { answer: sdpOf(reply), up };
   }
 
   async unpublish(room: string, member: string) {
@@ -109,29 +118,31 @@ export class JanusRelay implements MediaRelay {
     });
   }
 
-  async watch(room: string, viewer: string, members: readonly string[]): Promise<ViewerOffer | null> {
+  async watch(
+    room: string,
+    viewer: string,
+    publications: readonly Publication[],
+  ): Promise<ViewerOffer | null> {
     const known = this.#viewers.get(viewer) ?? {
       handle: await this.#client.attach(),
       room,
       joined: false,
-      members: new Set<string>(),
+      publications: new Map<string, number>(),
     };
     this.#viewers.set(viewer, known);
-    const wanted = new Set(members);
-    const fresh = members.filter((m) => !known.members.has(m)).map((feed) => ({ feed }));
-    const gone = [...known.members].filter((m) => !wanted.has(m)).map((feed) => ({ feed }));
-    if (fresh.length + gone.length === 0) return null;
-    let body: Record<string, unknown>;
-    if (!known.joined)
-      body = { request: 'join', ptype: 'subscriber', room, streams: fresh, autoupdate: false };
-    else {
-      body = { request: 'update' };
-      if (fresh.length) body.subscribe = fresh;
-      if (gone.length) body.unsubscribe = gone;
-    }
-    const reply = await this.#client.request(known.handle, body);
+    // The relay itself lets go of a publisher that went; only what is new has to be asked for.
+    const streams = publications
+      .filter((p) => known.publications.get(p.member) !== p.number)
+      .map((p) => ({ feed: p.member }));
+    if (streams.length === 0) return null;
+    const reply = await this.#client.request(
+      known.handle,
+      known.joined
+        ? { request: 'update', subscribe: streams }
+        : { request: 'join', ptype: 'subscriber', room, streams, autoupdate: false },
+    );
     known.joined = true;
-    known.members = wanted;
+    known.publications = new Map(publications.map((p) => [p.member, p.number]));
     if (!reply.jsep) return null;
     return { sdp: reply.jsep.sdp, streams: placesOf((reply.data.streams ?? []) as RelayStream[]) };
   }

@@ -30,6 +30,8 @@ export class JanusClient {
   #pending = new Map<string, Pending>();
   #listeners: ((up: boolean) => void)[] = [];
   #keepalive: NodeJS.Timeout | null = null;
+  /** Handles whose peer connection is awaited. */
+  #awaited = new Map<number, () => void>();
   #stopped = false;
 
   constructor(
@@ -53,7 +55,13 @@ export class JanusClient {
     return (reply.data as { id: number }).id;
   }
 
+  /** When a handle's peer connection stands; without an end where it never does. */
+  whenUp(handle: number): Promise<void> {
+    return new Promise((resolve) => this.#awaited.set(handle, resolve));
+  }
+
   async detach(handle: number): Promise<void> {
+    this.#awaited.delete(handle);
     if (this.up) await this.#send({ janus: 'detach', handle_id: handle }).catch(() => {});
   }
 
@@ -105,6 +113,7 @@ export class JanusClient {
       pending.reject(new Error('The relay is gone.'));
     }
     this.#pending.clear();
+    this.#awaited.clear();
     if (was && !this.#stopped) {
       this.log.warn('media relay is gone');
       for (const listener of this.#listeners) listener(false);
@@ -127,6 +136,10 @@ export class JanusClient {
   }
 
   #receive(message: Record<string, unknown>) {
+    if (message.janus === 'webrtcup') {
+      this.#awaited.get(Number(message.sender))?.();
+      this.#awaited.delete(Number(message.sender));
+    }
     const pending = this.#pending.get(String(message.transaction));
     if (!pending) return;
     // A plugin request is acknowledged first and answered later; a keepalive's acknowledgement is its answer.

@@ -11,6 +11,11 @@ export type TrackKind = 'sound' | 'camera' | 'screen';
 /** The order of a publisher's media sections. */
 export const TRACK_KINDS: readonly TrackKind[] = ['sound', 'camera', 'screen'];
 
+export interface Publication {
+  member: string;
+  number: number;
+}
+
 export interface ViewerOffer {
   sdp: string;
   streams: StreamPlace[];
@@ -26,12 +31,18 @@ export interface MediaRelay {
   onChange(listener: (available: boolean) => void): void;
   openRoom(room: string): Promise<void>;
   closeRoom(room: string): Promise<void>;
-  /** Takes a publisher's whole offer, gives the whole answer. An earlier connection of the member ends. */
-  publish(room: string, member: string, sdp: string): Promise<string>;
+  /**
+   * Takes a publisher's whole offer, gives the whole answer; `up` is when the connection stands, and the member can be
+   * watched. An earlier connection of the member ends.
+   */
+  publish(room: string, member: string, sdp: string): Promise<{ answer: string; up: Promise<void> }>;
   unpublish(room: string, member: string): Promise<void>;
   moderate(room: string, member: string, kind: TrackKind, open: boolean): Promise<void>;
-  /** Sets whom a viewer receives; gives a new offer, or null where nothing changed. `viewer` is a connection's id. */
-  watch(room: string, viewer: string, members: readonly string[]): Promise<ViewerOffer | null>;
+  /**
+   * Sets whom a viewer receives; gives a new offer, or null where nothing is new. `viewer` is a connection's id;
+   * a publication is one publishing of a member, told apart from the one before by its number.
+   */
+  watch(room: string, viewer: string, publications: readonly Publication[]): Promise<ViewerOffer | null>;
   answer(viewer: string, sdp: string): Promise<void>;
   unwatch(viewer: string): Promise<void>;
   /** Writes a publisher's tracks to files that begin with `base`, or stops doing so. */

@@ -4,6 +4,13 @@ import type { Context } from '../context';
 import type { Room } from '../room/room';
 import { TRACK_KINDS, type MediaRelay, type TrackKind, type ViewerOffer } from './relay';
 
+interface Publisher {
+  number: number;
+  /** Its connection stands: before, the relay knows nothing of it that could be watched. */
+  up: boolean;
+  open: Partial<Record<TrackKind, boolean>>;
+}
+
 interface ViewerConnection {
   room: Room;
   member: string;
@@ -26,7 +33,9 @@ const RETRY_MS = 500;
  * at the relay whenever the room's state changes. The verdict is the core's `sends`.
  */
 export class RoomMedia {
-  readonly #publishers = new Map<string, Map<string, Partial<Record<TrackKind, boolean>>>>();
+  /** By session and member: which publication it is, and which of its tracks the relay passes on. */
+  readonly #publishers = new Map<string, Map<string, Publisher>>();
+  #publications = 0;
   readonly #viewers = new Map<string, ViewerConnection>();
   #published: ((room: Room, member: string) => Promise<void>)[] = [];
   #work: Promise<unknown> = Promise.resolve();
@@ -53,22 +62,20 @@ export class RoomMedia {
   async publish(room: Room, member: string, sdp: string): Promise<string> {
     checkOffer(sdp);
     await this.relay.openRoom(room.session);
-    // Its viewers let go of the connection that ends, and take the new one.
+    // The connection before it ends with it; its viewers take the new publication when it is there.
     this.#publishers.get(room.session)?.delete(member);
-    this.#refresh(room);
-    const answer = await this.relay.publish(room.session, member, sdp);
-    const own = this.#publishers.get(room.session) ?? new Map<string, Partial<Record<TrackKind, boolean>>>();
-    own.set(member, {});
+    const { answer, up } = await this.relay.publish(room.session, member, sdp);
+    const own = this.#publishers.get(room.session) ?? new Map<string, Publisher>();
+    own.set(member, { number: ++this.#publications, up: false, open: {} });
     this.#publishers.set(room.session, own);
     await this.#enforce(room);
     for (const listener of this.#published) await listener(room, member);
-    this.#refresh(room);
+    void up.then(() => this.#becomeVisible(room, member));
     return answer;
   }
 
   async unpublish(room: Room, member: string) {
     if (!this.#publishers.get(room.session)?.delete(member)) return;
-    this.#refresh(room);
     await this.relay.unpublish(room.session, member);
   }
 
@@ -110,7 +117,7 @@ export class RoomMedia {
   async #enforce(room: Room) {
     if (!this.relay.available) return;
     const changes: [string, TrackKind, boolean][] = [];
-    for (const [member, tracks] of this.#publishers.get(room.session) ?? [])
+    for (const [member, { open: tracks }] of this.#publishers.get(room.session) ?? [])
       for (const kind of TRACK_KINDS) {
         const open = sends(room.state, member, SWITCH[kind]);
         if ((tracks[kind] ?? false) !== open) changes.push([member, kind, open]);
@@ -126,6 +133,13 @@ export class RoomMedia {
     );
   }
 
+  #becomeVisible(room: Room, member: string) {
+    const publisher = this.#publishers.get(room.session)?.get(member);
+    if (!publisher) return;
+    publisher.up = true;
+    this.#refresh(room);
+  }
+
   #refresh(room: Room) {
     for (const [id, viewer] of this.#viewers) if (viewer.room === room) void this.#offerTo(id);
   }
@@ -137,9 +151,12 @@ export class RoomMedia {
     viewer.busy = true;
     viewer.stale = false;
     try {
-      const members = this.publishersOf(viewer.room.session).filter((m) => m !== viewer.member);
-      if (members.length) await this.relay.openRoom(viewer.room.session);
-      const offer = await this.relay.watch(viewer.room.session, id, members);
+      const { session } = viewer.room;
+      const publications = [...(this.#publishers.get(session) ?? [])]
+        .filter(([member, { up }]) => up && member !== viewer.member)
+        .map(([member, { number }]) => ({ member, number }));
+      if (publications.length) await this.relay.openRoom(session);
+      const offer = await this.relay.watch(session, id, publications);
       if (offer) return viewer.offer(offer);
     } catch (error) {
       // A publisher that went while it was asked for: what is there now is asked for in a moment.

@@ -3,7 +3,14 @@ import { mkdir, open, readdir, rm, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { promisify } from 'node:util';
 import { z } from 'zod';
-import { lengthOf, mixArguments, type MixPart, type MixTrack } from '@nimble-bell/core/recording';
+import {
+  copiedPicture,
+  lengthOf,
+  mixArguments,
+  type MixPart,
+  type MixTrack,
+  type Picture,
+} from '@nimble-bell/core/recording';
 import type { Context } from '../context';
 import { run } from '../db/pool';
 import { TRACK_KINDS } from '../media/relay';
@@ -63,11 +70,18 @@ const setProgress = (ctx: Context, recording: string, progress: number) =>
 async function unpack(ctx: Context, span: { id: string; from: number }, work: string): Promise<MixTrack[]> {
   const names = await readdir(rawDir(ctx)).catch(() => [] as string[]);
   const jobs: Promise<MixTrack | null>[] = [];
-  for (const { base } of await tracksOf(ctx.db, span.id))
+  const tracks = await tracksOf(ctx.db, span.id);
+  // Everyone who spoke is heard; of the cameras only the teacher's is kept, or an assistant's where none is.
+  const filmed = tracks.some((t) => t.role === 'teacher') ? 'teacher' : 'assistant';
+  for (const { base, role } of tracks)
     for (const name of names.filter((n) => n.startsWith(base) && n.endsWith('.mjr')))
-      jobs.push(unpackFile(ctx, path.join(rawDir(ctx), name), span.from, work));
+      if (kindOf(name) !== 'camera' || role === filmed)
+        jobs.push(unpackFile(ctx, path.join(rawDir(ctx), name), span.from, work));
   return (await Promise.all(jobs)).filter((t) => t !== null);
 }
+
+/** The relay ends a file's name with the number of the track's media section. */
+const kindOf = (name: string) => TRACK_KINDS[Number(/-(\d+)\.mjr$/.exec(name)?.[1])];
 
 async function unpackFile(
   ctx: Context,
@@ -76,7 +90,7 @@ async function unpackFile(
   work: string,
 ): Promise<MixTrack | null> {
   const header = await headerOf(raw);
-  const kind = TRACK_KINDS[Number(/-(\d+)\.mjr$/.exec(raw)?.[1])];
+  const kind = kindOf(raw);
   if (!header?.u || !kind) return null;
   const file = path.join(work, `${path.basename(raw, '.mjr')}.${kind === 'sound' ? 'opus' : 'webm'}`);
   await execute('janus-pp-rec', [raw, file]);
@@ -98,6 +112,14 @@ async function headerOf(raw: string) {
   }
 }
 
+/** A part's picture is copied where that can be; the list of what to copy is written beside it. */
+async function pictureOf(part: MixPart, listFile: string): Promise<Picture> {
+  const copied = copiedPicture(part);
+  if (!copied) return { how: 'draw' };
+  await writeFile(listFile, copied.list);
+  return { how: 'copy', listFile, offset: copied.offset };
+}
+
 /** Mixes the parts and joins them; gives whether there is a picture. */
 async function mix(
   ctx: Context,
@@ -110,7 +132,10 @@ async function mix(
   const files: string[] = [];
   for (const [i, part] of parts.entries()) {
     const file = path.join(work, `part-${i}.webm`);
-    await execute('ffmpeg', mixArguments(part, picture, file), { maxBuffer: 1 << 24 });
+    const how = picture
+      ? await pictureOf(part, path.join(work, `pictures-${i}.txt`))
+      : { how: 'none' as const };
+    await execute('ffmpeg', mixArguments(part, how, file), { maxBuffer: 1 << 24 });
     files.push(file);
     await setProgress(ctx, recording, 0.4 + (0.5 * (i + 1)) / parts.length);
   }

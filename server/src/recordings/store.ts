@@ -1,4 +1,4 @@
-import type { RecordingInfo, RecordingPlan } from '@nimble-bell/core/api';
+import type { RecordingInfo, RecordingPlan, Role } from '@nimble-bell/core/api';
 import { newId } from '../context';
 import { json, one, rows, run, type Db } from '../db/pool';
 
@@ -69,7 +69,7 @@ export const partsOf = (db: Db, recording: string) =>
   );
 
 export const tracksOf = (db: Db, part: string) =>
-  rows<{ base: string; member: string; role: string }>(
+  rows<{ base: string; member: string; role: Role }>(
     db,
     `SELECT t.base, t.member_id AS member, m.role
        FROM recording_tracks t JOIN members m ON m.id = t.member_id WHERE t.part_id = ?`,

@@ -64,6 +64,8 @@ export class Rooms {
     const room = new Room(this.ctx, session, [layer], (r, events) => this.#tell(r, events));
     await room.load();
     room.markLoaded();
+    // Nobody is connected to a room that was just read: who still stands in a waiting one has long gone.
+    if (room.state.phase === 'waiting') await this.#dropTheMissing(room);
     await renewLease(this.ctx.db, session, this.#owner, this.ctx.now());
     return room;
   }
@@ -87,7 +89,7 @@ export class Rooms {
       if (room.state.phase === 'live') {
         await renewLease(this.ctx.db, room.session, this.#owner, this.ctx.now()).catch(() => {});
         await this.#closeIfAbandoned(room);
-      } else if (room.connections.size === 0) this.forget(room.session);
+      } else if (!Object.values(room.state.occupants).some((o) => o.present)) this.forget(room.session);
     }
   }
 

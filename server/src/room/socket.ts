@@ -155,6 +155,7 @@ export class RoomSocket {
     const door = doorFor(session, course.door, member.role, this.ctx.now());
     if (!door.open) throw new AppError('forbidden', doorWords(door, member.zone));
 
+    if (this.#visits.get(socket.id)?.room.session !== id) await this.#depart(socket, 0);
     const room = await this.rooms.room(id);
     if (room.state.phase === 'dismissed')
       throw new AppError('forbidden', doorWords({ open: false, because: 'over' }, member.zone));

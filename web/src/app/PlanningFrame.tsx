@@ -35,6 +35,7 @@ export function PlanningFrame() {
   return (
     <CourseContext value={course.data}>
       <DraftContext value={draftValue}>
+        <title>{`${course.data.code} ${course.data.title} – Nimble Bell`}</title>
         <Bar home="/courses">
           <CourseSwitch course={course.data} />
           <span className={classes.grow} />

@@ -69,6 +69,7 @@ function RoomFrame({ tools }: { tools: RoomTools }) {
   const { view, teaching } = tools;
   return (
     <div className={classes.frame} data-teaching={teaching}>
+      <title>{`${tools.info.course.code} in class – Nimble Bell`}</title>
       <RunSheetBar />
       <aside className={classes.floor} aria-label={teaching ? 'The floor' : 'What you may do'}>
         {teaching ? <FloorPanel /> : <Statements />}

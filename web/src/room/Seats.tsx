@@ -6,21 +6,24 @@ import { Picture } from './Picture';
 import { useRoom } from './useRoom';
 import classes from './room.module.css';
 
-const SPEAKING = 0.01;
+const LOUD = 0.01;
+/** A breath between two words does not end the speaking. */
+const HELD_MS = 1200;
 
 /** Who is speaking now, by the sound that arrives here. */
 function useSpeaking(): ReadonlySet<string> {
   const { call } = useRoom();
   const [speaking, setSpeaking] = useState<ReadonlySet<string>>(new Set());
   useEffect(() => {
+    const heard = new Map<string, number>();
     const timer = setInterval(() => {
-      const loud = new Set(
-        [...call.levels()].filter(([, level]) => level > SPEAKING).map(([member]) => member),
-      );
+      const now = performance.now();
+      for (const [member, level] of call.levels()) if (level > LOUD) heard.set(member, now);
+      const held = new Set([...heard].filter(([, at]) => now - at < HELD_MS).map(([member]) => member));
       setSpeaking((before) =>
-        before.size === loud.size && [...loud].every((m) => before.has(m)) ? before : loud,
+        before.size === held.size && [...held].every((m) => before.has(m)) ? before : held,
       );
-    }, 300);
+    }, 150);
     return () => clearInterval(timer);
   }, [call]);
   return speaking;

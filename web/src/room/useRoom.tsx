@@ -1,5 +1,5 @@
 import { notifications } from '@mantine/notifications';
-import { createContext, useContext, useEffect, useState, useSyncExternalStore } from 'react';
+import { createContext, useContext, useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import type { RoomCommand, RoomInfo } from '@nimble-bell/core/api';
 import { teaches } from '@nimble-bell/core/limits';
 import { may, type RoomState, type Verdict } from '@nimble-bell/core/room';
@@ -26,7 +26,22 @@ export function useConnection(session: string): { connection: RoomConnection; ca
   useEffect(() => {
     if (view.state && view.info) call.follow(view.state, view.info.me.member);
   }, [call, view.state, view.info]);
+  useSwitchesOff(connection, view);
   return { connection, call, view };
+}
+
+/** A page that was opened again holds no devices: the switches that its person left on are turned off, once. */
+function useSwitchesOff(connection: RoomConnection, view: RoomView) {
+  const entered = useRef(false);
+  useEffect(() => {
+    if (view.status !== 'in' || entered.current || !view.state || !view.info) return;
+    entered.current = true;
+    const { member } = view.info.me;
+    const own = view.state.occupants[member];
+    if (own?.microphone) void connection.command({ type: 'microphone', on: false });
+    if (own?.camera) void connection.command({ type: 'camera', on: false });
+    if (view.state.presenting === member) void connection.command({ type: 'present', on: false });
+  }, [connection, view.status, view.state, view.info]);
 }
 
 export interface RoomTools {

@@ -29,6 +29,7 @@ export function StudentPage() {
   const { course, me, teachers, recordings } = mine.data;
   return (
     <>
+      <title>{`${course.code} ${course.title} – Nimble Bell`}</title>
       <Bar home={`/in/${code}`}>
         <span className={frame.grow} />
         <Text size="sm">{me.name}</Text>

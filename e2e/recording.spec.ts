@@ -1,0 +1,94 @@
+import { expect, test, type APIRequestContext } from '@playwright/test';
+import { account, byLink, makeCourse, type MadeCourse } from './support/course';
+import { MAREN, person, signIn } from './support/people';
+
+const recordingOf = async (api: APIRequestContext, course: MadeCourse) =>
+  (await (await api.get(`/api/sessions/${course.session}`)).json()).recordings[0];
+
+const plan = (more: object = {}) => ({
+  automatic: true,
+  keepUntil: '2027-03-01',
+  studentsWatch: true,
+  studentsDownload: false,
+  ...more,
+});
+
+test('a class with a presented screen and a page that was opened again is recorded whole', async ({
+  browser,
+  page,
+}) => {
+  test.setTimeout(120_000);
+  const course = await makeCourse({ record: true, limits: { camera: 'open', speak: 'open' } });
+  await signIn(page, MAREN);
+  await page.goto(`/room/${course.session}`);
+  await page.getByRole('button', { name: 'Enter the room' }).click();
+  await page.getByRole('button', { name: 'Ring in' }).click();
+  await page.getByRole('button', { name: /^Microphone/ }).click();
+  await page.getByRole('button', { name: /^Camera/ }).click();
+  const [ana] = await person(browser);
+  await ana.goto(`${course.students[0]!.link}/room/${course.session}`);
+  await ana.getByRole('button', { name: 'Enter the room' }).click();
+  await ana.getByRole('button', { name: /^Camera/ }).click();
+  await page.getByRole('button', { name: /^Present/ }).click();
+  await expect(ana.getByText('Maren Oduya presents')).toBeVisible();
+  const screenMoves = () => ana.evaluate(() => document.querySelector('figure video')?.clientWidth ?? 0);
+  await expect.poll(screenMoves).toBeGreaterThan(0);
+  await page.waitForTimeout(2500);
+  await page.getByRole('button', { name: /^Presenting/ }).click();
+  await page.reload();
+  await page.getByRole('button', { name: 'Enter the room' }).click();
+  // Who reloads within seconds has not left; the devices of the old page are gone, and the switches say so.
+  await expect(page.getByRole('button', { name: 'Camera: off' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Microphone: off' })).toBeVisible();
+  await page.getByRole('button', { name: /^Camera/ }).click();
+  await expect(page.getByRole('button', { name: 'Camera: on' })).toBeVisible();
+  await expect(page.getByTestId('recording-mark')).toHaveText('Being recorded');
+  await page.waitForTimeout(1500);
+  await page.getByRole('button', { name: 'Dismiss' }).click();
+  await page.getByRole('button', { name: 'Dismiss for everyone' }).click();
+
+  const api = await account(MAREN);
+  await expect.poll(async () => (await recordingOf(api, course)).state, { timeout: 60_000 }).toBe('ready');
+  const recording = await recordingOf(api, course);
+  expect(recording.lengthMs).toBeGreaterThan(4000);
+  await page.goto(`/course/${course.id}/watch/${recording.id}`);
+  const video = page.locator('video');
+  await expect.poll(() => video.evaluate((v: HTMLVideoElement) => v.videoWidth)).toBeGreaterThan(0);
+  const ends = await video.evaluate((v: HTMLVideoElement) => v.duration * 1000);
+  expect(Math.abs(ends - recording.lengthMs)).toBeLessThan(1500);
+  await expect(page.getByRole('button', { name: /Maren Oduya presents/ })).toBeVisible();
+
+  // What the plan says applies to what is already recorded.
+  const student = await byLink(course.students[0]!.link);
+  const put = (more: object) => api.put(`/api/courses/${course.id}/recording-plan`, { data: plan(more) });
+  const detail = await (await student.get(`/api/recordings/${recording.id}`)).json();
+  const media = (await student.get(detail.mediaPath, { headers: { range: 'bytes=0-99' } })).status();
+  expect(media).toBe(206);
+  const download = detail.mediaPath.replace('/media?', '/download?');
+  expect((await student.get(download)).status()).toBe(403);
+  await put({ studentsDownload: true });
+  const file = await student.get(download);
+  expect(file.status()).toBe(200);
+  expect(file.headers()['content-disposition']).toContain('attachment');
+  await put({ studentsWatch: false });
+  expect((await student.get(`/api/recordings/${recording.id}`)).status()).toBe(403);
+  expect((await student.get(detail.mediaPath)).status()).toBe(403);
+  expect((await (await student.get('/api/my-course')).json()).recordings).toEqual([]);
+  await put({ keepUntil: '2026-10-05' });
+  expect((await api.get(`/api/recordings/${recording.id}`)).status()).toBe(410);
+  await student.dispose();
+});
+
+test('nothing is recorded where the plan does not ask for it', async ({ page }) => {
+  const course = await makeCourse();
+  await signIn(page, MAREN);
+  await page.goto(`/room/${course.session}`);
+  await page.getByRole('button', { name: 'Enter the room' }).click();
+  await page.getByRole('button', { name: 'Ring in' }).click();
+  await expect(page.getByRole('button', { name: 'Dismiss' })).toBeVisible();
+  await expect(page.getByTestId('recording-mark')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Dismiss' }).click();
+  await page.getByRole('button', { name: 'Dismiss for everyone' }).click();
+  await page.goto(`/course/${course.id}/session/${course.session}`);
+  await expect(page.getByText('This session was not recorded.')).toBeVisible();
+});
