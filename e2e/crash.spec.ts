@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { io } from 'socket.io-client';
-import { account, makeCourse } from './support/course';
-import { MAREN, person, signIn } from './support/people';
+import { account, dismiss, makeCourse, ringIn, walkIn } from './support/course';
+import { MAREN } from './support/people';
 import { BASE_URL, pidOf } from './support/product';
 
 test('the server is killed in class and comes back: pages return by themselves and no acknowledged event is lost', async ({
@@ -10,15 +10,8 @@ test('the server is killed in class and comes back: pages return by themselves a
 }) => {
   test.setTimeout(120_000);
   const course = await makeCourse({ record: true, limits: { speak: 'byHand', writeToClass: 'open' } });
-  await signIn(page, MAREN);
-  await page.goto(`/room/${course.session}`);
-  await page.getByRole('button', { name: 'Enter the room' }).click();
-  await page.getByRole('button', { name: 'Ring in' }).click();
-  await page.getByRole('button', { name: /^Microphone/ }).click();
-  await page.getByRole('button', { name: /^Camera/ }).click();
-  const [ana] = await person(browser);
-  await ana.goto(`${course.students[0]!.link}/room/${course.session}`);
-  await ana.getByRole('button', { name: 'Enter the room' }).click();
+  await ringIn(page, course, ['Microphone', 'Camera']);
+  const ana = await walkIn(browser, course);
   await ana.getByRole('button', { name: 'Raise hand' }).click();
   await page.getByRole('radio', { name: 'Draw on the board: Open' }).click();
   await expect(page.getByRole('button', { name: 'Give the floor' })).toBeVisible();
@@ -100,8 +93,7 @@ test('the server is killed in class and comes back: pages return by themselves a
     .toBe(true);
 
   await page.waitForTimeout(2500);
-  await page.getByRole('button', { name: 'Dismiss' }).click();
-  await page.getByRole('button', { name: 'Dismiss for everyone' }).click();
+  await dismiss(page);
   const api = await account(MAREN);
   const recording = async () =>
     (await (await api.get(`/api/sessions/${course.session}`)).json()).recordings[0];
@@ -118,14 +110,8 @@ test('without the relay the room goes on and says so; when it returns, sound and
   page,
 }) => {
   const course = await makeCourse({ limits: { writeToClass: 'open' } });
-  await signIn(page, MAREN);
-  await page.goto(`/room/${course.session}`);
-  await page.getByRole('button', { name: 'Enter the room' }).click();
-  await page.getByRole('button', { name: 'Ring in' }).click();
-  await page.getByRole('button', { name: /^Camera/ }).click();
-  const [ana] = await person(browser);
-  await ana.goto(`${course.students[0]!.link}/room/${course.session}`);
-  await ana.getByRole('button', { name: 'Enter the room' }).click();
+  await ringIn(page, course, ['Camera']);
+  const ana = await walkIn(browser, course);
   const shows = () =>
     ana.evaluate(() =>
       [...document.querySelectorAll('video')].some((v) => v.currentTime > 0.2 && v.videoWidth > 0),
@@ -145,6 +131,5 @@ test('without the relay the room goes on and says so; when it returns, sound and
     timeout: 15_000,
   });
   await expect.poll(shows, { timeout: 20_000 }).toBe(true);
-  await page.getByRole('button', { name: 'Dismiss' }).click();
-  await page.getByRole('button', { name: 'Dismiss for everyone' }).click();
+  await dismiss(page);
 });

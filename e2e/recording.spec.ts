@@ -1,6 +1,6 @@
 import { expect, test, type APIRequestContext } from '@playwright/test';
-import { account, byLink, makeCourse, type MadeCourse } from './support/course';
-import { MAREN, person, signIn } from './support/people';
+import { account, byLink, dismiss, makeCourse, ringIn, walkIn, type MadeCourse } from './support/course';
+import { MAREN } from './support/people';
 
 const recordingOf = async (api: APIRequestContext, course: MadeCourse) =>
   (await (await api.get(`/api/sessions/${course.session}`)).json()).recordings[0];
@@ -19,15 +19,8 @@ test('a class with a presented screen and a page that was opened again is record
 }) => {
   test.setTimeout(120_000);
   const course = await makeCourse({ record: true, limits: { camera: 'open', speak: 'open' } });
-  await signIn(page, MAREN);
-  await page.goto(`/room/${course.session}`);
-  await page.getByRole('button', { name: 'Enter the room' }).click();
-  await page.getByRole('button', { name: 'Ring in' }).click();
-  await page.getByRole('button', { name: /^Microphone/ }).click();
-  await page.getByRole('button', { name: /^Camera/ }).click();
-  const [ana] = await person(browser);
-  await ana.goto(`${course.students[0]!.link}/room/${course.session}`);
-  await ana.getByRole('button', { name: 'Enter the room' }).click();
+  await ringIn(page, course, ['Microphone', 'Camera']);
+  const ana = await walkIn(browser, course);
   await ana.getByRole('button', { name: /^Camera/ }).click();
   await page.getByRole('button', { name: /^Present/ }).click();
   await expect(ana.getByText('Maren Oduya presents')).toBeVisible();
@@ -44,8 +37,7 @@ test('a class with a presented screen and a page that was opened again is record
   await expect(page.getByRole('button', { name: 'Camera: on' })).toBeVisible();
   await expect(page.getByTestId('recording-mark')).toHaveText('Being recorded');
   await page.waitForTimeout(1500);
-  await page.getByRole('button', { name: 'Dismiss' }).click();
-  await page.getByRole('button', { name: 'Dismiss for everyone' }).click();
+  await dismiss(page);
 
   const api = await account(MAREN);
   await expect.poll(async () => (await recordingOf(api, course)).state, { timeout: 60_000 }).toBe('ready');
@@ -81,14 +73,10 @@ test('a class with a presented screen and a page that was opened again is record
 
 test('nothing is recorded where the plan does not ask for it', async ({ page }) => {
   const course = await makeCourse();
-  await signIn(page, MAREN);
-  await page.goto(`/room/${course.session}`);
-  await page.getByRole('button', { name: 'Enter the room' }).click();
-  await page.getByRole('button', { name: 'Ring in' }).click();
+  await ringIn(page, course);
   await expect(page.getByRole('button', { name: 'Dismiss' })).toBeVisible();
   await expect(page.getByTestId('recording-mark')).toHaveCount(0);
-  await page.getByRole('button', { name: 'Dismiss' }).click();
-  await page.getByRole('button', { name: 'Dismiss for everyone' }).click();
+  await dismiss(page);
   await page.goto(`/course/${course.id}/session/${course.session}`);
   await expect(page.getByText('This session was not recorded.')).toBeVisible();
 });

@@ -1,6 +1,6 @@
-import { expect, request, type APIRequestContext } from '@playwright/test';
+import { expect, request, type APIRequestContext, type Browser, type Page } from '@playwright/test';
 import { BASE_URL } from './product';
-import { classList, MAREN, PASSWORD } from './people';
+import { classList, MAREN, PASSWORD, person, signIn } from './people';
 
 export interface MadeCourse {
   id: string;
@@ -57,4 +57,33 @@ export async function makeCourse(
   const members = await (await api.get(`/api/courses/${id}/members`)).json();
   await api.dispose();
   return { id, session, students: members.filter((m: { role: string }) => m.role === 'student') };
+}
+
+/** The teacher enters the room and rings in, with the named switches on. */
+export async function ringIn(page: Page, course: MadeCourse, switches: string[] = []): Promise<void> {
+  await signIn(page, MAREN);
+  await page.goto(`/room/${course.session}`);
+  await page.getByRole('button', { name: 'Enter the room' }).click();
+  await page.getByRole('button', { name: 'Ring in' }).click();
+  for (const name of switches) await page.getByRole('button', { name: new RegExp(`^${name}`) }).click();
+}
+
+/** A student walks into the room, in a browser of their own. */
+export async function walkIn(
+  browser: Browser,
+  course: MadeCourse,
+  student = 0,
+  options: Parameters<typeof person>[1] = {},
+): Promise<Page> {
+  const [page] = await person(browser, options);
+  await page.goto(`${course.students[student]!.link}/room/${course.session}`);
+  await page.getByRole('button', { name: 'Enter the room' }).click();
+  await expect(page.getByRole('group', { name: 'Your desk' })).toBeVisible();
+  return page;
+}
+
+export async function dismiss(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Dismiss' }).click();
+  await page.getByRole('button', { name: 'Dismiss for everyone' }).click();
+  await expect(page.getByRole('heading', { name: 'The class is dismissed' })).toBeVisible();
 }

@@ -10,7 +10,7 @@ import { Seats } from './Seats';
 import { Stage } from './Stage';
 import { Statements } from './Statements';
 import { TalkPanel } from './TalkPanel';
-import { Voices } from './Voices';
+import { Voices } from './Playback';
 import { RoomContext, toolsOf, useConnection, type RoomTools } from './useRoom';
 import classes from './room.module.css';
 

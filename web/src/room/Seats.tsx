@@ -2,7 +2,7 @@ import { Menu } from '@mantine/core';
 import { IconHandStop, IconMicrophone } from '@tabler/icons-react';
 import { memo, useEffect, useState, useSyncExternalStore } from 'react';
 import type { RoomCommand } from '@nimble-bell/core/api';
-import { Picture } from './Picture';
+import { Picture } from './Playback';
 import { useRoom } from './useRoom';
 import classes from './room.module.css';
 

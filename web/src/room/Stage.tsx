@@ -3,7 +3,7 @@ import { useState, useSyncExternalStore } from 'react';
 import { teaches } from '@nimble-bell/core/limits';
 import { Board } from './Board';
 import { Notice } from './Notice';
-import { Picture } from './Picture';
+import { Picture } from './Playback';
 import { useRoom } from './useRoom';
 import classes from './room.module.css';
 

@@ -22,6 +22,7 @@ export interface RoomView {
 
 type Listener = () => void;
 const ANSWER_MS = 5000;
+const CATCH_UP_MS = 700;
 
 /**
  * A page's tie to one room: enters, keeps the state that the room's events make, sends commands. After any loss it
@@ -119,7 +120,14 @@ export class RoomConnection {
     this.#socket.emit('command', { id, command: pending.command }, (reply: CommandReply) => {
       this.#pending.delete(id);
       pending.resolve(reply);
+      if (reply.ok) setTimeout(() => this.#catchUp(reply.seq), CATCH_UP_MS);
     });
+  }
+
+  /** What was done and not heard of is asked for. */
+  #catchUp(seq: number) {
+    const { state, status } = this.#view;
+    if (status === 'in' && state && state.seq < seq) void this.#enter();
   }
 
   async #enter() {
@@ -139,7 +147,9 @@ export class RoomConnection {
       state: this.#view.state ?? newRoom(reply.info.base),
     });
     this.#take(reply.events);
-    this.#set({ status: 'in' });
+    // Events that are not for this person leave gaps: what was not sent has been seen all the same.
+    const state = this.#view.state!;
+    this.#set({ status: 'in', state: { ...state, seq: Math.max(state.seq, reply.seq) } });
     for (const id of this.#pending.keys()) this.#send(id);
     this.#onEntered();
   }

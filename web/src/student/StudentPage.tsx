@@ -1,4 +1,4 @@
-import { Button, Container, Loader, Paper, Stack, Table, Text, Title } from '@mantine/core';
+import { Button, Container, Loader, Paper, Stack, Text, Title } from '@mantine/core';
 import { Link, useParams } from 'react-router';
 import type { MyCourse } from '@nimble-bell/core/api';
 import {
@@ -17,7 +17,7 @@ import frame from '../app/frame.module.css';
 import { RecordingLine } from '../review/SessionPage';
 import { Fault } from '../ui/Fault';
 import { Empty, Panel } from '../ui/Panel';
-import { SessionMark } from '../ui/SessionMark';
+import { SessionRows } from '../ui/SessionRows';
 
 /** A student's page, by their link: what is next and in how long, one button, the recordings, the term. */
 export function StudentPage() {
@@ -127,20 +127,7 @@ function TermList({ mine }: { mine: MyCourse }) {
   const ahead = mine.sessions.filter((s) => s.endsAt > now && s.state !== 'held');
   return (
     <Panel title="The term ahead" about={countWords(ahead.length, 'session')}>
-      <Table fz="sm">
-        <Table.Tbody>
-          {ahead.slice(0, 12).map((s) => (
-            <Table.Tr key={s.id}>
-              <Table.Td w={28}>
-                <SessionMark state={s.state} />
-              </Table.Td>
-              <Table.Td className="figures">{instantWords(s.startsAt, mine.me.zone)}</Table.Td>
-              <Table.Td>{s.seriesTitle}</Table.Td>
-              <Table.Td>{s.state === 'planned' ? '' : s.state}</Table.Td>
-            </Table.Tr>
-          ))}
-        </Table.Tbody>
-      </Table>
+      <SessionRows sessions={ahead.slice(0, 12)} zone={mine.me.zone} />
       {ahead.length > 12 && (
         <Text size="sm" c="dimmed" mt="xs">
           and {ahead.length - 12} more until {dayWords(mine.course.term.lastDay)}

@@ -1,4 +1,4 @@
-import { Button, Group, Paper, Stack, Table, Text, Title } from '@mantine/core';
+import { Button, Group, Paper, Stack, Text, Title } from '@mantine/core';
 import { Link } from 'react-router';
 import type { SessionInfo } from '@nimble-bell/core/api';
 import { countWords, durationWords, instantWords, zoneWords } from '@nimble-bell/core/calendar';
@@ -6,7 +6,7 @@ import { doorFor } from '@nimble-bell/core/door';
 import { useNow } from '../app/clock';
 import { useThisCourse } from '../app/course';
 import { Empty, Panel } from '../ui/Panel';
-import { SessionMark } from '../ui/SessionMark';
+import { SessionRows } from '../ui/SessionRows';
 
 /** The next session and the way into its room. */
 export function TeachPage() {
@@ -26,21 +26,7 @@ export function TeachPage() {
       {next ? <NextSession session={next} now={now} /> : <Empty>No session is ahead in this term.</Empty>}
       {rest.length > 0 && (
         <Panel title="After that" about={countWords(rest.length, 'session')}>
-          <Table fz="sm">
-            <Table.Tbody>
-              {rest.slice(0, 8).map((s) => (
-                <Table.Tr key={s.id}>
-                  <Table.Td w={30}>
-                    <SessionMark state={s.state} />
-                  </Table.Td>
-                  <Table.Td className="figures">{instantWords(s.startsAt, course.term.zone)}</Table.Td>
-                  <Table.Td>{s.seriesTitle}</Table.Td>
-                  <Table.Td>{durationWords(s.minutes)}</Table.Td>
-                  <Table.Td>{s.state === 'planned' ? '' : s.state}</Table.Td>
-                </Table.Tr>
-              ))}
-            </Table.Tbody>
-          </Table>
+          <SessionRows sessions={rest.slice(0, 8)} zone={course.term.zone} />
         </Panel>
       )}
     </Stack>

@@ -1,0 +1,36 @@
+import { useEffect, useRef, useSyncExternalStore, type RefObject } from 'react';
+import { useRoom } from './useRoom';
+
+/** Plays one track in a media element for as long as both are there. */
+function useTrack<E extends HTMLMediaElement>(track: MediaStreamTrack): RefObject<E | null> {
+  const element = useRef<E>(null);
+  useEffect(() => {
+    const media = element.current;
+    if (!media) return;
+    media.srcObject = new MediaStream([track]);
+    void media.play().catch(() => {});
+    return () => {
+      media.srcObject = null;
+    };
+  }, [track]);
+  return element;
+}
+
+/** A picture track, shown. */
+export function Picture(props: { track: MediaStreamTrack; className?: string | undefined; label?: string }) {
+  const video = useTrack<HTMLVideoElement>(props.track);
+  return (
+    <video ref={video} className={props.className} muted playsInline autoPlay aria-label={props.label} />
+  );
+}
+
+function Voice({ track }: { track: MediaStreamTrack }) {
+  return <audio ref={useTrack<HTMLAudioElement>(track)} autoPlay />;
+}
+
+/** Everyone's sound, heard and not seen. */
+export function Voices() {
+  const { call } = useRoom();
+  const tracks = useSyncExternalStore(call.subscribe, call.tracks);
+  return tracks.filter((t) => t.kind === 'sound').map((t) => <Voice key={t.member} track={t.track} />);
+}
