@@ -54,6 +54,7 @@ export default tseslint.config(
   },
   {
     files: ['web/src/**/*.{ts,tsx}'],
+    ignores: ['web/src/testing/**'],
     plugins: { 'react-hooks': reactHooks },
     rules: {
       ...reactHooks.configs.recommended.rules,

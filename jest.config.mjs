@@ -27,5 +27,13 @@ export default {
       testEnvironment: 'node',
       testMatch: ['<rootDir>/server/src/**/*.test.ts'],
     },
+    {
+      ...common,
+      displayName: 'web',
+      testEnvironment: 'jsdom',
+      testMatch: ['<rootDir>/web/src/**/*.test.{ts,tsx}'],
+      setupFiles: ['<rootDir>/web/src/testing/setup.ts'],
+      moduleNameMapper: { '\\.css$': '<rootDir>/web/src/testing/noStyles.ts' },
+    },
   ],
 };

@@ -1,0 +1,88 @@
+import { fireEvent, screen, waitFor } from '@testing-library/react';
+import { DraftContext, type Draft } from '../app/course';
+import { course, show } from '../testing/render';
+import { SeriesEditor } from './SeriesEditor';
+import { emptyForm, formOf, inputOf, toggleDay } from './seriesForm';
+
+test('a weekday takes the time of the one before it, in the order of the week, and is taken away again', () => {
+  const thursday = toggleDay([], 'thursday');
+  expect(thursday).toEqual([{ day: 'thursday', start: '18:30', minutes: 80 }]);
+  const both = toggleDay([{ day: 'thursday', start: '09:15', minutes: 45 }], 'monday');
+  expect(both.map((d) => [d.day, d.start, d.minutes])).toEqual([
+    ['monday', '09:15', 45],
+    ['thursday', '09:15', 45],
+  ]);
+  expect(toggleDay(both, 'thursday').map((d) => d.day)).toEqual(['monday']);
+});
+
+test('what the editor holds becomes what the server takes, and back', () => {
+  const form = {
+    ...emptyForm(),
+    days: toggleDay([], 'tuesday'),
+    lingerMinutes: 10,
+    endsBy: 'count' as const,
+    count: 8,
+  };
+  const { title, pattern } = inputOf(form);
+  expect(pattern).toEqual({
+    kind: 'weekly',
+    every: 1,
+    days: [{ day: 'tuesday', start: '18:30', minutes: 80 }],
+    lingerMinutes: 10,
+    ends: { by: 'count', count: 8 },
+  });
+  expect(inputOf(formOf({ id: 's', title, pattern, group: null }))).toEqual({ title, pattern });
+  expect(inputOf({ ...form, endsBy: 'date', endDate: '2026-10-20' }).pattern.ends).toEqual({
+    by: 'date',
+    date: '2026-10-20',
+  });
+});
+
+function edit() {
+  const drafts: (Draft | null)[] = [];
+  const setDraft = (draft: Draft | null) => void drafts.push(draft);
+  show(
+    <DraftContext value={{ draft: null, setDraft }}>
+      <SeriesEditor course={course()} series={null} done={() => {}} />
+    </DraftContext>,
+  );
+  return drafts;
+}
+
+test('every press redraws count, hours and skipped dates, and the draft on the ribbon', async () => {
+  const drafts = edit();
+  expect(screen.getByText(/Choose the weekdays/)).toBeTruthy();
+  fireEvent.click(screen.getByRole('button', { name: 'tuesday' }));
+  await waitFor(() => expect(screen.getByTestId('session-count').textContent).toBe('14'));
+  expect(screen.getByTestId('skipped').textContent).toContain('Tue 13 Oct: Reading week');
+  expect(screen.getByText('18 h 40 min')).toBeTruthy();
+  fireEvent.click(screen.getByRole('button', { name: 'thursday' }));
+  await waitFor(() => expect(screen.getByTestId('session-count').textContent).toBe('28'));
+  expect(drafts.at(-1)?.sessions).toHaveLength(28);
+  fireEvent.click(screen.getByRole('radio', { name: 'a number of sessions' }));
+  fireEvent.change(screen.getByLabelText('Sessions'), { target: { value: '40' } });
+  await waitFor(() => expect(screen.getByText('12 sessions more than the term has room for.')).toBeTruthy());
+});
+
+test('the dates are checked against the number that is expected, with the first reason', async () => {
+  edit();
+  fireEvent.click(screen.getByRole('button', { name: 'tuesday' }));
+  fireEvent.change(screen.getByLabelText('Sessions you expect'), { target: { value: '15' } });
+  await waitFor(() =>
+    expect(screen.getByText('15 sessions expected, 14 fit: Tue 13 Oct is Reading week.')).toBeTruthy(),
+  );
+  fireEvent.change(screen.getByLabelText('Sessions you expect'), { target: { value: '14' } });
+  await waitFor(() => expect(screen.getByText('As many as you expect.')).toBeTruthy());
+});
+
+test('nothing is saved without a weekday, a name or a length, and each fault stands at its field', async () => {
+  edit();
+  fireEvent.change(screen.getByLabelText('Name of the series'), { target: { value: ' ' } });
+  fireEvent.click(screen.getByRole('button', { name: 'Save' }));
+  await waitFor(() => expect(screen.getByText('Choose at least one weekday.')).toBeTruthy());
+  expect(screen.getByText('Give the series a name.')).toBeTruthy();
+  fireEvent.click(screen.getByRole('button', { name: 'monday' }));
+  fireEvent.change(screen.getByLabelText('Minutes on monday'), { target: { value: '' } });
+  fireEvent.click(screen.getByRole('button', { name: 'Save' }));
+  await waitFor(() => expect(screen.getByText('A session lasts at least a minute.')).toBeTruthy());
+});

@@ -1,0 +1,153 @@
+import { fireEvent, screen, waitFor } from '@testing-library/react';
+import { roomTools, show, showInRoom } from '../testing/render';
+import { Desk } from './Desk';
+import { FloorPanel } from './FloorPanel';
+import { Messages } from './Messages';
+import { Notice } from './Notice';
+import { Seats } from './Seats';
+import { Statements } from './Statements';
+import { TalkPanel } from './TalkPanel';
+
+const maren = { member: 'maren', role: 'teacher' as const };
+const ana = { member: 'ana', role: 'student' as const };
+const entered = (member: string, name: string, role = 'student') => ({ type: 'entered', member, name, role });
+const CLASS = [
+  entered('maren', 'Maren Oduya', 'teacher'),
+  { type: 'rangIn', by: 'maren' },
+  entered('ana', 'Ana Lanyon'),
+  entered('ben', 'Ben Garrow'),
+];
+const closed = (capability: string) => ({ type: 'limitSet', by: 'maren', capability, state: 'closed' });
+
+test("a student's control that is closed says why and sends nothing", async () => {
+  const { tools, sent } = roomTools(ana, [...CLASS, closed('speak')]);
+  showInRoom(tools, <Desk />);
+  fireEvent.click(screen.getByRole('button', { name: 'Microphone: closed' }));
+  await waitFor(() =>
+    expect(screen.getByTestId('why-closed').textContent).toContain(
+      'Speaking is closed just now by Maren Oduya.',
+    ),
+  );
+  expect(sent).toEqual([]);
+});
+
+test('an open control opens its device and asks the room', async () => {
+  const { tools, sent } = roomTools(ana, CLASS);
+  showInRoom(tools, <Desk />);
+  fireEvent.click(screen.getByRole('button', { name: 'Camera: off' }));
+  fireEvent.click(screen.getByRole('button', { name: 'Raise hand' }));
+  await waitFor(() => expect(sent).toEqual([{ type: 'camera', on: true }, { type: 'raiseHand' }]));
+});
+
+test('students read plain statements, each closed one with its reason', () => {
+  const { tools } = roomTools(ana, [
+    ...CLASS,
+    closed('writeToClass'),
+    { type: 'floorGiven', by: 'maren', member: 'ana' },
+  ]);
+  showInRoom(tools, <Statements />);
+  expect(screen.getByText('You have the floor.')).toBeTruthy();
+  const items = screen.getAllByRole('listitem').map((li) => li.textContent);
+  expect(items[0]).toContain('Speak: open');
+  expect(items.find((t) => t?.startsWith('Write to the class'))).toContain('closed just now by Maren Oduya');
+  expect(screen.queryAllByRole('button')).toEqual([]);
+});
+
+test('the floor changes a limit with one press and shows which is in force', () => {
+  const { tools, sent } = roomTools(maren, [...CLASS, closed('writeToClass')]);
+  showInRoom(tools, <FloorPanel />);
+  expect(screen.getByRole('radio', { name: 'Write to the class: Closed' }).getAttribute('aria-checked')).toBe(
+    'true',
+  );
+  fireEvent.click(screen.getByRole('radio', { name: 'Write to the class: Open' }));
+  fireEvent.click(screen.getByRole('button', { name: /^Hush/ }));
+  fireEvent.click(screen.getByRole('button', { name: 'Mute everyone' }));
+  expect(sent).toEqual([
+    { type: 'setLimit', capability: 'writeToClass', state: 'open' },
+    { type: 'hush' },
+    { type: 'muteAll' },
+  ]);
+});
+
+test('hushed, the floor offers to lift and no other change', () => {
+  const { tools, sent } = roomTools(maren, [...CLASS, { type: 'hushed', by: 'maren' }]);
+  showInRoom(tools, <FloorPanel />);
+  fireEvent.click(screen.getByRole('radio', { name: 'Speak: Open' }));
+  fireEvent.click(screen.getByRole('button', { name: /Lift the hush/ }));
+  expect(sent).toEqual([{ type: 'lift' }]);
+});
+
+test('hands stand in the order of raising, and the floor is given and taken back there', () => {
+  const hands = [
+    { type: 'handRaised', member: 'ben' },
+    { type: 'handRaised', member: 'ana' },
+  ];
+  const { tools, sent } = roomTools(maren, [...CLASS, ...hands]);
+  showInRoom(tools, <FloorPanel />);
+  expect(screen.getByText('Hands (2)')).toBeTruthy();
+  const [first] = screen.getAllByRole('button', { name: 'Give the floor' });
+  fireEvent.click(first!);
+  expect(sent).toEqual([{ type: 'giveFloor', member: 'ben' }]);
+});
+
+test('seats show who is here first, the absent as outlines, and a menu for those who teach', async () => {
+  const { tools, sent } = roomTools(maren, [
+    ...CLASS.slice(0, 3),
+    { type: 'limitSet', by: 'maren', capability: 'speak', state: 'open' },
+    { type: 'microphone', member: 'ana', on: true },
+    { type: 'handRaised', member: 'ana' },
+  ]);
+  showInRoom(tools, <Seats />);
+  const seats = screen.getAllByTestId('seat');
+  expect(seats.map((s) => [s.dataset.name, s.dataset.here])).toEqual([
+    ['Maren Oduya', 'true'],
+    ['Ana Lanyon', 'true'],
+    ['Ben Garrow', 'false'],
+  ]);
+  expect(screen.getByRole('region', { name: 'Seats: 2 of 3 are here' })).toBeTruthy();
+  fireEvent.click(screen.getByRole('button', { name: /^Ana Lanyon, here, microphone on, hand up/ }));
+  fireEvent.click(await screen.findByRole('menuitem', { name: 'Mute' }));
+  expect(sent).toEqual([{ type: 'mute', member: 'ana' }]);
+});
+
+test('a student has no menu on any seat', () => {
+  const { tools } = roomTools(ana, CLASS);
+  showInRoom(tools, <Seats />);
+  expect(screen.queryAllByRole('button')).toEqual([]);
+});
+
+test('writing goes where it is addressed, and a closed way says why in its place', async () => {
+  const { tools, sent } = roomTools(ana, CLASS);
+  const { unmount } = showInRoom(tools, <TalkPanel />);
+  fireEvent.change(screen.getByLabelText('Write'), { target: { value: '  Is it springs?  ' } });
+  fireEvent.keyDown(screen.getByLabelText('Write'), { key: 'Enter' });
+  await waitFor(() =>
+    expect(sent).toEqual([{ type: 'say', addressee: { to: 'class' }, text: 'Is it springs?' }]),
+  );
+  fireEvent.change(screen.getByLabelText('Write'), { target: { value: '   ' } });
+  fireEvent.keyDown(screen.getByLabelText('Write'), { key: 'Enter' });
+  expect(sent).toHaveLength(1);
+  unmount();
+  showInRoom(roomTools(ana, [...CLASS, closed('writeToClass')]).tools, <TalkPanel />);
+  expect(screen.queryByLabelText('Write')).toBeNull();
+  expect(screen.getByTestId('talk-closed').textContent).toContain('Writing to the class is closed just now');
+});
+
+test('a message names its writer, whom it is for, and is shown as written', () => {
+  const said = (from: string, addressee: object, text: string) => ({ type: 'said', from, addressee, text });
+  const { tools } = roomTools(ana, [
+    ...CLASS,
+    said('ana', { to: 'teachers' }, 'May I leave early?'),
+    said('maren', { to: 'member', member: 'ana' }, '<b>Yes</b>, you may.'),
+  ]);
+  show(<Messages talk={tools.state.talk} me="ana" zone="America/Halifax" nameOf={tools.nameOf} />);
+  expect(screen.getByText('to the teachers')).toBeTruthy();
+  expect(screen.getByText('to you')).toBeTruthy();
+  expect(screen.getByText('<b>Yes</b>, you may.')).toBeTruthy();
+});
+
+test('the notice tells the last change in one line', () => {
+  const { tools } = roomTools(ana, [...CLASS, closed('camera')]);
+  showInRoom(tools, <Notice />);
+  expect(screen.getByRole('status').textContent).toBe('Cameras are now closed.');
+});

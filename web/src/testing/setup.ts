@@ -1,0 +1,27 @@
+import { webcrypto } from 'node:crypto';
+import { TextDecoder, TextEncoder } from 'node:util';
+
+/** What a page expects of a browser and jsdom does not have. */
+Object.defineProperty(window, 'matchMedia', {
+  writable: true,
+  value: (query: string) => ({
+    matches: false,
+    media: query,
+    onchange: null,
+    addListener: () => {},
+    removeListener: () => {},
+    addEventListener: () => {},
+    removeEventListener: () => {},
+    dispatchEvent: () => false,
+  }),
+});
+
+class NoResizeObserver {
+  observe() {}
+  unobserve() {}
+  disconnect() {}
+}
+Object.assign(window, { ResizeObserver: NoResizeObserver });
+Element.prototype.scrollIntoView = () => {};
+Object.assign(globalThis, { TextEncoder, TextDecoder });
+Object.defineProperty(globalThis, 'crypto', { value: webcrypto });

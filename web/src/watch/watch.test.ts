@@ -1,0 +1,15 @@
+import { lengthWords, preparingWords } from './words';
+
+test.each([
+  [0, '0:00'],
+  [59_400, '0:59'],
+  [247_000, '4:07'],
+  [3_725_000, '1:02:05'],
+])('%d ms is read as %s', (ms, words) => expect(lengthWords(ms)).toBe(words));
+
+test('a recording that cannot be watched says why', () => {
+  expect(preparingWords({ state: 'running', progress: 0 })).toBe('Being recorded now');
+  expect(preparingWords({ state: 'preparing', progress: 0.42 })).toBe('Being prepared, 42 %');
+  expect(preparingWords({ state: 'expired', progress: 1 })).toContain('is gone');
+  expect(preparingWords({ state: 'failed', progress: 0 })).toContain('tried again');
+});
