@@ -61,7 +61,10 @@ export class Call {
 
   /** Lets the devices follow the room: a switch that went off, by oneself or by a teacher, ends the sending. */
   follow(state: RoomState, me: string) {
-    this.#me = me;
+    if (this.#me !== me) {
+      this.#me = me;
+      this.#tell();
+    }
     const person = state.occupants[me];
     const sound = this.#own.sound;
     if (sound) sound.enabled = sends(state, me, 'microphone');
