@@ -9,7 +9,7 @@ import { BASE_URL, ROOT } from '../../e2e/support/product';
 import { ms, percentile, type Figure } from './table';
 
 const PAGES = 100;
-const ROUNDS = 10;
+const ROUNDS = 25;
 const CHANGES = 40;
 const WARM_UP = 60;
 

@@ -2,7 +2,6 @@ import { z } from 'zod';
 import type { DoorRules, DoorState } from '../door/index';
 import type { RollLine } from '../roll/index';
 import type { Chapter, Gap } from '../recording/timeline';
-import type { BadRow, RosterRow } from '../roster/index';
 import { Limits, type Role } from './limits';
 import { LocalDate, MeetingPattern, type Term } from './plan';
 import type { StoredEvent } from './room';
@@ -110,13 +109,6 @@ export interface MemberInfo {
   /** Path of the personal link, for those who teach. */
   link: string;
   invitation: 'none' | 'queued' | 'sent' | 'failed';
-}
-
-export interface RosterAnswer {
-  fresh: RosterRow[];
-  known: RosterRow[];
-  bad: BadRow[];
-  fault: string | null;
 }
 
 export interface InvitationPreview {

@@ -29,7 +29,6 @@ const ctx = { now: () => 1000 } as Context;
 async function open(told: StoredEvent[] = []) {
   const room = new Room(ctx, 'session', [], (_room, events) => void told.push(...events));
   await room.load();
-  room.markLoaded();
   return room;
 }
 

@@ -17,6 +17,9 @@ export class Room {
   /** How many pages each member has open on this room. */
   readonly connections = new Map<string, number>();
   #queue: Promise<unknown> = Promise.resolve();
+  /** The commands that were decided lately, and their place. */
+  readonly #recent = new Map<string, number>();
+  #readAnew = false;
 
   constructor(
     readonly ctx: Context,
@@ -29,6 +32,7 @@ export class Room {
 
   async load(): Promise<void> {
     for (const event of await eventsOf(this.ctx.db, this.session)) this.#take(event);
+    this.#readAnew = this.events.length > 0;
   }
 
   /** Decides a command. One that was decided before (same id) is answered as it was then. */
@@ -48,21 +52,12 @@ export class Room {
     return this.#inTurn(() => this.#append(events(this.state), null));
   }
 
-  #recent = new Map<string, number>();
-
   async #seen(id: string): Promise<number | null> {
     const recent = this.#recent.get(id);
     if (recent !== undefined) return recent;
-    // Only a command of before this server's start can be in the database and not in memory.
-    if (this.#loadedSeq === 0 || this.events.length > this.#loadedSeq + 500) return null;
+    // Only a room that was read anew can hold a command that is not in memory.
+    if (!this.#readAnew) return null;
     return (await seqOfCommand(this.ctx.db, this.session, id))?.seq ?? null;
-  }
-
-  #loadedSeq = 0;
-
-  /** After a restart, repeated commands are looked up in the database for a while. */
-  markLoaded() {
-    this.#loadedSeq = this.events.length;
   }
 
   async #append(events: RoomEvent[], id: string | null) {

@@ -63,7 +63,6 @@ export class Rooms {
     if (course.limitsBy) Object.assign(layer, { by: course.limitsBy, at: course.limitsAt });
     const room = new Room(this.ctx, session, [layer], (r, events) => this.#tell(r, events));
     await room.load();
-    room.markLoaded();
     // Nobody is connected to a room that was just read: who still stands in a waiting one has long gone.
     if (room.state.phase === 'waiting') await this.#dropTheMissing(room);
     await renewLease(this.ctx.db, session, this.#owner, this.ctx.now());

@@ -7,13 +7,14 @@ import { setServerTime } from './clock';
 /** A thing the server keeps, by its path. */
 export function useAsked<T>(
   path: string,
-  options: { every?: number | undefined; enabled?: boolean } = {},
+  options: { every?: number | ((known: T | undefined) => number) | undefined; enabled?: boolean } = {},
 ): UseQueryResult<T> {
   const ask = useAsk();
   return useQuery({
     queryKey: [path],
     queryFn: () => ask<T>(path),
-    refetchInterval: options.every ?? false,
+    refetchInterval: ({ state }) =>
+      (typeof options.every === 'function' ? options.every(state.data) : options.every) ?? false,
     enabled: options.enabled ?? true,
   });
 }

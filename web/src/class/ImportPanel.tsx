@@ -13,7 +13,8 @@ import {
 import { useDebouncedValue } from '@mantine/hooks';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { CourseDetail, RosterAnswer } from '@nimble-bell/core/api';
+import type { CourseDetail } from '@nimble-bell/core/api';
+import type { RosterPreview } from '@nimble-bell/core/roster';
 import { countWords, zoneWords } from '@nimble-bell/core/calendar';
 import { useAsk } from '../app/api';
 import { useChange } from '../app/queries';
@@ -26,7 +27,7 @@ export function ImportPanel({ course, done }: { course: CourseDetail; done: () =
   const [settled] = useDebouncedValue(text, 250);
   const preview = useQuery({
     queryKey: ['roster-preview', course.id, settled],
-    queryFn: () => ask<RosterAnswer>(`/courses/${course.id}/members/preview`, 'POST', { text: settled }),
+    queryFn: () => ask<RosterPreview>(`/courses/${course.id}/members/preview`, 'POST', { text: settled }),
     enabled: settled.trim().length > 0,
     placeholderData: (before) => before,
   });
@@ -94,7 +95,7 @@ export function ImportPanel({ course, done }: { course: CourseDetail; done: () =
   );
 }
 
-function Preview({ answer }: { answer: RosterAnswer }) {
+function Preview({ answer }: { answer: RosterPreview }) {
   if (answer.fault) return <Alert color="clay">{answer.fault}</Alert>;
   return (
     <Stack gap="xs" aria-live="polite">

@@ -16,11 +16,15 @@ import { Fault } from '../ui/Fault';
 import { Empty, Panel } from '../ui/Panel';
 import { lengthWords, preparingWords } from '../watch/words';
 
+/** Asked often while the class is on or its recording is prepared. */
+const pollOf = (known: SessionDetail | undefined): number =>
+  known?.session.state === 'live' || known?.recordings.some((r) => r.state !== 'ready') ? 1500 : 20_000;
+
 /** One session afterwards: its recording and its roll. */
 export function SessionPage() {
   const course = useThisCourse();
   const { session: id } = useParams();
-  const detail = useAsked<SessionDetail>(`/sessions/${id}`, { every: 1500 });
+  const detail = useAsked<SessionDetail>(`/sessions/${id}`, { every: pollOf });
   if (detail.error) return <Fault error={detail.error} />;
   if (!detail.data) return <Loader aria-label="Loading the session" />;
   const { session, roll, recordings, zone, door } = detail.data;

@@ -1,6 +1,7 @@
 import { Button, Loader, Stack, Text, Title } from '@mantine/core';
 import { useContext, useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
+import type { RoomInfo } from '@nimble-bell/core/api';
 import { LinkContext } from '../app/api';
 import { BellMark } from '../app/Bar';
 import { Desk } from './Desk';
@@ -31,13 +32,12 @@ export function RoomPage() {
 
 function Room({ session }: { session: string }) {
   const { view, connection, call } = useConnection(session);
-  const back = useWayBack(session);
   const tools = toolsOf(connection, call, view);
   if (view.status === 'refused')
     return (
       <Doorway title={tools ? 'You have left the room' : 'The door is shut'}>
         <Text ta="center">{view.refusal}</Text>
-        {back}
+        <WayBack info={view.info} />
       </Doorway>
     );
   if (!tools)
@@ -54,7 +54,7 @@ function Room({ session }: { session: string }) {
             ? 'Everybody is out. The recording is being prepared and will be on the course page in a moment.'
             : 'Everybody is out.'}
         </Text>
-        {back}
+        <WayBack info={view.info} />
       </Doorway>
     );
   return (
@@ -112,12 +112,18 @@ function useHushKey({ teaching, state, send }: RoomTools) {
   }, [teaching, state.hush, send]);
 }
 
-function useWayBack(session: string) {
+/** Back to where one came from: a student's page, or the session with its roll and recording. */
+function WayBack({ info }: { info: RoomInfo | null }) {
   const link = useContext(LinkContext);
   const { code } = useParams();
+  const [to, words] = link
+    ? [`/in/${code}`, 'To the course page']
+    : info
+      ? [`/course/${info.course.id}/session/${info.session.id}`, 'To the session']
+      : ['/courses', 'To your courses'];
   return (
-    <Button component={Link} to={link ? `/in/${code}` : `/courses`} variant="default" data-session={session}>
-      {link ? 'To the course page' : 'To your courses'}
+    <Button component={Link} to={to} variant="default">
+      {words}
     </Button>
   );
 }

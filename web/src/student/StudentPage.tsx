@@ -11,7 +11,7 @@ import {
   zoneWords,
 } from '@nimble-bell/core/calendar';
 import { Bar } from '../app/Bar';
-import { useNow } from '../app/clock';
+import { serverNow, useNow } from '../app/clock';
 import { useAsked, useMe } from '../app/queries';
 import frame from '../app/frame.module.css';
 import { RecordingLine } from '../review/SessionPage';
@@ -19,11 +19,19 @@ import { Fault } from '../ui/Fault';
 import { Empty, Panel } from '../ui/Panel';
 import { SessionRows } from '../ui/SessionRows';
 
+const NEAR_MS = 30 * 60_000;
+
+/** Asked often while something is about to change: a class near or on, a recording on its way. */
+function pollOf(mine: MyCourse | undefined): number {
+  const near = mine?.sessions.some((s) => s.state === 'live' || Math.abs(s.startsAt - serverNow()) < NEAR_MS);
+  return near || mine?.recordings.some((r) => r.state !== 'ready') ? 2000 : 20_000;
+}
+
 /** A student's page, by their link: what is next and in how long, one button, the recordings, the term. */
 export function StudentPage() {
   const { code } = useParams();
   useMe();
-  const mine = useAsked<MyCourse>('/my-course', { every: 2000 });
+  const mine = useAsked<MyCourse>('/my-course', { every: pollOf });
   if (mine.error) return <Fault error={mine.error} />;
   if (!mine.data) return <Loader m={60} aria-label="Loading your course" />;
   const { course, me, teachers, recordings } = mine.data;
