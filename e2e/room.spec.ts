@@ -22,10 +22,10 @@ test('the board is drawn on by those who may, seen by all, and cleared', async (
   const ana = await walkIn(browser, course);
   for (const view of [page, ana]) await view.getByText('Board', { exact: true }).click();
   await draw(page);
-  await expect(ana.getByRole('img', { name: 'Board with 1 strokes' })).toBeVisible();
+  await expect(ana.getByRole('img', { name: 'Board with 1 stroke' })).toBeVisible();
   await expect(ana.getByText('Drawing is closed for this course by Maren Oduya.').first()).toBeVisible();
   await draw(ana);
-  await expect(page.getByRole('img', { name: 'Board with 1 strokes' })).toBeVisible();
+  await expect(page.getByRole('img', { name: 'Board with 1 stroke' })).toBeVisible();
   await page.getByRole('radio', { name: 'Draw on the board: Open' }).click();
   await expect(ana.getByRole('button', { name: 'Pen: brass' })).toBeVisible();
   await ana.getByRole('button', { name: 'Pen: brass' }).click();

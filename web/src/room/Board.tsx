@@ -2,6 +2,7 @@ import { Button } from '@mantine/core';
 import { getStroke } from 'perfect-freehand';
 import { useRef, useState, type PointerEvent } from 'react';
 import type { Stroke } from '@nimble-bell/core/api';
+import { countWords } from '@nimble-bell/core/calendar';
 import { refusalWords, type BoardStroke } from '@nimble-bell/core/room';
 import { useRoom } from './useRoom';
 import classes from './room.module.css';
@@ -81,7 +82,7 @@ export function Surface(props: {
       className={classes.surface}
       data-draws={draw !== null}
       role="img"
-      aria-label={`Board with ${strokes.length} strokes`}
+      aria-label={`Board with ${countWords(strokes.length, 'stroke')}`}
       onPointerDown={begin}
       onPointerMove={move}
       onPointerUp={end}
