@@ -99,6 +99,33 @@ test('while an offer is unanswered the next one waits, and then holds everything
   expect(offers).toEqual(['offer of maren', 'offer of teo']);
 });
 
+test('who leaves while publishing is let go', async () => {
+  const { relay, media, room, happen, enter } = setUp();
+  await happen(enter('ana', 'student'));
+  const publishing = media.publish(room, 'ana', OFFER);
+  await happen({ type: 'left', member: 'ana' });
+  await publishing;
+  expect(media.publishersOf('room')).toEqual([]);
+  expect(relay.said).toContain('unpublish ana');
+});
+
+test('an answer that the relay refuses does not hold up the next offer', async () => {
+  const { relay, media, room, happen, enter } = setUp();
+  await happen(enter('maren', 'teacher'), enter('teo', 'teacher'), enter('ana', 'student'));
+  const offers: string[] = [];
+  await media.watch(room, 'page', 'ana', (offer) => offers.push(offer.sdp));
+  for (const member of ['maren', 'teo']) {
+    await media.publish(room, member, OFFER);
+    relay.stand();
+    await settle();
+  }
+  relay.answer = async () => {
+    throw new Error('That was no answer.');
+  };
+  await expect(media.answer('page', 'nonsense')).rejects.toThrow('That was no answer.');
+  expect(offers).toEqual(['offer of maren', 'offer of teo']);
+});
+
 test('who leaves is let go, and nobody is recorded past a lost relay', async () => {
   const { relay, media, room, happen, enter } = setUp();
   await happen(enter('ana', 'student'));

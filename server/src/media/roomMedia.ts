@@ -1,6 +1,7 @@
 import type { StoredEvent } from '@nimble-bell/core/api';
 import { sends } from '@nimble-bell/core/room';
 import type { Context } from '../context';
+import { AppError } from '../errors';
 import type { Room } from '../room/room';
 import { TRACK_KINDS, type MediaRelay, type TrackKind, type ViewerOffer } from './relay';
 
@@ -71,6 +72,8 @@ export class RoomMedia {
     await this.#enforce(room);
     for (const listener of this.#published) await listener(room, member);
     void up.then(() => this.#becomeVisible(room, member));
+    // Who left while the relay was asked is let go all the same.
+    if (!room.state.occupants[member]?.present) await this.unpublish(room, member);
     return answer;
   }
 
@@ -89,9 +92,12 @@ export class RoomMedia {
   async answer(viewer: string, sdp: string) {
     const connection = this.#viewers.get(viewer);
     if (!connection) return;
-    await this.relay.answer(viewer, sdp);
-    connection.busy = false;
-    if (connection.stale) await this.#offerTo(viewer);
+    try {
+      await this.relay.answer(viewer, sdp);
+    } finally {
+      connection.busy = false;
+      if (connection.stale) await this.#offerTo(viewer);
+    }
   }
 
   async unwatch(viewer: string) {
@@ -178,5 +184,5 @@ export class RoomMedia {
 export function checkOffer(sdp: string) {
   const sections = [...sdp.matchAll(/^m=(\w+) /gm)].map((m) => m[1]);
   if (sections.join() !== 'audio,video,video')
-    throw new Error('An offer has a sound, a camera and a screen section.');
+    throw new AppError('invalid', 'An offer has a sound, a camera and a screen section.');
 }

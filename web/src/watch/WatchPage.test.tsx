@@ -1,0 +1,99 @@
+import { fireEvent, screen, waitFor } from '@testing-library/react';
+import type { RecordingDetail, StoredEvent } from '@nimble-bell/core/api';
+import { show } from '../testing/render';
+import { WatchPage } from './WatchPage';
+
+const START = Date.UTC(2026, 9, 6, 21, 30);
+const at = (seconds: number, body: object, seq: number) =>
+  ({ ...body, at: START + seconds * 1000, seq }) as StoredEvent;
+
+const recording = (more: Partial<RecordingDetail> = {}): RecordingDetail => ({
+  id: 'r',
+  sessionId: 's',
+  title: 'Lecture 3',
+  startsAt: START,
+  state: 'ready',
+  progress: 1,
+  lengthMs: 60_000,
+  bytes: 1000,
+  keepUntil: '2027-02-11',
+  mayDownload: false,
+  parts: [
+    { from: START, until: START + 40_000 },
+    { from: START + 100_000, until: START + 120_000 },
+  ],
+  chapters: [
+    { title: 'Class begins', position: 0 },
+    { title: 'After the pause', position: 40_000 },
+  ],
+  gaps: [
+    { position: 40_000, missing: 60_000, why: 'paused' },
+    { position: 50_000, missing: 3000, why: 'interrupted' },
+  ],
+  events: [
+    at(-5, { type: 'entered', member: 'maren', name: 'Maren Oduya', role: 'teacher' }, 1),
+    at(10, { type: 'said', from: 'maren', addressee: { to: 'class' }, text: 'Early word.' }, 2),
+    at(30, { type: 'drawn', by: 'maren', stroke: { points: [0, 0, 1, 1], colour: 'ink' } }, 3),
+    at(110, { type: 'said', from: 'maren', addressee: { to: 'class' }, text: 'Late word.' }, 4),
+  ],
+  hasPicture: true,
+  zone: 'Atlantic/Azores',
+  mediaPath: '/api/recordings/r/media?ticket=t',
+  ...more,
+});
+
+function watch(detail: RecordingDetail) {
+  Object.assign(globalThis, { fetch: async () => ({ ok: true, status: 200, json: async () => detail }) });
+  HTMLMediaElement.prototype.play = async () => {};
+  show(<WatchPage />);
+}
+
+/** Moves the film to a second. */
+function seek(seconds: number) {
+  const video = document.querySelector('video')!;
+  Object.defineProperty(video, 'currentTime', { value: seconds, writable: true, configurable: true });
+  fireEvent.timeUpdate(video);
+}
+
+test('what was written and drawn appears as the recording comes to it, and goes again on going back', async () => {
+  watch(recording());
+  await waitFor(() => expect(screen.getByRole('heading', { name: 'Lecture 3' })).toBeTruthy());
+  expect(screen.getByText('Tue 6 Oct, 21:30, 1:00')).toBeTruthy();
+  const talk = () => screen.getByTestId('replayed-talk').textContent ?? '';
+  expect(talk()).toContain('appears as the recording comes to it');
+  seek(12);
+  expect(talk()).toContain('Early word.');
+  expect(screen.queryByRole('img', { name: /^Board/ })).toBeNull();
+  seek(31);
+  expect(screen.getByRole('img', { name: 'Board with 1 stroke' })).toBeTruthy();
+  expect(talk()).not.toContain('Late word.');
+  seek(51);
+  expect(talk()).toContain('Late word.');
+  seek(0);
+  expect(talk()).not.toContain('Early word.');
+});
+
+test('what is missing is said, and chapters lead to their place', async () => {
+  watch(recording());
+  await waitFor(() => expect(screen.getByText(/the recording was paused for 1:00/)).toBeTruthy());
+  expect(screen.getByText(/3 seconds are missing, because the server was away/)).toBeTruthy();
+  fireEvent.click(screen.getByRole('button', { name: /After the pause/ }));
+  expect(document.querySelector('video')!.currentTime).toBe(40);
+});
+
+test('a download is offered only where it is on', async () => {
+  watch(recording());
+  await waitFor(() => expect(screen.getByText('Downloads of this recording are off.')).toBeTruthy());
+  document.body.innerHTML = '';
+  watch(recording({ mayDownload: true }));
+  await waitFor(() =>
+    expect(screen.getByRole('link', { name: 'Download' }).getAttribute('href')).toBe(
+      '/api/recordings/r/download?ticket=t',
+    ),
+  );
+});
+
+test('while it is prepared the page says how far that is', async () => {
+  watch(recording({ state: 'preparing', progress: 0.5 }));
+  await waitFor(() => expect(screen.getByText('Being prepared, 50 %')).toBeTruthy());
+});
