@@ -1,3 +1,4 @@
+import './app/schemas';
 import '@fontsource-variable/atkinson-hyperlegible-next';
 import '@fontsource-variable/bricolage-grotesque';
 import '@mantine/core/styles.css';
@@ -9,13 +10,9 @@ import { Notifications } from '@mantine/notifications';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router';
-import { z } from 'zod';
 import { ApiError } from './app/api';
 import { router } from './app/router';
 import { theme } from './app/theme';
-
-// The content policy forbids code made at run time.
-z.config({ jitless: true });
 
 const client = new QueryClient({
   defaultOptions: {
