@@ -112,7 +112,10 @@ test('in the room axe finds nothing serious and the keyboard reaches every contr
   const course = await makeCourse({ students: 12, record: true, limits: { writeToClass: 'open' } });
   await signIn(page, MAREN);
   await page.goto(`/room/${course.session}`);
+  expect.soft(await violations(page), 'doorway').toEqual([]);
   await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Ring in' })).toBeVisible();
+  expect.soft(await violations(page), 'before ring-in').toEqual([]);
   await page.getByRole('button', { name: 'Ring in' }).press('Enter');
   const [ana] = await person(browser, { viewport: { width: 390, height: 844 } });
   await ana.goto(`${course.students[0]!.link}/room/${course.session}`);

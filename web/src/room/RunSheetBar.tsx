@@ -40,7 +40,7 @@ export function RunSheetBar() {
       </div>
       <RecordingState />
       {teaching && state.phase === 'waiting' && (
-        <Button color="brass" c="#22302b" onClick={() => void send({ type: 'ringIn' })}>
+        <Button color="brass.5" c="#22302b" onClick={() => void send({ type: 'ringIn' })}>
           Ring in
         </Button>
       )}
