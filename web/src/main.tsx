@@ -26,7 +26,7 @@ const client = new QueryClient({
 
 createRoot(document.getElementById('root')!).render(
   <MantineProvider theme={theme} defaultColorScheme="auto">
-    <Notifications position="top-center" limit={3} />
+    <Notifications position="bottom-center" limit={3} />
     <QueryClientProvider client={client}>
       <RouterProvider router={router} />
     </QueryClientProvider>
