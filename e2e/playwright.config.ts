@@ -7,6 +7,8 @@ export default defineConfig({
   outputDir: '../.tmp/test-results',
   globalSetup: './support/globalSetup.ts',
   workers: 1,
+  // On a busy machine media may be late; a second try is allowed there, and said.
+  retries: process.env.CI ? 1 : 0,
   timeout: 60_000,
   expect: { timeout: 10_000 },
   reporter: [['list', { printSteps: Boolean(process.env.STEPS) }]],

@@ -27,7 +27,7 @@ function check(name, command, args, read) {
   counts.passed += found.passed;
   counts.failed += found.failed;
   process.stdout.write(
-    `${result.status === 0 ? 'ok    ' : 'FAILED'} ${name}: ${found.passed} passed, ${found.failed} failed (${seconds} s)\n`,
+    `${result.status === 0 ? 'ok    ' : 'FAILED'} ${name}: ${found.passed} passed, ${found.failed} failed${found.flaky ? `, ${found.flaky} only at a second try` : ''} (${seconds} s)\n`,
   );
   if (result.status !== 0) process.stdout.write(`${said}\n`);
   return result.status === 0;
@@ -39,7 +39,8 @@ const jestCounts = (said) => {
   return { passed: number(line, /(\d+) passed/), failed: number(line, /(\d+) failed/) };
 };
 const browserCounts = (said) => ({
-  passed: number(said, /^\s+(\d+) passed/m),
+  passed: number(said, /^\s+(\d+) passed/m) + number(said, /^\s+(\d+) flaky/m),
+  flaky: number(said, /^\s+(\d+) flaky/m),
   failed: number(said, /^\s+(\d+) failed/m),
 });
 
