@@ -32,7 +32,12 @@ function setUp() {
     name: member,
     role,
   });
-  return { relay, media, room, happen, enter };
+  const publishAndStand = async (member: string) => {
+    await media.publish(room, member, OFFER);
+    relay.stand();
+    await settle();
+  };
+  return { relay, media, room, happen, enter, publishAndStand };
 }
 
 test('a new publisher is closed, whatever it sends, until the room says otherwise', async () => {
@@ -85,15 +90,11 @@ test('a publisher is watched once its connection stands, by everyone else, and a
 });
 
 test('while an offer is unanswered the next one waits, and then holds everything new', async () => {
-  const { relay, media, room, happen, enter } = setUp();
+  const { media, room, happen, enter, publishAndStand } = setUp();
   await happen(enter('maren', 'teacher'), enter('teo', 'teacher'), enter('ana', 'student'));
   const offers: string[] = [];
   await media.watch(room, 'page', 'ana', (offer) => offers.push(offer.sdp));
-  for (const member of ['maren', 'teo']) {
-    await media.publish(room, member, OFFER);
-    relay.stand();
-    await settle();
-  }
+  for (const member of ['maren', 'teo']) await publishAndStand(member);
   expect(offers).toEqual(['offer of maren']);
   await media.answer('page', 'answer');
   expect(offers).toEqual(['offer of maren', 'offer of teo']);
@@ -110,15 +111,11 @@ test('who leaves while publishing is let go', async () => {
 });
 
 test('an answer that the relay refuses does not hold up the next offer', async () => {
-  const { relay, media, room, happen, enter } = setUp();
+  const { relay, media, room, happen, enter, publishAndStand } = setUp();
   await happen(enter('maren', 'teacher'), enter('teo', 'teacher'), enter('ana', 'student'));
   const offers: string[] = [];
   await media.watch(room, 'page', 'ana', (offer) => offers.push(offer.sdp));
-  for (const member of ['maren', 'teo']) {
-    await media.publish(room, member, OFFER);
-    relay.stand();
-    await settle();
-  }
+  for (const member of ['maren', 'teo']) await publishAndStand(member);
   relay.answer = async () => {
     throw new Error('That was no answer.');
   };
