@@ -1,5 +1,5 @@
 import ICAL from 'ical.js';
-import type { MeetingPattern, Term } from '../api/plan';
+import type { WeeklyPattern, Term } from '../api/plan';
 import { requestOf, sessionsOf } from './index';
 
 const term: Term = {
@@ -13,7 +13,7 @@ const term: Term = {
 
 type Session = { date: string; startsAt: number; minutes: number; state: string };
 
-function entry(pattern: MeetingPattern, change: (s: Session) => Session = (s) => s) {
+function entry(pattern: WeeklyPattern, change: (s: Session) => Session = (s) => s) {
   const sessions = sessionsOf(term, pattern).sessions.map((s) => change({ ...s, state: 'planned' }));
   const text = requestOf({
     uid: 'tides@nimble-bell',
@@ -52,7 +52,7 @@ function instantsIn(text: string): number[] {
   return instants.sort((a, b) => a - b);
 }
 
-const lectures: MeetingPattern = {
+const lectures: WeeklyPattern = {
   kind: 'weekly',
   every: 1,
   lingerMinutes: 10,
@@ -81,7 +81,7 @@ test('lines are folded at 75 octets and text is escaped (RFC 5545 §3.1, §3.3.1
   expect(text).toContain('TID-101 Lecture\\; tides\\, and streams');
 });
 
-test.each<[string, MeetingPattern]>([
+test.each<[string, WeeklyPattern]>([
   ['two weekdays at one time', lectures],
   [
     'two weekdays at their own times',

@@ -1,10 +1,20 @@
 import ICAL from 'ical.js';
-import type { MeetingPattern, Term } from '../api/plan';
-import { toClock, toEpochDay, toLocalDate, toMinutes, weekdayOf } from './localDate';
-import { weekdayIndex } from './term';
-import { changesBetween, offsetAt, toInstant, toWall, type Instant } from './zone';
+import type { MeetingPattern, Period, Term } from '../api/plan';
+import { ruleFor } from './icsRule';
+import { timezoneOf } from './icsZone';
+import { toClock, toEpochDay, toLocalDate, toMinutes } from './localDate';
+import { sessionsOf } from './sessions';
+import { toInstant, toWall, type Instant } from './zone';
 
-const BYDAY = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'];
+export interface CalendarSession {
+  /** Original local date. */
+  date: string;
+  startsAt: Instant;
+  minutes: number;
+  state: string;
+  /** What the session is called, where it has a name of its own. */
+  title?: string | null;
+}
 
 export interface CalendarEntry {
   /** Stays the same for the series' life (RFC 5545 §3.8.4.7). */
@@ -13,129 +23,152 @@ export interface CalendarEntry {
   sequence: number;
   stamp: Instant;
   title: string;
-  description: string;
-  url: string;
-  organizer: { name: string; email: string };
-  attendee: { name: string; email: string };
+  description?: string;
+  url?: string;
+  organizer?: { name: string; email: string };
+  attendee?: { name: string; email: string };
   term: Term;
   pattern: MeetingPattern;
+  /** The bell times that the pattern speaks of. */
+  periods?: readonly Period[];
   /** The sessions as they stand, by their original local date; cancelled ones are left out by EXDATE. */
-  sessions: { date: string; startsAt: Instant; minutes: number; state: string }[];
+  sessions: readonly CalendarSession[];
 }
 
+type Method = 'REQUEST' | 'PUBLISH' | 'CANCEL';
+
 /**
- * An iTIP request (RFC 5546 §3.2.2): one VEVENT with a weekly RRULE a group of weekdays that share a time, EXDATE for
- * dates that do not take place, RDATE for swapped days, and a RECURRENCE-ID override for a session that was moved.
+ * A calendar of series, each one VEVENT by its UID: a rule, EXDATE for dates that do not take place, RDATE for those
+ * that the rule does not give (swapped days, sessions added), and a RECURRENCE-ID override for each session whose time,
+ * length or name is not the ordinary one. Lines are folded and text escaped by ical.js (RFC 5545 §3.1, §3.3.11).
  */
-export function requestOf(entry: CalendarEntry): string {
+export function calendarOf(entries: readonly CalendarEntry[], method: Method, name?: string): string {
   const calendar = new ICAL.Component('vcalendar');
   calendar.updatePropertyWithValue('prodid', '-//Nimble Bell//EN');
   calendar.updatePropertyWithValue('version', '2.0');
-  calendar.updatePropertyWithValue('method', 'REQUEST');
-  calendar.addSubcomponent(timezoneOf(entry.term));
-  const groups = byTime(entry.pattern);
-  for (const [index, days] of groups.entries()) {
-    // A session belongs to the group whose time it was planned at; swapped days come along as RDATE.
-    const own = entry.sessions.filter((s) => groupOf(groups, entry.term, s.date) === index);
-    addEvents(calendar, { ...entry, sessions: own }, days, index);
+  calendar.updatePropertyWithValue('method', method);
+  if (name) calendar.updatePropertyWithValue('x-wr-calname', name);
+  const zones = new Map<string, Term>();
+  for (const { term } of entries) {
+    const known = zones.get(term.zone);
+    zones.set(term.zone, known ? spanning(known, term) : term);
   }
+  for (const term of zones.values()) calendar.addSubcomponent(timezoneOf(term));
+  for (const entry of entries) addEvents(calendar, entry, method === 'CANCEL');
   return calendar.toString() + '\r\n';
 }
 
-type Days = MeetingPattern['days'];
+/** An iTIP request for one series (RFC 5546 §3.2.2). */
+export const requestOf = (entry: CalendarEntry): string => calendarOf([entry], 'REQUEST');
 
-function byTime(pattern: MeetingPattern): Days[] {
-  const groups = new Map<string, Days>();
-  for (const d of pattern.days) {
-    const key = `${d.start}/${d.minutes}`;
-    groups.set(key, [...(groups.get(key) ?? []), d]);
-  }
-  return [...groups.values()];
+const spanning = (a: Term, b: Term): Term => ({
+  ...a,
+  firstDay: a.firstDay < b.firstDay ? a.firstDay : b.firstDay,
+  lastDay: a.lastDay > b.lastDay ? a.lastDay : b.lastDay,
+});
+
+/** The ordinary time of a session, as a clock on its date. */
+interface Nominal {
+  session: CalendarSession;
+  start: string;
+  minutes: number;
 }
 
-function addEvents(calendar: ICAL.Component, entry: CalendarEntry, days: Days, index: number) {
-  const { start, minutes } = days[0]!;
-  const weekdays = days.map((d) => weekdayIndex(d.day));
-  const uid = index === 0 ? entry.uid : entry.uid.replace('@', `-${index}@`);
-  const live = entry.sessions
-    .filter((s) => s.state !== 'cancelled')
-    .sort((a, b) => (a.date < b.date ? -1 : 1));
+function addEvents(calendar: ICAL.Component, entry: CalendarEntry, cancels: boolean) {
+  const live = nominals(entry, cancels);
   if (live.length === 0) return;
-
-  const first = live[0]!;
-  const last = live.at(-1)!;
-  const ruled = ruleDates(first.date, last.date, weekdays);
-  const dates = new Set(live.map((s) => s.date));
-  const event = baseEvent(entry, uid, first.date, start, minutes);
-  if (ruled) {
-    const until = new Date(toInstant(entry.term.zone, toEpochDay(last.date), toMinutes(start)));
-    const rule = `FREQ=WEEKLY;BYDAY=${weekdays.map((w) => BYDAY[w]).join(',')};UNTIL=${compact(until)}`;
-    event.addPropertyWithValue('rrule', ICAL.Recur.fromString(rule));
-    for (const date of ruled) if (!dates.has(date)) addDate(event, 'exdate', date, start, entry.term.zone);
+  const { start, minutes } = commonest(live);
+  const { zone } = entry.term;
+  const first = live[0]!.session.date;
+  const wanted = live.map((n) => n.session.date);
+  const { rule, dates } = ruleFor(entry.pattern, wanted);
+  const event = baseEvent(entry, { date: first, start, minutes, title: null });
+  if (cancels) event.updatePropertyWithValue('status', 'CANCELLED');
+  // Without a rule the first date is listed too: readers differ on whether DTSTART counts beside RDATE (§3.8.5.2).
+  const ruled = new Set(rule ? dates : wanted.length === 1 ? wanted : []);
+  const set = new Set(wanted);
+  if (rule) {
+    const until = new Date(toInstant(zone, toEpochDay(wanted.at(-1)!), toMinutes(start)));
+    event.addPropertyWithValue('rrule', ICAL.Recur.fromString(`${rule};UNTIL=${compact(until)}`));
+    for (const date of dates) if (!set.has(date)) event.addProperty(localTime('exdate', date, start, zone));
   }
-  for (const date of dates)
-    if (ruled ? !ruled.includes(date) : dates.size > 1) addDate(event, 'rdate', date, start, entry.term.zone);
+  for (const date of wanted) if (!ruled.has(date)) event.addProperty(localTime('rdate', date, start, zone));
   calendar.addSubcomponent(event);
-  for (const session of live) {
-    const planned = toInstant(entry.term.zone, toEpochDay(session.date), toMinutes(start));
-    if (session.startsAt !== planned || session.minutes !== minutes)
-      calendar.addSubcomponent(overrideOf(entry, uid, session, start));
+  for (const { session } of live) {
+    const wall = toWall(zone, session.startsAt);
+    const own = { date: toLocalDate(wall.day), start: toClock(wall.minutes), minutes: session.minutes };
+    const ordinary = own.date === session.date && own.start === start && own.minutes === minutes;
+    if (ordinary && !session.title) continue;
+    const override = baseEvent(entry, { ...own, title: session.title ?? null });
+    override.addProperty(localTime('recurrence-id', session.date, start, zone));
+    calendar.addSubcomponent(override);
   }
 }
 
-function groupOf(groups: Days[], term: Term, date: string): number {
-  const swap = term.daySwaps.find((s) => s.date === date);
-  const weekday = swap ? weekdayIndex(swap.follows) : weekdayOf(toEpochDay(date));
-  return Math.max(
-    0,
-    groups.findIndex((days) => days.some((d) => weekdayIndex(d.day) === weekday)),
-  );
+/** The sessions that take place, by original date, each with the time its pattern gives it, or its own if none does. */
+function nominals(entry: CalendarEntry, cancelledToo: boolean): Nominal[] {
+  const { term, pattern, periods } = entry;
+  const planned = new Map(sessionsOf(term, pattern, undefined, periods).sessions.map((s) => [s.date, s]));
+  return entry.sessions
+    .filter((s) => cancelledToo || s.state !== 'cancelled')
+    .map((session) => {
+      const { start, minutes } = planned.get(session.date) ?? {
+        start: toClock(toWall(term.zone, session.startsAt).minutes),
+        minutes: session.minutes,
+      };
+      return { session, start, minutes };
+    })
+    .sort((a, b) => (a.session.date < b.session.date ? -1 : 1));
 }
 
-/** The dates a plain weekly rule from `first` gives, or null where the first date is not one of them. */
-function ruleDates(first: string, last: string, weekdays: number[]): string[] | null {
-  if (!weekdays.includes(weekdayOf(toEpochDay(first)))) return null;
-  const dates: string[] = [];
-  for (let day = toEpochDay(first); day <= toEpochDay(last); day++)
-    if (weekdays.includes(weekdayOf(day))) dates.push(toLocalDate(day));
-  return dates;
+function commonest(live: readonly Nominal[]): Nominal {
+  const counts = new Map<string, { n: number; of: Nominal }>();
+  for (const nominal of live) {
+    const key = `${nominal.start}/${nominal.minutes}`;
+    const count = counts.get(key) ?? { n: 0, of: nominal };
+    count.n++;
+    counts.set(key, count);
+  }
+  return [...counts.values()].reduce((best, c) => (c.n > best.n ? c : best)).of;
 }
 
-function baseEvent(entry: CalendarEntry, uid: string, date: string, start: string, minutes: number) {
+interface Time {
+  date: string;
+  start: string;
+  minutes: number;
+  title: string | null;
+}
+
+function baseEvent(entry: CalendarEntry, time: Time) {
   const event = new ICAL.Component('vevent');
-  event.updatePropertyWithValue('uid', uid);
-  event.updatePropertyWithValue('sequence', entry.sequence);
-  event.updatePropertyWithValue('dtstamp', utc(entry.stamp));
-  event.updatePropertyWithValue('summary', entry.title);
-  event.updatePropertyWithValue('description', entry.description);
-  event.updatePropertyWithValue('url', entry.url);
-  event.updatePropertyWithValue('location', entry.url);
-  event.addProperty(localTime('dtstart', date, start, entry.term.zone));
-  event.updatePropertyWithValue('duration', ICAL.Duration.fromSeconds(minutes * 60));
-  const organizer = new ICAL.Property('organizer');
-  organizer.setParameter('cn', entry.organizer.name);
-  organizer.setValue(`mailto:${entry.organizer.email}`);
-  event.addProperty(organizer);
-  const attendee = new ICAL.Property('attendee');
-  attendee.setParameter('cn', entry.attendee.name);
-  attendee.setParameter('role', 'REQ-PARTICIPANT');
-  attendee.setParameter('partstat', 'NEEDS-ACTION');
-  attendee.setParameter('rsvp', 'TRUE');
-  attendee.setValue(`mailto:${entry.attendee.email}`);
-  event.addProperty(attendee);
+  const put = (name: string, value: unknown) => event.updatePropertyWithValue(name, value as string);
+  put('uid', entry.uid);
+  put('sequence', entry.sequence);
+  put('dtstamp', utc(entry.stamp));
+  put('summary', time.title ? `${entry.title}: ${time.title}` : entry.title);
+  if (entry.description) put('description', entry.description);
+  if (entry.url) {
+    put('url', entry.url);
+    put('location', entry.url);
+  }
+  event.addProperty(localTime('dtstart', time.date, time.start, entry.term.zone));
+  put('duration', ICAL.Duration.fromSeconds(time.minutes * 60));
+  if (entry.organizer) event.addProperty(addressOf('organizer', entry.organizer));
+  if (entry.attendee) {
+    const attendee = addressOf('attendee', entry.attendee);
+    attendee.setParameter('role', 'REQ-PARTICIPANT');
+    attendee.setParameter('partstat', 'NEEDS-ACTION');
+    attendee.setParameter('rsvp', 'TRUE');
+    event.addProperty(attendee);
+  }
   return event;
 }
 
-function overrideOf(
-  entry: CalendarEntry,
-  uid: string,
-  session: CalendarEntry['sessions'][number],
-  start: string,
-) {
-  const wall = toWall(entry.term.zone, session.startsAt);
-  const event = baseEvent(entry, uid, toLocalDate(wall.day), toClock(wall.minutes), session.minutes);
-  event.addProperty(localTime('recurrence-id', session.date, start, entry.term.zone));
-  return event;
+function addressOf(name: string, person: { name: string; email: string }): ICAL.Property {
+  const property = new ICAL.Property(name);
+  property.setParameter('cn', person.name.replaceAll('"', "'"));
+  property.setValue(`mailto:${person.email}`);
+  return property;
 }
 
 function localTime(name: string, date: string, clock: string, zone: string): ICAL.Property {
@@ -145,29 +178,7 @@ function localTime(name: string, date: string, clock: string, zone: string): ICA
   return property;
 }
 
-const addDate = (event: ICAL.Component, name: string, date: string, clock: string, zone: string) =>
-  event.addProperty(localTime(name, date, clock, zone));
-
 const compact = (date: Date) => date.toISOString().replace(/[-:]|\.\d+/g, '');
 
 const utc = (instant: Instant) =>
   ICAL.Time.fromDateTimeString(new Date(instant).toISOString().replace(/\.\d+Z$/, 'Z'));
-
-/** The zone's rules over the term, each change as an observance of its own (RFC 5545 §3.6.5). */
-function timezoneOf(term: Term): ICAL.Component {
-  const from = toEpochDay(term.firstDay) * 86_400_000 - 400 * 86_400_000;
-  const to = (toEpochDay(term.lastDay) + 2) * 86_400_000;
-  const zone = new ICAL.Component('vtimezone');
-  zone.updatePropertyWithValue('tzid', term.zone);
-  const start = offsetAt(term.zone, from);
-  const changes = [{ at: from, before: start, after: start }, ...changesBetween(term.zone, from, to)];
-  for (const change of changes) {
-    const observance = new ICAL.Component(change.after > change.before ? 'daylight' : 'standard');
-    const local = new Date(change.at + change.before * 60_000).toISOString().slice(0, 19);
-    observance.updatePropertyWithValue('dtstart', ICAL.Time.fromDateTimeString(local));
-    observance.updatePropertyWithValue('tzoffsetfrom', ICAL.UtcOffset.fromSeconds(change.before * 60));
-    observance.updatePropertyWithValue('tzoffsetto', ICAL.UtcOffset.fromSeconds(change.after * 60));
-    zone.addSubcomponent(observance);
-  }
-  return zone;
-}

@@ -1,6 +1,10 @@
 export * from './localDate';
 export * from './zone';
 export * from './term';
+export * from './bellTimes';
 export * from './sessions';
 export * from './ics';
 export * from './words';
+export * from './timetable';
+export * from './academicYear';
+export { readCalendar } from './icsRead';

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { MeetingPattern, Term } from '../api/plan';
+import type { WeeklyPattern, Term } from '../api/plan';
 import {
   endClock,
   sessionsOf,
@@ -27,7 +27,7 @@ const term: Term = {
   daySwaps: [{ date: '2026-11-18', follows: 'thursday', name: 'Thursday timetable' }],
 };
 
-const pattern = (more: Partial<MeetingPattern> = {}): MeetingPattern => ({
+const pattern = (more: Partial<WeeklyPattern> = {}): WeeklyPattern => ({
   kind: 'weekly',
   every: 1,
   days: [{ day: 'tuesday', start: '18:30', minutes: 80 }],
@@ -35,7 +35,7 @@ const pattern = (more: Partial<MeetingPattern> = {}): MeetingPattern => ({
   ends: { by: 'term' },
   ...more,
 });
-const dates = (p: MeetingPattern, t = term) => sessionsOf(t, p).sessions.map((s) => s.date);
+const dates = (p: WeeklyPattern, t = term) => sessionsOf(t, p).sessions.map((s) => s.date);
 
 test('teaching weeks are numbered, and a week off has none', () => {
   const numbers = termDays(term).weeks.map((w) => w.number);
@@ -160,7 +160,7 @@ test('an instant read back in its zone is the wall time it was made from, outsid
 });
 
 /** The plain way: walk every day, ask every question of every day. */
-function oracle(t: Term, p: MeetingPattern): string[] {
+function oracle(t: Term, p: WeeklyPattern): string[] {
   const result: string[] = [];
   const isOff = (date: string) => t.daysOff.some((o) => o.from <= date && date <= o.to);
   const weekNumber = (date: string): number | null => {

@@ -1,5 +1,7 @@
-import type { MeetingPattern, Term } from '../api/plan';
+import type { Ends, MeetingPattern, Period, Term, WeeklyPattern } from '../api/plan';
+import { timeOfDay, type TimeOfDay } from './bellTimes';
 import { mondayOf, toClock, toEpochDay, toLocalDate, toMinutes, weekdayOf, type EpochDay } from './localDate';
+import { occasionsOf } from './occasions';
 import { termDays, weekdayIndex, WEEKDAYS, type TermDays } from './term';
 import { toInstant, type Instant } from './zone';
 
@@ -30,60 +32,113 @@ export interface PlannedSeries {
   minutes: number;
   /** Sessions asked for by count that the term has no room for. */
   missing: number;
-}
-
-interface Slot {
-  start: string;
-  startMinutes: number;
-  minutes: number;
+  /** Minutes of the contact hours asked for that the term has no room for. */
+  missingMinutes: number;
 }
 
 /**
  * The sessions of a pattern in a term, by date. Days off are skipped and named; on a swapped day the sessions of the
- * weekday it follows take place. A term given as `TermDays` saves working its days out again.
+ * weekday it follows take place. A listed date outside the term is skipped too. A term given as `TermDays` saves
+ * working its days out again; `periods` are the bell times that the pattern may speak of (one it does not find gives
+ * no session: check with `periodFaults`).
  */
 export function sessionsOf(
   term: Term,
   pattern: MeetingPattern,
   days: TermDays = termDays(term),
+  periods: readonly Period[] = [],
 ): PlannedSeries {
-  const slots: (Slot | undefined)[] = new Array(7).fill(undefined);
-  for (const d of pattern.days)
-    slots[weekdayIndex(d.day)] = { start: d.start, startMinutes: toMinutes(d.start), minutes: d.minutes };
-
   const from = Math.max(days.first, pattern.firstDate ? toEpochDay(pattern.firstDate) : days.first);
-  const ends = pattern.ends;
+  const { ends } = pattern;
   const to = ends.by === 'date' ? Math.min(days.last, toEpochDay(ends.date)) : days.last;
-  const limit = ends.by === 'count' ? ends.count : Infinity;
-  const firstTurn = turnOf(days, from);
-
-  const result: PlannedSeries = { sessions: [], skipped: [], minutes: 0, missing: 0 };
-  for (let day = from; day <= to && result.sessions.length < limit; day++) {
-    const follows = days.follows[day - days.first]!;
-    const slot = follows < 0 ? undefined : slots[follows];
-    const ownSlot = slots[weekdayOf(day)];
-    if (!slot && !ownSlot) continue;
-    if (pattern.every > 1 && !isTurn(days, day, firstTurn, pattern.every)) continue;
-    if (slot) result.sessions.push(sessionOn(term, days, day, slot, result.sessions.length + 1));
-    else result.skipped.push({ date: toLocalDate(day), reason: reasonFor(days, day, follows) });
-    if (slot) result.minutes += slot.minutes;
-  }
-  if (ends.by === 'count') result.missing = limit - result.sessions.length;
-  return result;
+  const lay = new Laying(term, days, ends);
+  if (pattern.kind === 'weekly') layWeekly(lay, pattern, from, to, periods);
+  else
+    for (const { day, weekday, ...time } of occasionsOf(pattern, from, to)) {
+      if (lay.full) break;
+      if (day < days.first || day > days.last) lay.skip(day, 'Outside the term');
+      else if (day < from) lay.skip(day, 'Before the first date');
+      else if (day > to) break;
+      else {
+        const follows = days.follows[day - days.first]!;
+        if (follows < 0 || (weekday !== undefined && follows !== weekday))
+          lay.skip(day, reasonFor(days, day, follows));
+        else lay.add(day, time);
+      }
+    }
+  return lay.result();
 }
 
-function sessionOn(term: Term, days: TermDays, day: EpochDay, slot: Slot, number: number): PlannedSession {
-  const startsAt = toInstant(term.zone, day, slot.startMinutes);
-  const week = days.weeks[Math.floor((day - mondayOf(days.first)) / 7)]!;
-  return {
-    number,
-    date: toLocalDate(day),
-    start: slot.start,
-    minutes: slot.minutes,
-    startsAt,
-    endsAt: startsAt + slot.minutes * 60_000,
-    week: week.number,
-  };
+/** Gathers sessions until the series is full. */
+class Laying {
+  readonly #out: PlannedSeries = { sessions: [], skipped: [], minutes: 0, missing: 0, missingMinutes: 0 };
+  readonly #count: number;
+  readonly #minutes: number;
+  readonly #firstMonday: EpochDay;
+
+  constructor(
+    readonly term: Term,
+    readonly days: TermDays,
+    ends: Ends,
+  ) {
+    this.#count = ends.by === 'count' ? ends.count : Infinity;
+    this.#minutes = ends.by === 'hours' ? ends.hours * 60 : Infinity;
+    this.#firstMonday = mondayOf(days.first);
+  }
+
+  get full(): boolean {
+    return this.#out.sessions.length >= this.#count || this.#out.minutes >= this.#minutes;
+  }
+
+  skip(day: EpochDay, reason: string) {
+    this.#out.skipped.push({ date: toLocalDate(day), reason });
+  }
+
+  add(day: EpochDay, time: TimeOfDay) {
+    const startsAt = toInstant(this.term.zone, day, time.startMinutes);
+    const week = this.days.weeks[Math.floor((day - this.#firstMonday) / 7)]!;
+    this.#out.minutes += time.minutes;
+    this.#out.sessions.push({
+      number: this.#out.sessions.length + 1,
+      date: toLocalDate(day),
+      start: toClock(time.startMinutes),
+      minutes: time.minutes,
+      startsAt,
+      endsAt: startsAt + time.minutes * 60_000,
+      week: week.number,
+    });
+  }
+
+  result(): PlannedSeries {
+    const out = this.#out;
+    if (this.#count < Infinity) out.missing = this.#count - out.sessions.length;
+    if (this.#minutes < Infinity) out.missingMinutes = Math.max(0, Math.ceil(this.#minutes - out.minutes));
+    return out;
+  }
+}
+
+function layWeekly(
+  lay: Laying,
+  pattern: WeeklyPattern,
+  from: EpochDay,
+  to: EpochDay,
+  periods: readonly Period[],
+) {
+  const { days } = lay;
+  const slots: (TimeOfDay | undefined)[] = new Array(7).fill(undefined);
+  for (const d of pattern.days) {
+    const time = timeOfDay(d, periods);
+    if (typeof time !== 'string') slots[weekdayIndex(d.day)] = time;
+  }
+  const isTurn = turnsOf(days, pattern, from);
+  for (let day = from; day <= to && !lay.full; day++) {
+    const follows = days.follows[day - days.first]!;
+    const slot = follows < 0 ? undefined : slots[follows];
+    if (!slot && !slots[weekdayOf(day)]) continue;
+    if (!isTurn(day)) continue;
+    if (slot) lay.add(day, slot);
+    else lay.skip(day, reasonFor(days, day, follows));
+  }
 }
 
 function reasonFor(days: TermDays, day: EpochDay, follows: number): string {
@@ -93,16 +148,26 @@ function reasonFor(days: TermDays, day: EpochDay, follows: number): string {
 
 const capitalised = (text: string) => text[0]!.toUpperCase() + text.slice(1);
 
-/** The teaching week's number decides a turn; a break has the number of the week before it, and uses up no turn. */
-function turnOf(days: TermDays, day: EpochDay): number {
-  let index = Math.floor((day - mondayOf(days.first)) / 7);
+/**
+ * Whether the week of a day is one in which the pattern meets, counted from the week of its first date. Teaching weeks
+ * count by their number, so a break uses up no turn; calendar weeks count break or not.
+ */
+function turnsOf(days: TermDays, pattern: WeeklyPattern, from: EpochDay): (day: EpochDay) => boolean {
+  const { every } = pattern;
+  if (every === 1) return () => true;
+  if (pattern.weeks === 'calendar') {
+    const first = mondayOf(from);
+    return (day) => ((mondayOf(day) - first) / 7) % every === 0;
+  }
+  const firstMonday = mondayOf(days.first);
+  const indexOf = (day: EpochDay) => Math.floor((day - firstMonday) / 7);
+  let index = indexOf(from);
   while (index < days.weeks.length && days.weeks[index]!.number === null) index++;
-  return days.weeks[index]?.number ?? 1;
-}
-
-function isTurn(days: TermDays, day: EpochDay, firstTurn: number, every: number): boolean {
-  const week = days.weeks[Math.floor((day - mondayOf(days.first)) / 7)]!;
-  return week.number !== null && (week.number - firstTurn) % every === 0;
+  const first = days.weeks[index]?.number ?? 1;
+  return (day) => {
+    const { number } = days.weeks[indexOf(day)]!;
+    return number !== null && (number - first) % every === 0;
+  };
 }
 
 /** Local end of teaching, `HH:MM`. */

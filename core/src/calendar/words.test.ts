@@ -1,4 +1,4 @@
-import type { MeetingPattern } from '../api/plan';
+import type { WeeklyPattern } from '../api/plan';
 import {
   changesBetween,
   clockWords,
@@ -53,7 +53,7 @@ test('counts and lists read as sentences', () => {
 });
 
 test('a pattern says each time once, in the order of the week', () => {
-  const pattern: MeetingPattern = {
+  const pattern: WeeklyPattern = {
     kind: 'weekly',
     every: 1,
     lingerMinutes: 0,
@@ -66,7 +66,7 @@ test('a pattern says each time once, in the order of the week', () => {
   };
   expect(patternWords(pattern)).toBe('Tue and Thu 18:30–19:50, Fri 23:30–00:30');
   expect(patternWords({ ...pattern, every: 2, days: pattern.days.slice(0, 1) })).toBe(
-    'every 2 weeks, Thu 18:30–19:50',
+    'every 2nd week, Thu 18:30–19:50',
   );
   expect(toClock(-30)).toBe('23:30');
 });

@@ -1,4 +1,5 @@
-import type { MeetingPattern } from '../api/plan';
+import type { MeetingPattern, Period, WeeklyPattern } from '../api/plan';
+import { timeOfDay } from './bellTimes';
 import { toClock, toLocalDate, toMinutes } from './localDate';
 import { weekdayIndex } from './term';
 import { toWall, type Instant } from './zone';
@@ -30,17 +31,51 @@ export const clockWords = (instant: Instant, zone: string): string => toClock(to
 /** The city of a zone, as people say it: "Halifax" from `America/Halifax`, "St Johns" from `America/St_Johns`. */
 export const zoneWords = (zone: string): string => zone.slice(zone.lastIndexOf('/') + 1).replaceAll('_', ' ');
 
-/** "Tue and Thu 18:30–19:50", each time said once. */
-export function patternWords(pattern: MeetingPattern): string {
+/** "Tue and Thu 18:30–19:50", each time said once; "every 2nd day 09:00–10:00", "the last Fri of the month 17:00–18:00". */
+export function patternWords(pattern: MeetingPattern, periods: readonly Period[] = []): string {
+  if (pattern.kind === 'weekly') return weeklyWords(pattern, periods);
+  const time = pattern.start && pattern.minutes ? ` ${span(toMinutes(pattern.start), pattern.minutes)}` : '';
+  if (pattern.kind === 'daily')
+    return `${pattern.every > 1 ? `every ${nth(pattern.every)} day` : 'every day'}${time}`;
+  if (pattern.kind === 'monthly') {
+    const { onWeekday, onDate } = pattern;
+    const day = onWeekday
+      ? `${onWeekday.nth === -1 ? 'last' : nth(onWeekday.nth)} ${SHORT[weekdayIndex(onWeekday.day)]}`
+      : nth(onDate!);
+    return `the ${day} of ${pattern.every > 1 ? `every ${nth(pattern.every)} month` : 'the month'}${time}`;
+  }
+  if (pattern.dates.length > 1) return `${pattern.dates.length} listed dates${time}`;
+  const only = pattern.dates[0]!;
+  const own = typeof only === 'string' ? { date: only } : only;
+  const start = own.start ?? pattern.start;
+  return `${dateWords(own.date)}${start ? ` ${span(toMinutes(start), own.minutes ?? pattern.minutes!)}` : ''}`;
+}
+
+const span = (start: number, minutes: number) => `${toClock(start)}–${toClock(start + minutes)}`;
+
+const nth = (n: number): string => {
+  const tens = n % 100;
+  const suffix = tens > 10 && tens < 14 ? 'th' : (['th', 'st', 'nd', 'rd'][n % 10] ?? 'th');
+  return `${n}${suffix}`;
+};
+
+function weeklyWords(pattern: WeeklyPattern, periods: readonly Period[]): string {
   const byTime = new Map<string, string[]>();
   const sorted = [...pattern.days].sort((a, b) => weekdayIndex(a.day) - weekdayIndex(b.day));
   for (const d of sorted) {
-    const time = `${d.start}–${toClock(toMinutes(d.start) + d.minutes)}`;
-    byTime.set(time, [...(byTime.get(time) ?? []), SHORT[weekdayIndex(d.day)]!]);
+    const settled = timeOfDay(d, periods);
+    const time =
+      typeof settled === 'string' ? '(no such period)' : span(settled.startMinutes, settled.minutes);
+    const label = 'periods' in d ? `${periodWords(d.periods)} (${time})` : time;
+    byTime.set(label, [...(byTime.get(label) ?? []), SHORT[weekdayIndex(d.day)]!]);
   }
   const days = [...byTime].map(([time, names]) => `${listWords(names)} ${time}`).join(', ');
-  return pattern.every > 1 ? `every ${pattern.every} weeks, ${days}` : days;
+  if (pattern.every === 1) return days;
+  return `every ${nth(pattern.every)} ${pattern.weeks === 'calendar' ? 'calendar week' : 'week'}, ${days}`;
 }
+
+const periodWords = (names: readonly string[]) =>
+  names.length > 1 ? `periods ${names[0]}–${names.at(-1)}` : `period ${names[0]}`;
 
 /** "a, b and c". */
 export function listWords(items: readonly string[]): string {

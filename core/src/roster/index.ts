@@ -1,5 +1,6 @@
-import Papa from 'papaparse';
 import { isZone } from '../calendar/zone';
+import { readTable } from './table';
+export * from './table';
 
 export interface RosterRow {
   /** Line of the file, the heading being 1. */
@@ -52,20 +53,18 @@ export function readRoster(
   homeZone: string,
 ): RosterPreview {
   const preview: RosterPreview = { fresh: [], known: [], bad: [], fault: null };
-  const rows = rowsOf(text.replace(/^\uFEFF/, ''));
-  const headingAt = rows.findIndex((r) => r.some((cell) => cell.trim()));
-  const columns = headingAt < 0 ? null : columnsOf(rows[headingAt]!);
-  if (!columns)
+  const table = readTable(text, HEADINGS);
+  if (!table)
     return { ...preview, fault: 'There is nothing to read. Give a heading line and a line for each person.' };
+  const { columns } = table;
   if (columns.email === undefined)
     return { ...preview, fault: 'No column of addresses was found. Head it "E-mail".' };
   if (columns.name === undefined && columns.first === undefined && columns.last === undefined)
     return { ...preview, fault: 'No column of names was found. Head it "Name".' };
 
   const seen = new Map<string, number>();
-  for (const [i, cells] of rows.entries()) {
-    if (i <= headingAt || cells.every((c) => !c.trim())) continue;
-    const row = rowOf(cells, columns, i + 1, homeZone);
+  for (const { line, cells } of table.rows) {
+    const row = rowOf(cells, columns, line, homeZone);
     const reason = faultOf(row, seen);
     if (reason) preview.bad.push({ line: row.line, text: cells.join(', '), reason });
     else {
@@ -74,25 +73,6 @@ export function readRoster(
     }
   }
   return preview;
-}
-
-const DELIMITERS = [',', ';', '\t', '|'];
-
-/** The delimiter is the one by which the heading names the most columns; the file itself may hold any of them. */
-function rowsOf(text: string): string[][] {
-  const heading = text.split(/\r?\n/).find((line) => line.trim()) ?? '';
-  const named = (delimiter: string) =>
-    Object.keys(columnsOf(Papa.parse<string[]>(heading, { delimiter }).data[0] ?? [])).length;
-  const delimiter = DELIMITERS.reduce((best, d) => (named(d) > named(best) ? d : best));
-  return Papa.parse<string[]>(text, { delimiter, skipEmptyLines: false }).data;
-}
-
-function columnsOf(heading: string[]): Partial<Record<Column, number>> {
-  const columns: Partial<Record<Column, number>> = {};
-  for (const [i, cell] of heading.entries())
-    for (const column of Object.keys(HEADINGS) as Column[])
-      if (columns[column] === undefined && HEADINGS[column].test(cell.trim())) columns[column] = i;
-  return columns;
 }
 
 function rowOf(
