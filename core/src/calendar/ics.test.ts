@@ -1,6 +1,8 @@
 import ICAL from 'ical.js';
 import type { WeeklyPattern, Term } from '../api/plan';
-import { requestOf, sessionsOf } from './index';
+import fc from 'fast-check';
+import { anyPattern, anyPeriods, anyTerm } from '../testing/plans';
+import { calendarOf, readCalendar, requestOf, sessionsOf } from './index';
 
 const term: Term = {
   name: 'Autumn',
@@ -106,4 +108,34 @@ test('a cancelled session is an exception and a moved one an override', () => {
   expect(text).toContain('RECURRENCE-ID;TZID=America/Halifax:20260915T183000');
   const expected = sessions.filter((s) => s.state !== 'cancelled').map((s) => s.startsAt);
   expect(instantsIn(text)).toEqual(expected.sort((a, b) => a - b));
+});
+
+test('whatever the pattern, ical.js and our own reader read back the instants that were planned', () => {
+  fc.assert(
+    fc.property(
+      anyTerm,
+      anyPattern,
+      anyPeriods,
+      fc.array(fc.nat(30), { maxLength: 4 }),
+      (t, p, periods, touched) => {
+        const sessions = sessionsOf(t, p, undefined, periods).sessions.map((s, i) =>
+          touched[0] === i
+            ? { ...s, state: 'cancelled' }
+            : touched[1] === i
+              ? { ...s, state: 'moved', startsAt: s.startsAt + 26 * 3_600_000 }
+              : { ...s, state: 'planned' },
+        );
+        const live = sessions.filter((s) => s.state !== 'cancelled').map((s) => s.startsAt);
+        if (live.length === 0) return;
+        const base = { uid: 'a@b', sequence: 0, stamp: 0, title: 'Any', term: t, pattern: p, periods };
+        const text = calendarOf([{ ...base, sessions }], 'PUBLISH');
+        live.sort((a, b) => a - b);
+        expect(instantsIn(text)).toEqual(live);
+        const read = readCalendar(text, t.zone, t.firstDay, '2029-01-01');
+        expect(read.bad).toEqual([]);
+        expect([...new Set(read.events[0]!.meetings.map((m) => m.startsAt))]).toEqual([...new Set(live)]);
+      },
+    ),
+    { numRuns: 600 },
+  );
 });

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
-import type { WeeklyPattern, Term } from '../api/plan';
+import type { MeetingPattern, WeeklyPattern, Term } from '../api/plan';
 import {
   endClock,
+  periodFaults,
   sessionsOf,
   termDays,
   toClock,
@@ -10,10 +11,10 @@ import {
   toLocalDate,
   toMinutes,
   toWall,
-  weekdayOf,
-  WEEKDAYS,
 } from './index';
 import { Temporal } from 'temporal-polyfill';
+import { anyDay, anyPattern, anyPeriods, anyTerm, anyZone } from '../testing/plans';
+import { plainSessions } from '../testing/plainWay';
 
 const term: Term = {
   name: 'Autumn',
@@ -104,20 +105,6 @@ test('the wall-clock time stays through a clock change, so the instant moves', (
   expect(hour('2026-11-03')).toBe(22);
 });
 
-const ZONES = [
-  'America/Halifax',
-  'Europe/Lisbon',
-  'Asia/Kathmandu',
-  'Australia/Lord_Howe',
-  'America/St_Johns',
-  'Atlantic/Azores',
-  'Asia/Beirut',
-  'America/Port_of_Spain',
-  'Pacific/Apia',
-];
-const anyZone = fc.constantFrom(...ZONES);
-const anyDay = fc.integer({ min: toEpochDay('2020-01-01'), max: toEpochDay('2030-12-31') });
-
 test('a wall time becomes the same instant as Temporal gives, gaps and repeats included', () => {
   fc.assert(
     fc.property(anyZone, anyDay, fc.integer({ min: 0, max: 1439 }), (zone, day, minutes) => {
@@ -159,77 +146,83 @@ test('an instant read back in its zone is the wall time it was made from, outsid
   );
 });
 
-/** The plain way: walk every day, ask every question of every day. */
-function oracle(t: Term, p: WeeklyPattern): string[] {
-  const result: string[] = [];
-  const isOff = (date: string) => t.daysOff.some((o) => o.from <= date && date <= o.to);
-  const weekNumber = (date: string): number | null => {
-    let number = 0;
-    for (let monday = toEpochDay(t.firstDay) - weekdayOf(toEpochDay(t.firstDay)); ; monday += 7) {
-      const week = [0, 1, 2, 3, 4].map((i) => toLocalDate(monday + i));
-      const teaches = week.some((d) => d >= t.firstDay && d <= t.lastDay && !isOff(d));
-      if (teaches) number++;
-      if (date >= toLocalDate(monday) && date <= toLocalDate(monday + 6)) return teaches ? number : null;
-    }
-  };
-  let first: number | null = null;
-  const last = p.ends.by === 'date' && p.ends.date < t.lastDay ? p.ends.date : t.lastDay;
-  for (let day = toEpochDay(t.firstDay); toLocalDate(day) <= last; day++) {
-    const date = toLocalDate(day);
-    const number = weekNumber(date);
-    first ??= number;
-    const follows = t.daySwaps.find((s) => s.date === date)?.follows ?? WEEKDAYS[weekdayOf(day)]!;
-    if (isOff(date) || !p.days.some((d) => d.day === follows)) continue;
-    if (p.every > 1 && (number === null || (number - first!) % p.every !== 0)) continue;
-    if (p.ends.by === 'count' && result.length === p.ends.count) break;
-    result.push(date);
-  }
-  return result;
-}
-
-const anyTerm = fc
-  .record({
-    first: fc.integer({ min: toEpochDay('2026-01-01'), max: toEpochDay('2027-12-31') }),
-    length: fc.integer({ min: 0, max: 150 }),
-    off: fc.array(fc.tuple(fc.nat(150), fc.nat(8)), { maxLength: 5 }),
-    swaps: fc.uniqueArray(fc.tuple(fc.nat(150), fc.constantFrom(...WEEKDAYS)), {
-      maxLength: 3,
-      selector: ([d]) => d,
+test('sessions and skipped dates are those that the plain way finds, for any term and pattern', () => {
+  fc.assert(
+    fc.property(anyTerm, anyPattern, anyPeriods, (t, p, periods) => {
+      const { sessions, skipped, missing, missingMinutes } = sessionsOf(t, p, undefined, periods);
+      const plain = plainSessions(t, p, periods);
+      expect(sessions.map((s) => `${s.date} ${s.start} ${s.minutes} ${s.week}`)).toEqual(plain.sessions);
+      expect(skipped.map((s) => s.date)).toEqual(plain.skipped);
+      if (p.ends.by === 'count') expect(missing).toBe(p.ends.count - sessions.length);
+      if (p.ends.by === 'hours') {
+        const taught = sessions.reduce((sum, s) => sum + s.minutes, 0);
+        expect(missingMinutes).toBe(Math.max(0, Math.ceil(p.ends.hours * 60 - taught)));
+      }
+      for (const s of sessions) expect(s.endsAt - s.startsAt).toBe(s.minutes * 60_000);
     }),
-    zone: anyZone,
-  })
-  .map(({ first, length, off, swaps, zone }): Term => ({
-    name: 'Any',
-    zone,
-    firstDay: toLocalDate(first),
-    lastDay: toLocalDate(first + length),
-    daysOff: off.map(([at, more]) => ({
-      from: toLocalDate(first + at),
-      to: toLocalDate(first + at + more),
-      name: 'Off',
-    })),
-    daySwaps: swaps.map(([at, follows]) => ({ date: toLocalDate(first + at), follows, name: 'Swap' })),
-  }));
-
-const anyPattern = fc.record({
-  kind: fc.constant('weekly' as const),
-  every: fc.integer({ min: 1, max: 4 }),
-  lingerMinutes: fc.constant(0),
-  days: fc
-    .uniqueArray(fc.constantFrom(...WEEKDAYS), { minLength: 1, maxLength: 7 })
-    .map((days) => days.map((day) => ({ day, start: '18:30', minutes: 80 }))),
-  ends: fc.oneof(
-    fc.constant({ by: 'term' as const }),
-    fc.record({ by: fc.constant('count' as const), count: fc.integer({ min: 1, max: 40 }) }),
-    fc.record({ by: fc.constant('date' as const), date: anyDay.map(toLocalDate) }),
-  ),
+    { numRuns: 1500 },
+  );
 });
 
-test('sessions are those that the plain way finds, for any term and pattern', () => {
-  fc.assert(
-    fc.property(anyTerm, anyPattern, (t, p) => {
-      expect(dates(p, t)).toEqual(oracle(t, p));
-    }),
-    { numRuns: 500 },
-  );
+test('hours are reached by the session that reaches them, and no more is planned', () => {
+  const ten = sessionsOf(term, pattern({ ends: { by: 'hours', hours: 10 } }));
+  expect(ten.sessions).toHaveLength(8);
+  expect(ten.missingMinutes).toBe(0);
+  expect(sessionsOf(term, pattern({ ends: { by: 'hours', hours: 20 } })).missingMinutes).toBe(80);
+});
+
+test('consecutive periods are one session; others, and unknown ones, are refused in words', () => {
+  const periods = [
+    { name: 'P1', start: '08:45', end: '09:30' },
+    { name: 'P2', start: '09:35', end: '10:20' },
+    { name: 'P3', start: '10:40', end: '11:25' },
+  ];
+  const by = (names: string[]) => pattern({ days: [{ day: 'thursday', periods: names }] });
+  expect(sessionsOf(term, by(['P1', 'P2']), undefined, periods).sessions[0]).toMatchObject({
+    start: '08:45',
+    minutes: 95,
+  });
+  expect(periodFaults(by(['P1', 'P3']), periods)[0]!.message).toContain('does not follow');
+  expect(periodFaults(by(['P9']), periods)[0]!.message).toContain('no period "P9"');
+  expect(periodFaults(by(['P2', 'P3']), periods)).toEqual([]);
+  expect(sessionsOf(term, by(['P9']), undefined, periods).sessions).toEqual([]);
+});
+
+test('calendar weeks go on counting through a break, teaching weeks do not', () => {
+  const calendar = dates(pattern({ every: 2, weeks: 'calendar' }));
+  expect(calendar.slice(2, 5)).toEqual(['2026-09-29', '2026-10-27', '2026-11-10']);
+});
+
+test('the last Friday, and a 31st that some months lack', () => {
+  const monthly = (more: object): MeetingPattern =>
+    ({
+      kind: 'monthly',
+      every: 1,
+      lingerMinutes: 0,
+      start: '12:00',
+      minutes: 30,
+      ends: { by: 'term' },
+      ...more,
+    }) as never;
+  const on = (p: MeetingPattern) => sessionsOf(term, p).sessions.map((s) => s.date);
+  expect(on(monthly({ onWeekday: { nth: -1, day: 'friday' } }))).toEqual(['2026-10-30', '2026-11-27']);
+  expect(on(monthly({ onDate: 31 }))).toEqual(['2026-08-31', '2026-10-31']);
+});
+
+test('listed dates outside the term and on days off are skipped, with the reason', () => {
+  const listed: MeetingPattern = {
+    kind: 'dates',
+    every: 1,
+    lingerMinutes: 0,
+    start: '10:00',
+    minutes: 60,
+    dates: ['2026-10-13', '2026-08-01', { date: '2026-09-05', start: '11:30', minutes: 45 }],
+    ends: { by: 'term' },
+  };
+  const { sessions, skipped } = sessionsOf(term, listed);
+  expect(sessions).toMatchObject([{ date: '2026-09-05', start: '11:30', minutes: 45, number: 1 }]);
+  expect(skipped).toEqual([
+    { date: '2026-08-01', reason: 'Outside the term' },
+    { date: '2026-10-13', reason: 'Reading week' },
+  ]);
 });

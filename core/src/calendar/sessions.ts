@@ -55,10 +55,9 @@ export function sessionsOf(
   if (pattern.kind === 'weekly') layWeekly(lay, pattern, from, to, periods);
   else
     for (const { day, weekday, ...time } of occasionsOf(pattern, from, to)) {
-      if (lay.full) break;
+      if (lay.full || (ends.by === 'date' && day > toEpochDay(ends.date))) break;
       if (day < days.first || day > days.last) lay.skip(day, 'Outside the term');
       else if (day < from) lay.skip(day, 'Before the first date');
-      else if (day > to) break;
       else {
         const follows = days.follows[day - days.first]!;
         if (follows < 0 || (weekday !== undefined && follows !== weekday))
