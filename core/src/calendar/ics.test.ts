@@ -68,7 +68,7 @@ const lectures: WeeklyPattern = {
 test('an invitation is a request with one rule, its exceptions, and the zone', () => {
   const { text } = entry(lectures);
   expect(text).toContain('METHOD:REQUEST');
-  expect(text).toContain('RRULE:FREQ=WEEKLY;BYDAY=TU,TH;UNTIL=20261210T223000Z');
+  expect(text).toContain('RRULE:FREQ=WEEKLY;BYDAY=TU,TH;UNTIL=20261211T035959Z');
   expect(text).toContain('EXDATE;TZID=America/Halifax:20261013T183000');
   expect(text).toContain('RDATE;TZID=America/Halifax:20261118T183000');
   expect(text).toContain('BEGIN:VTIMEZONE');

@@ -2,9 +2,9 @@ import ICAL from 'ical.js';
 import type { MeetingPattern, Period, Term } from '../api/plan';
 import { ruleFor } from './icsRule';
 import { timezoneOf } from './icsZone';
-import { toClock, toEpochDay, toLocalDate, toMinutes } from './localDate';
+import { toClock, toEpochDay, toLocalDate } from './localDate';
 import { sessionsOf } from './sessions';
-import { toInstant, toWall, type Instant } from './zone';
+import { isRepeated, toInstant, toWall, type Instant } from './zone';
 
 export interface CalendarSession {
   /** Original local date. */
@@ -77,8 +77,14 @@ interface Nominal {
 function addEvents(calendar: ICAL.Component, entry: CalendarEntry, cancels: boolean) {
   const live = nominals(entry, cancels);
   if (live.length === 0) return;
-  const { start, minutes } = commonest(live);
   const { zone } = entry.term;
+  if (live.length === 1) {
+    const only = eventOf(entry, live[0]!.session);
+    if (cancels) only.updatePropertyWithValue('status', 'CANCELLED');
+    calendar.addSubcomponent(only);
+    return;
+  }
+  const { start, minutes } = commonest(live);
   const first = live[0]!.session.date;
   const wanted = live.map((n) => n.session.date);
   const { rule, dates } = ruleFor(entry.pattern, wanted);
@@ -88,21 +94,37 @@ function addEvents(calendar: ICAL.Component, entry: CalendarEntry, cancels: bool
   const ruled = new Set(rule ? dates : wanted.length === 1 ? wanted : []);
   const set = new Set(wanted);
   if (rule) {
-    const until = new Date(toInstant(zone, toEpochDay(wanted.at(-1)!), toMinutes(start)));
+    // The end of the last day: readers differ on the instant of a time that a clock change skips or repeats.
+    const until = new Date(toInstant(zone, toEpochDay(wanted.at(-1)!), 1439) + 59_000);
     event.addPropertyWithValue('rrule', ICAL.Recur.fromString(`${rule};UNTIL=${compact(until)}`));
     for (const date of dates) if (!set.has(date)) event.addProperty(localTime('exdate', date, start, zone));
   }
   for (const date of wanted) if (!ruled.has(date)) event.addProperty(localTime('rdate', date, start, zone));
   calendar.addSubcomponent(event);
   for (const { session } of live) {
-    const wall = toWall(zone, session.startsAt);
-    const own = { date: toLocalDate(wall.day), start: toClock(wall.minutes), minutes: session.minutes };
+    const own = ownTime(session, zone);
     const ordinary = own.date === session.date && own.start === start && own.minutes === minutes;
-    if (ordinary && !session.title) continue;
-    const override = baseEvent(entry, { ...own, title: session.title ?? null });
+    if (ordinary && !session.title && !isRepeated(zone, session.startsAt)) continue;
+    const override = eventOf(entry, session);
     override.addProperty(localTime('recurrence-id', session.date, start, zone));
     calendar.addSubcomponent(override);
   }
+}
+
+function ownTime(session: CalendarSession, zone: string) {
+  const wall = toWall(zone, session.startsAt);
+  return { date: toLocalDate(wall.day), start: toClock(wall.minutes), minutes: session.minutes };
+}
+
+/** A session by its own time. One whose wall time comes twice is said in UTC, so that it cannot be taken for the other. */
+function eventOf(entry: CalendarEntry, session: CalendarSession): ICAL.Component {
+  const { zone } = entry.term;
+  const event = baseEvent(entry, { ...ownTime(session, zone), title: session.title ?? null });
+  if (isRepeated(zone, session.startsAt)) {
+    event.removeProperty('dtstart');
+    event.updatePropertyWithValue('dtstart', utc(session.startsAt));
+  }
+  return event;
 }
 
 /** The sessions that take place, by original date, each with the time its pattern gives it, or its own if none does. */

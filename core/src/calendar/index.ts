@@ -8,3 +8,8 @@ export * from './words';
 export * from './timetable';
 export * from './academicYear';
 export { readCalendar } from './icsRead';
+export * from './zones';
+export * from './groupSlots';
+export * from './carry';
+export * from './lay';
+export * from './changes';

@@ -100,3 +100,9 @@ export function changesBetween(zone: string, from: Instant, to: Instant) {
     changes.push({ at: table.starts[i]!, before: offsetOf(table, i - 1), after: table.offsets[i]! });
   return changes;
 }
+
+/** Whether the wall time of an instant comes a second time, the clock being set back after it. */
+export function isRepeated(zone: string, instant: Instant): boolean {
+  const ahead = changesBetween(zone, instant, instant + 6 * 3_600_000);
+  return ahead.some((c) => instant >= c.at - (c.before - c.after) * MINUTE);
+}

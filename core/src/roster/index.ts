@@ -105,3 +105,4 @@ function faultOf(row: RosterRow, seen: ReadonlyMap<string, number>): string | nu
   if (row.group && row.group.length > 40) return 'The group is longer than 40 characters.';
   return null;
 }
+export * from './groups';

@@ -1,0 +1,72 @@
+import { toEpochDay, toMinutes, weekdayOf } from './localDate';
+import type { LaidSession, Own } from './lay';
+import { toInstant, toWall, type Instant } from './zone';
+
+/** A change of one session, or of it and others of its series. */
+export type SessionChange =
+  | { do: 'move'; date: string; start: string }
+  | { do: 'cancel' }
+  | { do: 'restore' }
+  | { do: 'lengthen'; minutes: number }
+  | { do: 'rename'; title: string | null };
+
+export type Scope = 'one' | 'later' | 'all';
+
+/**
+ * The sessions that a change touches, as they become. What was held, is live or is over stays as it is. Moved with
+ * others, sessions of the same weekday and time keep their distance: "this Tuesday to Wednesday" moves the later
+ * Tuesdays to their Wednesdays.
+ */
+export function changed(
+  series: readonly LaidSession[],
+  id: string,
+  scope: Scope,
+  change: SessionChange,
+  zone: string,
+  now: Instant,
+): LaidSession[] {
+  const target = series.find((s) => s.id === id);
+  if (!target) return [];
+  const within = series.filter((s) => {
+    if (s.id === id) return s.state !== 'held' && s.state !== 'live';
+    if (scope === 'one' || s.state === 'held' || s.state === 'live' || s.endsAt <= now) return false;
+    if (scope === 'later' && s.startsAt < target.startsAt) return false;
+    return change.do !== 'move' || sameSlot(s, target, zone);
+  });
+  return within
+    .map((s) => apply(s, change, target, zone))
+    .filter((after, i) => JSON.stringify(after) !== JSON.stringify(within[i]));
+}
+
+function sameSlot(a: LaidSession, b: LaidSession, zone: string): boolean {
+  const [x, y] = [toWall(zone, a.startsAt), toWall(zone, b.startsAt)];
+  return weekdayOf(x.day) === weekdayOf(y.day) && x.minutes === y.minutes;
+}
+
+const withOwn = (s: LaidSession, ...own: Own[]) => [...new Set([...s.own, ...own])].sort();
+
+function apply(s: LaidSession, change: SessionChange, target: LaidSession, zone: string): LaidSession {
+  switch (change.do) {
+    case 'move': {
+      const shift = toEpochDay(change.date) - toWall(zone, target.startsAt).day;
+      const startsAt = toInstant(zone, toWall(zone, s.startsAt).day + shift, toMinutes(change.start));
+      if (startsAt === s.startsAt) return s;
+      const state = s.state === 'cancelled' ? 'cancelled' : 'moved';
+      return { ...s, startsAt, endsAt: startsAt + (s.endsAt - s.startsAt), state, own: withOwn(s, 'time') };
+    }
+    case 'cancel':
+      return { ...s, state: 'cancelled' };
+    case 'restore':
+      return s.state === 'cancelled' ? { ...s, state: s.own.includes('time') ? 'moved' : 'planned' } : s;
+    case 'lengthen': {
+      const endsAt = s.startsAt + change.minutes * 60_000;
+      return endsAt === s.endsAt ? s : { ...s, endsAt, own: withOwn(s, 'length') };
+    }
+    case 'rename':
+      return {
+        ...s,
+        title: change.title,
+        own: change.title ? withOwn(s, 'title') : s.own.filter((o) => o !== 'title'),
+      };
+  }
+}
