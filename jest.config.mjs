@@ -23,6 +23,12 @@ export default {
     },
     {
       ...common,
+      displayName: 'cli',
+      testEnvironment: 'node',
+      testMatch: ['<rootDir>/cli/src/**/*.test.ts'],
+    },
+    {
+      ...common,
       displayName: 'server',
       testEnvironment: 'node',
       testMatch: ['<rootDir>/server/src/**/*.test.ts'],

@@ -2,18 +2,9 @@ import { cp } from 'node:fs/promises';
 import path from 'node:path';
 import { build } from 'esbuild';
 import { build as buildPages } from 'vite';
+import { buildCommand, packagesOutside } from './lib/buildCommand.mjs';
 
 const root = path.resolve(new URL('..', import.meta.url).pathname);
-
-/** Our own workspace is bundled in; every package stays outside. */
-const packagesOutside = {
-  name: 'packages-outside',
-  setup({ onResolve }) {
-    onResolve({ filter: /^[^./]/ }, ({ path: name, kind }) =>
-      kind === 'entry-point' || name.startsWith('@nimble-bell/') ? undefined : { path: name, external: true },
-    );
-  },
-};
 
 const entry = (file) => path.join(root, 'server/src', file);
 await build({
@@ -30,4 +21,5 @@ await build({
 await cp(path.join(root, 'server/src/db/migrations'), path.join(root, 'server/dist/migrations'), {
   recursive: true,
 });
+await buildCommand();
 await buildPages({ root: path.join(root, 'web'), logLevel: 'warn' });

@@ -3,7 +3,11 @@ import type { DoorRules, DoorState } from '../door/index';
 import type { RollLine } from '../roll/index';
 import type { Chapter, Gap } from '../recording/timeline';
 import { Limits, type Role } from './limits';
-import { LocalDate, MeetingPattern, type Term } from './plan';
+import type { Own } from '../calendar/lay';
+import type { Clash } from '../clashes/clashes';
+import type { Finding } from '../readiness/finding';
+import { LocalDate, type BellTimes, type MeetingPattern, type Term } from './plan';
+import type { SeriesKind } from './planEdit';
 import type { StoredEvent } from './room';
 
 export const SignIn = z.object({
@@ -15,11 +19,6 @@ export const NewCourse = z.object({
   title: z.string().trim().min(2, 'Give the course a title.').max(120),
 });
 export type NewCourse = z.infer<typeof NewCourse>;
-export const SeriesInput = z.object({
-  title: z.string().trim().min(1, 'Give the series a name.').max(90),
-  pattern: MeetingPattern,
-});
-export type SeriesInput = z.infer<typeof SeriesInput>;
 export const RosterText = z.object({ text: z.string().max(2_000_000) });
 export const LimitsInput = z.object({ limits: Limits });
 export const RecordingPlan = z.object({
@@ -71,13 +70,74 @@ export interface SessionInfo {
   lingerMinutes: number;
   state: SessionState;
   group: string | null;
+  kind: SeriesKind;
+  /** A name of its own. */
+  title: string | null;
+  own: readonly Own[];
+  /** The lost session that it makes up for. */
+  replaces: string | null;
+  record: boolean | null;
+  /** Whether students see it: its series is published, and a capture is posted. */
+  published: boolean;
 }
 
 export interface SeriesInfo {
   id: string;
   title: string;
-  pattern: MeetingPattern;
+  kind: SeriesKind;
+  /** None for a room without dates. */
+  pattern: MeetingPattern | null;
   group: string | null;
+  expected: number | null;
+  leads: string[];
+  publishedAt: number | null;
+}
+
+/** A clash with a session of this course in it, in names. */
+export interface NamedClash {
+  /** Of this course. */
+  sessionId: string | null;
+  seriesTitle: string;
+  startsAt: number;
+  /** The other one, anywhere in the college. */
+  other: { course: string; title: string; startsAt: number; endsAt: number };
+  minutes: number;
+  people: { name: string; teaches: boolean }[];
+}
+
+/** One session's part in a change of the plan. */
+export interface SessionDelta {
+  sessionId: string;
+  title: string;
+  /** What was, and what becomes of it: an instant and a length, or null where there was or is nothing. */
+  was: { startsAt: number; minutes: number } | null;
+  becomes: { startsAt: number; minutes: number } | null;
+  words: string;
+}
+
+/** What an edit of the plan does, or did. */
+export interface PlanOutcome {
+  /** The history's entry; null in a preview. */
+  changeId: string | null;
+  words: string;
+  sessions: SessionDelta[];
+  /** Who will be told: those invited already whom it touches. */
+  told: { count: number; names: string[] };
+  clashes: NamedClash[];
+  /** The series that were made. */
+  made: string[];
+}
+
+export interface PlanChangeInfo {
+  id: string;
+  at: number;
+  by: string;
+  words: string;
+  sessions: SessionDelta[];
+  told: number;
+  undoneAt: number | null;
+  /** Only the latest change that stands can be undone. */
+  undoable: boolean;
 }
 
 export type StageName = 'plan' | 'class' | 'invite' | 'limits' | 'recording' | 'teach' | 'review';
@@ -97,7 +157,17 @@ export interface CourseDetail {
   recordingPlan: RecordingPlan | null;
   counts: { students: number; invited: number; recordings: number };
   stages: Record<StageName, StageState>;
+  termId: string;
+  bellTimes: BellTimes[];
+  /** Pupils of an age at which half an hour is what they sustain. */
+  youngPupils: boolean;
+  findings: Finding[];
+  clashes: NamedClash[];
+  /** People on the class list, by zone. */
+  zones: { zone: string; people: number }[];
 }
+
+export type { Clash, Finding };
 
 export interface MemberInfo {
   id: string;

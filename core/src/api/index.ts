@@ -2,3 +2,5 @@ export * from './http';
 export * from './limits';
 export * from './plan';
 export * from './room';
+export * from './planEdit';
+export * from './faults';

@@ -1,16 +1,7 @@
+import type { Scope, SessionChange } from '../api/planEdit';
 import { toEpochDay, toMinutes, weekdayOf } from './localDate';
 import type { LaidSession, Own } from './lay';
 import { toInstant, toWall, type Instant } from './zone';
-
-/** A change of one session, or of it and others of its series. */
-export type SessionChange =
-  | { do: 'move'; date: string; start: string }
-  | { do: 'cancel' }
-  | { do: 'restore' }
-  | { do: 'lengthen'; minutes: number }
-  | { do: 'rename'; title: string | null };
-
-export type Scope = 'one' | 'later' | 'all';
 
 /**
  * The sessions that a change touches, as they become. What was held, is live or is over stays as it is. Moved with
@@ -62,6 +53,8 @@ function apply(s: LaidSession, change: SessionChange, target: LaidSession, zone:
       const endsAt = s.startsAt + change.minutes * 60_000;
       return endsAt === s.endsAt ? s : { ...s, endsAt, own: withOwn(s, 'length') };
     }
+    case 'record':
+      return { ...s, record: change.automatic };
     case 'rename':
       return {
         ...s,

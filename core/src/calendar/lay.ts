@@ -19,6 +19,8 @@ export interface LaidSession {
   own: readonly Own[];
   /** The lost session that this one makes up for. */
   replaces: string | null;
+  /** Whether it is recorded by itself; null is what the course's recording plan says. */
+  record: boolean | null;
 }
 
 /** New rows have no id yet. */
@@ -97,6 +99,7 @@ const fresh = (plan: PlannedSession, lingerMinutes: number): NewSession => ({
   title: null,
   own: [],
   replaces: null,
+  record: null,
 });
 
 /** Numbers follow the dates. */
