@@ -8,7 +8,11 @@ const root = path.resolve(new URL('..', import.meta.url).pathname);
 
 const entry = (file) => path.join(root, 'server/src', file);
 await build({
-  entryPoints: { main: entry('main.ts'), mailbox: entry('standins/mailbox.ts') },
+  entryPoints: {
+    main: entry('main.ts'),
+    mailbox: entry('standins/mailbox.ts'),
+    makeUpWorker: entry('planning/makeUpWorker.ts'),
+  },
   bundle: true,
   platform: 'node',
   target: 'node20',

@@ -15,6 +15,10 @@ const THOSE_WHO_TEACH = answers(401, 403, 403, 200, 200, 403);
 const THE_TEACHER = answers(401, 403, 403, 403, 422, 403);
 const STAFF = answers(401, 403, 403, 422, 422, 422);
 
+const ANY_STAFF = answers(401, 403, 403, 200, 200, 200);
+/** Asked of a thing that is not there: 404 says that the right was given. */
+const STAFF_AND_GONE = answers(401, 403, 403, 404, 404, 404);
+
 /** Every route and what it answers to each. The server's own test compares this list with the routes it has. */
 export const ROUTES: Record<string, Answers> = {
   'GET /api/health': EVERYONE,
@@ -24,8 +28,38 @@ export const ROUTES: Record<string, Answers> = {
   'GET /api/courses': answers(401, 403, 403, 200, 200, 200),
   'POST /api/courses': STAFF,
   'GET /api/courses/:course': THOSE_WHO_TEACH,
-  'POST /api/courses/:course/series': THE_TEACHER,
-  'PUT /api/series/:series': THE_TEACHER,
+  'PUT /api/courses/:course/settings': THE_TEACHER,
+  'POST /api/courses/:course/plan/preview': THE_TEACHER,
+  'POST /api/courses/:course/plan': THE_TEACHER,
+  'POST /api/courses/:course/plan/undo': THE_TEACHER,
+  'GET /api/courses/:course/plan/history': THOSE_WHO_TEACH,
+  'POST /api/courses/:course/fixes': THE_TEACHER,
+  'GET /api/sessions/:id/make-ups': answers(401, 403, 403, 403, 200, 403),
+  'PUT /api/sessions/:id/posted': THE_TEACHER,
+  'GET /api/terms': ANY_STAFF,
+  'POST /api/terms': STAFF,
+  'POST /api/terms/:term/preview': STAFF_AND_GONE,
+  'PUT /api/terms/:term': STAFF_AND_GONE,
+  'GET /api/bell-times': ANY_STAFF,
+  'POST /api/bell-times': STAFF,
+  'POST /api/bell-times/:bells/preview': STAFF_AND_GONE,
+  'PUT /api/bell-times/:bells': STAFF_AND_GONE,
+  'DELETE /api/bell-times/:bells': STAFF_AND_GONE,
+  'GET /api/templates': ANY_STAFF,
+  'DELETE /api/templates/:template': STAFF_AND_GONE,
+  'POST /api/courses/:course/template': THE_TEACHER,
+  'POST /api/courses/:course/template/apply': THE_TEACHER,
+  // Asked without naming the term to carry to.
+  'GET /api/courses/:course/carry': answers(401, 403, 403, 403, 404, 403),
+  'POST /api/courses/:course/carry': THE_TEACHER,
+  // One's own feed; a personal link speaks of its own course.
+  'POST /api/feeds': answers(401, 200, 200, 200, 200, 200),
+  // By its secret address alone.
+  'GET /api/feeds/:code.ics': answers(404, 404, 404, 404, 404, 404),
+  // One's own drafts, asked without a key.
+  'GET /api/drafts': STAFF,
+  'PUT /api/drafts': STAFF,
+  'DELETE /api/drafts': STAFF,
   'PUT /api/courses/:course/limits': THE_TEACHER,
   'PUT /api/courses/:course/recording-plan': THE_TEACHER,
   'GET /api/courses/:course/members': THOSE_WHO_TEACH,

@@ -23,6 +23,23 @@ export const byLink = (link: string): Promise<APIRequestContext> =>
     extraHTTPHeaders: { authorization: `Link ${link.replace('/in/', '')}` },
   });
 
+/** Adds a series by the teacher's own request, and publishes it unless it is to stay a draft. Gives its id. */
+export async function addSeries(
+  api: APIRequestContext,
+  course: string,
+  series: object,
+  options: { draft?: boolean } = {},
+): Promise<string> {
+  const plan = async (edit: object) => {
+    const answer = await api.post(`/api/courses/${course}/plan`, { data: edit });
+    expect(answer.ok(), await answer.text()).toBe(true);
+    return answer.json();
+  };
+  const { made } = await plan({ edit: 'add-series', series: [series] });
+  if (!options.draft) await plan({ edit: 'publish', ids: made });
+  return made[0];
+}
+
 let made = 0;
 
 /** A course with a session this evening, students, and what else is asked for; by the teacher's own requests. */
@@ -38,10 +55,8 @@ export async function makeCourse(
   const code = `T-${process.pid % 10_000}-${++made}-${Date.now() % 100_000}`;
   const { id } = await post('/api/courses', { code, title: 'Made for a test' });
   const days = [{ day: 'tuesday', start: '18:30', minutes: 80 }];
-  await post(`/api/courses/${id}/series`, {
-    title: 'Lecture',
-    pattern: { kind: 'weekly', days, ends: { by: 'term' } },
-  });
+  const pattern = { kind: 'weekly', days, ends: { by: 'term' } };
+  await addSeries(api, id, { title: 'Lecture', pattern });
   await post(`/api/courses/${id}/members/import`, { text: classList(options.students ?? 3) });
   const course = await (await api.get(`/api/courses/${id}`)).json();
   if (options.limits)

@@ -2,15 +2,20 @@ import path from 'node:path';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import { accountRoutes } from './accounts/routes';
+import { calendarRoutes } from './calendars/routes';
 import type { Context } from './context';
 import { courseRoutes } from './courses/routes';
+import { draftRoutes } from './drafts';
 import { AppError, errorHandler } from './errors';
 import { mailRoutes } from './mail/routes';
 import type { MediaRelay } from './media/relay';
+import { planningRoutes } from './planning/routes';
 import { recordingRoutes } from './recordings/routes';
+import { reuseRoutes } from './reuse/routes';
 import { sessionRoutes } from './room/routes';
 import { rosterRoutes } from './roster/routes';
 import { mailboxRoutes } from './standins/routes';
+import { termRoutes } from './terms/routes';
 
 const CONTENT_POLICY = {
   useDefaults: false,
@@ -36,7 +41,15 @@ export function createApp(ctx: Context, relay: MediaRelay): Express {
   app.get('/api/health', (_req, res) => {
     res.json({ ok: true, pid: process.pid, relay: relay.available, now: ctx.now() });
   });
-  app.use('/api', accountRoutes(ctx), courseRoutes(ctx), rosterRoutes(ctx), mailRoutes(ctx));
+  app.use(
+    '/api',
+    accountRoutes(ctx),
+    courseRoutes(ctx),
+    termRoutes(ctx),
+    planningRoutes(ctx),
+    reuseRoutes(ctx),
+  );
+  app.use('/api', calendarRoutes(ctx), draftRoutes(ctx), rosterRoutes(ctx), mailRoutes(ctx));
   app.use('/api', sessionRoutes(ctx), recordingRoutes(ctx));
   app.use('/api/mailbox', mailboxRoutes(ctx));
   app.use('/api', (_req, _res, next) => next(new AppError('not-found')));

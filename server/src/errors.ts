@@ -1,6 +1,6 @@
 import type { NextFunction, Request, Response } from 'express';
 import { z } from 'zod';
-import type { ErrorBody } from '@nimble-bell/core/api';
+import { faultsOf, type ErrorBody } from '@nimble-bell/core/api';
 import type { Logger } from 'pino';
 
 /** Every error that reaches a person: its status and its sentence. */
@@ -13,9 +13,19 @@ const CATALOGUE = {
   invalid: [422, 'Something in the form needs mending.'],
   'code-taken': [409, 'A course with this code exists in this term.'],
   'class-running': [409, 'A session of this series is live. Change the pattern after class.'],
+  'session-over': [409, 'This session is live or over: it stays as it was.'],
+  'series-taught': [
+    409,
+    'Sessions of this series were held. Cancel the rest instead: the past stays on record.',
+  ],
+  'no-change': [422, 'This changes nothing.'],
+  'not-latest': [409, 'Something was changed since. Undo the latest change first.'],
+  'name-taken': [409, 'There is one with this name already.'],
+  'in-use': [409, 'This is in use and cannot be removed.'],
+  'finding-gone': [409, 'This is settled already.'],
   'no-sessions': [422, 'This pattern gives no session in the term.'],
   'nobody-to-invite': [422, 'There is no student to invite. Import the class list first.'],
-  'nothing-planned': [422, 'There is no session to invite to. Plan one first.'],
+  'nothing-planned': [422, 'There is no session to invite to. Plan one, and publish it, first.'],
   'download-off': [403, 'Downloads of this recording are off.'],
   expired: [410, 'This recording was kept until its date, and is gone.'],
   'not-ready': [409, 'The recording is being prepared.'],
@@ -44,7 +54,7 @@ export class AppError extends Error {
 export function parse<T extends z.ZodType>(schema: T, value: unknown): z.infer<T> {
   const result = schema.safeParse(value);
   if (result.success) return result.data;
-  const fields = result.error.issues.map((i) => ({ path: i.path.join('.'), message: i.message }));
+  const fields = faultsOf(result.error).map((f) => ({ path: f.path.join('.'), message: f.message }));
   throw new AppError('invalid', fields[0]?.message, fields);
 }
 

@@ -74,6 +74,7 @@ const course = (more: object) =>
     counts: { students: 0, invited: 0, recordings: 0 },
     limitsSet: null,
     recordingPlan: null,
+    findings: [],
     ...more,
   }) as unknown as Omit<CourseDetail, 'stages'>;
 
@@ -101,15 +102,19 @@ test('the path says what is done, what needs the teacher and what cannot be done
     review: 'done',
   });
   expect(stagesOf(course({ sessions: [session('planned', 600)] }), now).teach).toBe('not yet');
+  const stopped = { sessions: [session('planned', 600)], findings: [{ stage: 'plan', level: 'stops' }] };
+  expect(stagesOf(course(stopped), now).plan).toBe('needs you');
   expect(stagesOf(course({ sessions: [session('held', -600)] }), now).teach).toBe('done');
 });
 
 test('a group session is for its group and for those who teach', () => {
-  const lab = { group: 'A' };
+  const lab = { group: 'A', published: true };
   expect(isFor(lab, { group: 'A', role: 'student' })).toBe(true);
   expect(isFor(lab, { group: 'B', role: 'student' })).toBe(false);
   expect(isFor(lab, { group: null, role: 'teacher' })).toBe(true);
-  expect(isFor({ group: null }, { group: 'B', role: 'student' })).toBe(true);
+  expect(isFor({ group: null, published: true }, { group: 'B', role: 'student' })).toBe(true);
+  expect(isFor({ group: null, published: false }, { group: 'B', role: 'student' })).toBe(false);
+  expect(isFor({ group: null, published: false }, { group: null, role: 'assistant' })).toBe(true);
 });
 
 test('a recording is gone when its last day is over at home, not before', () => {
@@ -136,7 +141,7 @@ test.each(INSTANTS)(
     const today = toWall(term.zone, instant).day;
     expect(weekOf(termDays(term), today)?.number).toBe(6);
     const lecture = demoCourses(instant)[0]!.series[0]!;
-    const next = sessionsOf(term, lecture.pattern).sessions.find((s) => s.startsAt > instant)!;
+    const next = sessionsOf(term, lecture.pattern!).sessions.find((s) => s.startsAt > instant)!;
     expect(next.startsAt - instant).toBeLessThanOrEqual(60 * 60_000);
     expect(toEpochDay(next.date)).toBeGreaterThanOrEqual(today);
   },

@@ -32,7 +32,7 @@ const KINDS: Record<string, string> = {
 };
 
 function sentenceOf(issue: Issue): string {
-  const own = !/^(Invalid|Too |Unrecognized)/.test(issue.message);
+  const own = !/^(Invalid|Too (small|big):|Unrecognized)/.test(issue.message);
   if (issue.code === 'invalid_type') {
     if (/received undefined$/.test(issue.message)) return 'This is missing.';
     return own ? issue.message : (KINDS[issue.expected] ?? issue.message);

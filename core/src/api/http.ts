@@ -3,6 +3,7 @@ import type { DoorRules, DoorState } from '../door/index';
 import type { RollLine } from '../roll/index';
 import type { Chapter, Gap } from '../recording/timeline';
 import { Limits, type Role } from './limits';
+import type { Difference } from '../calendar/carry';
 import type { Own } from '../calendar/lay';
 import type { Clash } from '../clashes/clashes';
 import type { Finding } from '../readiness/finding';
@@ -15,10 +16,16 @@ export const SignIn = z.object({
   password: z.string().max(200),
 });
 export const NewCourse = z.object({
+  /** The term; the one that runs, or begins next, where none is named. */
+  term: z.string().max(20).optional(),
   code: z.string().trim().min(2, 'Give a code such as NAV-210.').max(20),
   title: z.string().trim().min(2, 'Give the course a title.').max(120),
 });
 export type NewCourse = z.infer<typeof NewCourse>;
+export const CourseSettings = z.object({
+  title: z.string().trim().min(2, 'Give the course a title.').max(120),
+  youngPupils: z.boolean(),
+});
 export const RosterText = z.object({ text: z.string().max(2_000_000) });
 export const LimitsInput = z.object({ limits: Limits });
 export const RecordingPlan = z.object({
@@ -103,6 +110,8 @@ export interface NamedClash {
   other: { course: string; title: string; startsAt: number; endsAt: number };
   minutes: number;
   people: { name: string; teaches: boolean }[];
+  /** Both are sessions of this course for the same people: two behind one link. */
+  oneLink: boolean;
 }
 
 /** One session's part in a change of the plan. */
@@ -127,6 +136,35 @@ export interface PlanOutcome {
   /** The series that were made. */
   made: string[];
 }
+
+/** What a change of a term or of bell times does to the courses of the college. */
+export interface CollegeOutcome {
+  courses: { code: string; title: string; sessions: SessionDelta[]; told: number }[];
+}
+
+export interface TermInfo extends Term {
+  id: string;
+  courses: number;
+}
+
+export interface TemplateInfo {
+  id: string;
+  name: string;
+  at: number;
+  /** The titles of its series. */
+  series: string[];
+}
+
+export interface CarryPreview {
+  series: { id: string; title: string; differences: Difference[] }[];
+}
+
+/** A course carried to another term, each difference settled by its date: taken as proposed, or left out. */
+export const CarryInput = z.object({
+  term: z.string().min(1).max(20),
+  settled: z.array(z.object({ series: z.string().max(20), date: LocalDate, take: z.boolean() })).max(2000),
+});
+export type CarryInput = z.infer<typeof CarryInput>;
 
 export interface PlanChangeInfo {
   id: string;
@@ -159,6 +197,10 @@ export interface CourseDetail {
   stages: Record<StageName, StageState>;
   termId: string;
   bellTimes: BellTimes[];
+  /** Rooms without dates that stand ready. */
+  standing: SessionInfo[];
+  /** Those who may lead a series. */
+  teachers: { id: string; name: string; role: Role }[];
   /** Pupils of an age at which half an hour is what they sustain. */
   youngPupils: boolean;
   findings: Finding[];
@@ -233,6 +275,8 @@ export interface MyCourse {
   sessions: (SessionInfo & { door: DoorState })[];
   recordings: RecordingInfo[];
   door: DoorRules;
+  /** The always-open rooms. */
+  rooms: (SessionInfo & { door: DoorState })[];
 }
 
 export interface Letter {

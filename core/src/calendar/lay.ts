@@ -44,7 +44,8 @@ export function lay(
   frozenUntil: Instant | null,
 ): Laid {
   const fixed = existing.filter((s) => isFixed(s, frozenUntil));
-  const fixedDates = new Set(fixed.map((s) => s.date));
+  // One added by hand stands beside what the pattern gives on its date.
+  const fixedDates = new Set(fixed.filter((s) => !s.own.includes('added')).map((s) => s.date));
   const loose = existing.filter((s) => !isFixed(s, frozenUntil));
   const open = planned.filter(
     (p) => !fixedDates.has(p.date) && (frozenUntil === null || p.endsAt > frozenUntil),

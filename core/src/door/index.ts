@@ -1,4 +1,5 @@
 import type { Role } from '../api/limits';
+import type { SeriesKind } from '../api/planEdit';
 import { teaches } from '../limits/resolve';
 import type { Instant } from '../calendar/zone';
 
@@ -16,6 +17,8 @@ export interface DoorSession {
   startsAt: Instant;
   endsAt: Instant;
   lingerMinutes: number;
+  /** A room without dates, open all term; or one in which a teacher records alone. */
+  kind?: SeriesKind;
 }
 
 export type DoorState =
@@ -33,11 +36,13 @@ const MINUTE = 60_000;
 export function doorFor(session: DoorSession, rules: DoorRules, role: Role, now: Instant): DoorState {
   if (session.state === 'cancelled') return { open: false, because: 'cancelled' };
   if (session.state === 'held') return { open: false, because: 'over' };
+  if (session.kind === 'capture' && !teaches(role)) return { open: false, because: 'teacher' };
   if (session.state === 'live') return { open: true };
   if (now > session.endsAt + session.lingerMinutes * MINUTE) return { open: false, because: 'over' };
   const minutes = teaches(role) ? SET_UP_MINUTES : rules.opensMinutesBefore;
   const opensAt = session.startsAt - minutes * MINUTE;
   if (now < opensAt) return { open: false, because: 'early', opensAt };
-  if (!teaches(role) && rules.teacherFirst) return { open: false, because: 'teacher' };
+  if (!teaches(role) && rules.teacherFirst && session.kind !== 'open')
+    return { open: false, because: 'teacher' };
   return { open: true };
 }

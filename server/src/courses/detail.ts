@@ -1,17 +1,26 @@
 import type { CourseDetail, Role } from '@nimble-bell/core/api';
 import type { Context } from '../context';
-import { one } from '../db/pool';
+import { one, rows } from '../db/pool';
 import { AppError } from '../errors';
-import { courseById, seriesOf, sessionsOfCourse } from './store';
+import { checkCourse } from '../planning/setup';
+import { bellTimesOf } from '../terms/store';
+import { courseById, seriesOf, sessionsOfCourse, standingOf, type SessionRow } from './store';
 import { stagesOf } from './stages';
 
 /** All that the planning pages show of a course, in one answer. */
 export async function courseDetail(ctx: Context, id: string, role: Role): Promise<CourseDetail> {
   const course = await courseById(ctx.db, id);
   if (!course) throw new AppError('not-found');
-  const [series, sessions, counts] = await Promise.all([
+  const [series, sessions, standing, bellTimes, teachers, counts] = await Promise.all([
     seriesOf(ctx.db, id),
     sessionsOfCourse(ctx.db, id),
+    standingOf(ctx.db, id),
+    bellTimesOf(ctx.db),
+    rows<{ id: string; name: string; role: Role }>(
+      ctx.db,
+      "SELECT m.id, p.name, m.role FROM members m JOIN people p ON p.id = m.person_id WHERE m.course_id = ? AND m.role IN ('teacher', 'assistant') ORDER BY m.role, p.name",
+      [id],
+    ),
     one<{ students: number; invited: number; recordings: number }>(
       ctx.db,
       `SELECT (SELECT COUNT(*) FROM members WHERE course_id = ? AND role = 'student') AS students,
@@ -22,24 +31,28 @@ export async function courseDetail(ctx: Context, id: string, role: Role): Promis
       [id, id, id],
     ),
   ]);
+  const checked = await checkCourse(ctx, course, sessions, series);
   const detail = {
     id,
     code: course.code,
     title: course.title,
     role,
     term: course.term,
-    series: series.map(({ id: seriesId, title, pattern, group }) => ({
-      id: seriesId,
-      title,
-      pattern,
-      group,
-    })),
-    sessions,
+    termId: course.termId,
+    series: series.map(({ sequence, courseId, ...info }) => info),
+    sessions: sessions.map(bare),
+    standing: standing.map(bare),
+    bellTimes,
+    teachers,
+    youngPupils: course.youngPupils,
     limits: course.limits,
     limitsSet: course.limitsBy ? { by: course.limitsBy, at: course.limitsAt! } : null,
     door: course.door,
     recordingPlan: course.recordingPlan,
     counts: counts!,
+    ...checked,
   };
   return { ...detail, stages: stagesOf(detail, ctx.now()) };
 }
+
+const bare = ({ courseId, ...session }: SessionRow) => session;

@@ -3,19 +3,20 @@ import {
   LimitsInput,
   NewCourse,
   RecordingPlan,
-  SeriesInput,
+  CourseSettings,
   type CourseCard,
   type SessionState,
 } from '@nimble-bell/core/api';
-import { sessionsOf } from '@nimble-bell/core/calendar';
+import { dateIn } from '@nimble-bell/core/calendar';
 import { COLLEGE_DOOR } from '@nimble-bell/core/door';
 import { COLLEGE_LIMITS } from '@nimble-bell/core/limits';
 import { personIdOf, principalOf, requireRight, type Right } from '../accounts/principal';
 import { newId, newLinkCode, type Context } from '../context';
 import { one, run, transaction } from '../db/pool';
 import { AppError, parse } from '../errors';
+import { termsOf } from '../terms/store';
 import { courseDetail } from './detail';
-import { addMember, courseById, coursesOf, insertCourse, insertSeries, laySessions } from './store';
+import { addMember, coursesOf, insertCourse } from './store';
 import type { Request } from 'express';
 
 export function courseRoutes(ctx: Context): Router {
@@ -34,12 +35,20 @@ export function courseRoutes(ctx: Context): Router {
     res.json(cards);
   });
 
+  /** The term that is named; or the one that runs, or begins next, or was last. */
+  const termFor = async (id: string | undefined) => {
+    const terms = await termsOf(ctx.db);
+    const ahead = terms.find((t) => t.lastDay >= dateIn(t.zone, ctx.now()));
+    const term = id ? terms.find((t) => t.id === id) : (ahead ?? terms.at(-1));
+    if (!term) throw new AppError('not-found', 'The college has no such term yet. Make one first.');
+    return term;
+  };
+
   router.post('/courses', async (req, res) => {
     const principal = await principalOf(ctx, req.headers);
     if (principal.kind !== 'account' || !principal.person.staff) throw new AppError('forbidden');
     const input = parse(NewCourse, req.body);
-    const term = await one<{ id: string }>(ctx.db, 'SELECT id FROM terms LIMIT 1');
-    if (!term) throw new AppError('not-found', 'The college has no term yet.');
+    const term = await termFor(input.term);
     const id = await transaction(ctx.db, async (db) => {
       const taken = await one(db, 'SELECT id FROM courses WHERE term_id = ? AND code = ?', [
         term.id,
@@ -71,50 +80,6 @@ export function courseRoutes(ctx: Context): Router {
     res.json(await courseDetail(ctx, member.courseId, member.role));
   });
 
-  router.post('/courses/:course/series', async (req, res) => {
-    const { courseId } = await asked(req, 'plan');
-    const input = parse(SeriesInput, req.body);
-    const { term } = (await courseById(ctx.db, courseId))!;
-    if (sessionsOf(term, input.pattern).sessions.length === 0) throw new AppError('no-sessions');
-    const id = await transaction(ctx.db, async (db) => {
-      const series = await insertSeries(db, { courseId, ...input, group: null });
-      await laySessions(db, { id: series, courseId, pattern: input.pattern }, term);
-      return series;
-    });
-    res.status(201).json({ id });
-  });
-
-  router.put('/series/:series', async (req, res) => {
-    const series = await one<{ courseId: string }>(
-      ctx.db,
-      'SELECT course_id AS courseId FROM series WHERE id = ?',
-      [req.params.series],
-    );
-    const principal = await principalOf(ctx, req.headers);
-    if (!series) throw new AppError('not-found');
-    await requireRight(ctx, principal, series.courseId, 'plan');
-    const input = parse(SeriesInput, req.body);
-    const { term } = (await courseById(ctx.db, series.courseId))!;
-    if (sessionsOf(term, input.pattern).sessions.length === 0) throw new AppError('no-sessions');
-    await transaction(ctx.db, async (db) => {
-      const live = await one(db, "SELECT id FROM sessions WHERE series_id = ? AND state = 'live'", [
-        req.params.series,
-      ]);
-      if (live) throw new AppError('class-running');
-      await run(db, 'UPDATE series SET title = ?, pattern = ?, sequence = sequence + 1 WHERE id = ?', [
-        input.title,
-        JSON.stringify(input.pattern),
-        req.params.series,
-      ]);
-      await laySessions(
-        db,
-        { id: req.params.series, courseId: series.courseId, pattern: input.pattern },
-        term,
-      );
-    });
-    res.json({});
-  });
-
   router.put('/courses/:course/limits', async (req, res) => {
     const member = await asked(req, 'plan');
     const { limits } = parse(LimitsInput, req.body);
@@ -123,6 +88,18 @@ export function courseRoutes(ctx: Context): Router {
       member.name,
       ctx.now(),
       member.courseId,
+    ]);
+    res.json({});
+  });
+
+  /** What the course says of itself: its title, and whether its pupils are young. */
+  router.put('/courses/:course/settings', async (req, res) => {
+    const { courseId } = await asked(req, 'plan');
+    const { title, youngPupils } = parse(CourseSettings, req.body);
+    await run(ctx.db, 'UPDATE courses SET title = ?, young_pupils = ? WHERE id = ?', [
+      title,
+      youngPupils,
+      courseId,
     ]);
     res.json({});
   });

@@ -4,8 +4,9 @@ const SOON_MS = 60 * 60_000;
 
 /** How far each stage of the work has come. A stage needs you when it is the next thing that can be done; teaching, when a session is near. */
 export function stagesOf(course: Omit<CourseDetail, 'stages'>, now: number): Record<StageName, StageState> {
-  const { sessions, counts, limitsSet, recordingPlan } = course;
+  const { sessions, counts, limitsSet, recordingPlan, findings } = course;
   const planned = sessions.some((s) => s.state !== 'cancelled');
+  const stops = (stage: StageName) => findings.some((f) => f.stage === stage && f.level === 'stops');
   const held = sessions.some((s) => s.state === 'held');
   const ahead = sessions.some((s) => s.state === 'live' || (s.state !== 'held' && s.endsAt > now));
   const soon = sessions.some((s) => s.state === 'live' || (s.endsAt > now && s.startsAt - now < SOON_MS));
@@ -19,6 +20,9 @@ export function stagesOf(course: Omit<CourseDetail, 'stages'>, now: number): Rec
     ['review', held, false],
   ];
   return Object.fromEntries(
-    done.map(([stage, isDone, possible]) => [stage, isDone ? 'done' : possible ? 'needs you' : 'not yet']),
+    done.map(([stage, isDone, possible]) => [
+      stage,
+      isDone && !stops(stage) ? 'done' : possible ? 'needs you' : 'not yet',
+    ]),
   ) as Record<StageName, StageState>;
 }

@@ -1,14 +1,13 @@
 import type {
   CourseCard,
   Limits,
-  MeetingPattern,
   RecordingPlan,
   Role,
   SeriesInfo,
   SessionInfo,
   Term,
 } from '@nimble-bell/core/api';
-import { sessionsOf } from '@nimble-bell/core/calendar';
+import type { Own } from '@nimble-bell/core/calendar';
 import type { DoorRules } from '@nimble-bell/core/door';
 import { newId } from '../context';
 import { json, one, rows, run, type Db } from '../db/pool';
@@ -23,6 +22,7 @@ export interface CourseRow {
   limitsAt: number | null;
   door: DoorRules;
   recordingPlan: RecordingPlan | null;
+  youngPupils: boolean;
   term: Term;
 }
 
@@ -30,18 +30,19 @@ export async function courseById(db: Db, id: string): Promise<CourseRow | null> 
   const row = await one<Record<string, unknown>>(
     db,
     `SELECT c.id, c.term_id AS termId, c.code, c.title, c.limits, c.limits_by AS limitsBy, c.limits_at AS limitsAt,
-            c.door, c.recording_plan AS recordingPlan, t.body AS term
+            c.door, c.recording_plan AS recordingPlan, c.young_pupils AS youngPupils, t.body AS term
        FROM courses c JOIN terms t ON t.id = c.term_id WHERE c.id = ?`,
     [id],
   );
   if (!row) return null;
-  const { limits, door, recordingPlan, term, ...plain } = row;
+  const { limits, door, recordingPlan, term, youngPupils, ...plain } = row;
   return {
     ...plain,
     limits: json(limits),
     door: json(door),
     recordingPlan: recordingPlan ? json(recordingPlan) : null,
     term: json(term),
+    youngPupils: Boolean(youngPupils),
   } as CourseRow;
 }
 
@@ -52,7 +53,8 @@ export const coursesOf = (db: Db, person: string, now: number) =>
             (SELECT COUNT(*) FROM members s WHERE s.course_id = c.id AND s.role = 'student') AS students
        FROM members m JOIN courses c ON c.id = m.course_id
        LEFT JOIN sessions n ON n.id = (
-         SELECT s.id FROM sessions s WHERE s.course_id = c.id
+         SELECT s.id FROM sessions s JOIN series q ON q.id = s.series_id
+          WHERE s.course_id = c.id AND q.kind NOT IN ('open', 'capture')
             AND (s.state = 'live' OR (s.state IN ('planned', 'moved') AND s.ends_at > ?))
           ORDER BY s.state = 'live' DESC, s.starts_at LIMIT 1)
       WHERE m.person_id = ? ORDER BY c.code`,
@@ -75,92 +77,78 @@ export async function insertCourse(
   return id;
 }
 
-export async function seriesOf(db: Db, course: string): Promise<(SeriesInfo & { sequence: number })[]> {
-  const found = await rows<SeriesInfo & { sequence: number; pattern: unknown }>(
-    db,
-    'SELECT id, title, pattern, group_name AS `group`, sequence FROM series WHERE course_id = ? ORDER BY title, id',
-    [course],
-  );
-  return found.map((s) => ({ ...s, pattern: json<MeetingPattern>(s.pattern) }));
+export interface SeriesRow extends SeriesInfo {
+  courseId: string;
+  sequence: number;
+}
+
+const SERIES = `SELECT id, course_id AS courseId, title, pattern, group_name AS \`group\`, sequence, kind, expected, leads,
+                       published_at AS publishedAt FROM series`;
+
+const readSeries = (s: SeriesRow) => ({
+  ...s,
+  pattern: s.pattern === null ? null : json<NonNullable<SeriesRow['pattern']>>(s.pattern),
+  leads: json<string[]>(s.leads),
+});
+
+export const seriesOf = async (db: Db, course: string): Promise<SeriesRow[]> =>
+  (await rows<SeriesRow>(db, `${SERIES} WHERE course_id = ? ORDER BY title, id`, [course])).map(readSeries);
+
+export async function seriesById(db: Db, id: string) {
+  const row = await one<SeriesRow>(db, `${SERIES} WHERE id = ?`, [id]);
+  return row && readSeries(row);
 }
 
 const SESSION = `SELECT s.id, s.series_id AS seriesId, r.title AS seriesTitle, s.number, s.local_date AS date,
                         s.starts_at AS startsAt, s.ends_at AS endsAt, s.linger_minutes AS lingerMinutes, s.state,
-                        r.group_name AS \`group\`, s.course_id AS courseId,
+                        r.group_name AS \`group\`, s.course_id AS courseId, r.kind, s.title, s.own, s.replaces, s.record,
+                        IF(r.kind = 'capture', s.posted_at, r.published_at) IS NOT NULL AS published,
                         ROUND((s.ends_at - s.starts_at) / 60000) AS minutes
                    FROM sessions s JOIN series r ON r.id = s.series_id`;
+/** A room without dates stands ready as a planned row; held ones are sessions like others. */
+const STANDING = "(r.kind IN ('open', 'capture') AND s.state NOT IN ('live', 'held'))";
 
-type SessionRow = SessionInfo & { courseId: string };
-const asNumbers = (s: SessionRow): SessionRow => ({ ...s, minutes: Number(s.minutes) });
+export type SessionRow = SessionInfo & { courseId: string };
+interface RawSession extends Omit<SessionRow, 'own' | 'record' | 'published'> {
+  own: string;
+  record: number | null;
+  published: number;
+}
+const readSession = (s: RawSession): SessionRow => ({
+  ...s,
+  minutes: Number(s.minutes),
+  own: s.own ? (s.own.split(',') as Own[]) : [],
+  record: s.record === null ? null : Boolean(s.record),
+  published: Boolean(s.published),
+});
 
+/** The dated sessions of a course, and the standing ones that were held. */
 export const sessionsOfCourse = async (db: Db, course: string): Promise<SessionRow[]> =>
   (
-    await rows<SessionRow>(db, `${SESSION} WHERE s.course_id = ? ORDER BY s.starts_at, r.title`, [course])
-  ).map(asNumbers);
+    await rows<RawSession>(
+      db,
+      `${SESSION} WHERE s.course_id = ? AND NOT ${STANDING} ORDER BY s.starts_at, r.title`,
+      [course],
+    )
+  ).map(readSession);
+
+/** The rooms without dates that stand ready. */
+export const standingOf = async (db: Db, course: string): Promise<SessionRow[]> =>
+  (
+    await rows<RawSession>(
+      db,
+      `${SESSION} WHERE s.course_id = ? AND r.kind IN ('open', 'capture') AND s.state <> 'held' ORDER BY r.title`,
+      [course],
+    )
+  ).map(readSession);
 
 export async function sessionById(db: Db, id: string): Promise<SessionRow | null> {
-  const row = await one<SessionRow>(db, `${SESSION} WHERE s.id = ?`, [id]);
-  return row && asNumbers(row);
+  const row = await one<RawSession>(db, `${SESSION} WHERE s.id = ?`, [id]);
+  return row && readSession(row);
 }
 
 export const setSessionState = (db: Db, id: string, state: SessionInfo['state']) =>
   run(db, 'UPDATE sessions SET state = ? WHERE id = ?', [state, id]);
-
-/**
- * Lays the sessions of a pattern as rows. A date that stays keeps its row and all that hangs on it; a planned one that
- * the pattern no longer gives goes; one that was moved, cancelled or held stays as it is.
- */
-export async function laySessions(
-  db: Db,
-  series: { id: string; courseId: string; pattern: MeetingPattern },
-  term: Term,
-) {
-  const planned = sessionsOf(term, series.pattern).sessions;
-  const kept = await rows<{ id: string; date: string; state: string }>(
-    db,
-    'SELECT id, local_date AS date, state FROM sessions WHERE series_id = ? FOR UPDATE',
-    [series.id],
-  );
-  const dates = new Set(planned.map((p) => p.date));
-  const gone = kept.filter((k) => k.state === 'planned' && !dates.has(k.date)).map((k) => k.id);
-  if (gone.length) await run(db, 'DELETE FROM sessions WHERE id IN (?)', [gone]);
-  const values = planned.map((p) => [
-    newId(),
-    series.id,
-    series.courseId,
-    p.date,
-    p.number,
-    p.startsAt,
-    p.endsAt,
-    series.pattern.lingerMinutes,
-  ]);
-  if (values.length)
-    await run(
-      db,
-      `INSERT INTO sessions (id, series_id, course_id, local_date, number, starts_at, ends_at, linger_minutes) VALUES ?
-       ON DUPLICATE KEY UPDATE number = VALUES(number),
-         starts_at = IF(state = 'planned', VALUES(starts_at), starts_at),
-         ends_at = IF(state = 'planned', VALUES(ends_at), ends_at),
-         linger_minutes = IF(state = 'planned', VALUES(linger_minutes), linger_minutes)`,
-      [values],
-    );
-  return planned.length;
-}
-
-export async function insertSeries(
-  db: Db,
-  input: { courseId: string; title: string; pattern: MeetingPattern; group: string | null },
-): Promise<string> {
-  const id = newId();
-  await run(db, 'INSERT INTO series (id, course_id, title, pattern, group_name) VALUES (?, ?, ?, ?, ?)', [
-    id,
-    input.courseId,
-    input.title,
-    JSON.stringify(input.pattern),
-    input.group,
-  ]);
-  return id;
-}
 
 export const addMember = (
   db: Db,

@@ -56,5 +56,17 @@ export async function transaction<T>(pool: Pool, work: (db: PoolConnection) => P
   }
 }
 
+/** All of it done and seen, and then nothing of it: what a change would do, found out by doing it. */
+export async function rehearse<T>(pool: Pool, work: (db: PoolConnection) => Promise<T>): Promise<T> {
+  const connection = await pool.getConnection();
+  try {
+    await connection.beginTransaction();
+    return await work(connection);
+  } finally {
+    await connection.rollback();
+    connection.release();
+  }
+}
+
 /** A JSON column as MariaDB hands it over: text, or already read by the driver. */
 export const json = <T>(value: unknown): T => (typeof value === 'string' ? JSON.parse(value) : value) as T;

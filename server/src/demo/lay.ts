@@ -9,9 +9,11 @@ import { COLLEGE_LIMITS } from '@nimble-bell/core/limits';
 import type { PoolConnection } from 'mysql2/promise';
 import { hashPassword } from '../accounts/password';
 import { newId, newLinkCode, type Context } from '../context';
-import { addMember, insertCourse, insertSeries, laySessions, sessionsOfCourse } from '../courses/store';
+import { addMember, insertCourse, sessionsOfCourse } from '../courses/store';
 import { one, run, transaction } from '../db/pool';
 import { queueInvitations } from '../mail/invite';
+import { laySeries } from '../planning/laySeries';
+import { writeSeries } from '../planning/snapshot';
 import { readyDir } from '../recordings/prepare';
 import { appendEvents } from '../room/store';
 import { enrol } from '../roster/store';
@@ -34,6 +36,14 @@ export async function layDemo(ctx: Context): Promise<boolean> {
     const termId = newId();
     const term = scenario.demoTerm(ctx.now());
     await run(db, 'INSERT INTO terms (id, body) VALUES (?, ?)', [termId, JSON.stringify(term)]);
+    const next = scenario.nextTerm(term);
+    await run(db, 'INSERT INTO terms (id, body) VALUES (?, ?)', [newId(), JSON.stringify(next)]);
+    const { name, periods } = scenario.DEMO_BELLS;
+    await run(db, 'INSERT INTO bell_times (id, name, periods) VALUES (?, ?, ?)', [
+      newId(),
+      name,
+      JSON.stringify(periods),
+    ]);
     const password = await hashPassword(scenario.DEMO_PASSWORD);
     for (const { name, email } of Object.values(scenario.TEACHERS))
       await run(
@@ -45,8 +55,10 @@ export async function layDemo(ctx: Context): Promise<boolean> {
       const id = await insertCourse(db, { ...course, termId, limits: COLLEGE_LIMITS, door: COLLEGE_DOOR });
       const { teacher, students } = await layMembers(db, id, course);
       for (const series of course.series) {
-        const seriesId = await insertSeries(db, { courseId: id, ...series });
-        await laySessions(db, { id: seriesId, courseId: id, pattern: series.pattern }, term);
+        const seriesId = newId();
+        const publishedAt = ctx.now() - 60 * 24 * 60 * MINUTE;
+        await writeSeries(db, id, { expected: null, ...series, id: seriesId, leads: [], publishedAt });
+        await laySeries(db, { ...series, id: seriesId, courseId: id }, term, null);
       }
       await queueInvitations(db, id, ctx.now());
       if (course.code === 'NAV-210') await layRules(db, id, term.lastDay, ctx.now());
@@ -123,7 +135,7 @@ async function layPast(ctx: Context, db: PoolConnection, course: string, past: P
   if (ahead)
     await run(
       db,
-      "UPDATE sessions SET state = 'moved', starts_at = starts_at + ?, ends_at = ends_at + ? WHERE id = ?",
+      "UPDATE sessions SET state = 'moved', own = 'time', starts_at = starts_at + ?, ends_at = ends_at + ? WHERE id = ?",
       [24 * 60 * MINUTE, 24 * 60 * MINUTE, ahead.id],
     );
 }

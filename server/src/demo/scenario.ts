@@ -1,6 +1,14 @@
-import type { MeetingPattern, Term, Weekday } from '@nimble-bell/core/api';
+import type {
+  BellTimesInput,
+  MeetingPattern,
+  SeriesKind,
+  Term,
+  Weekday,
+  WeeklyPattern,
+} from '@nimble-bell/core/api';
 import {
   mondayOf,
+  toEpochDay,
   toClock,
   toLocalDate,
   toWall,
@@ -111,10 +119,46 @@ export interface DemoCourse {
   /** Indexes of invented people, first and one past the last. */
   students: [number, number];
   groups: string[];
-  series: { title: string; pattern: MeetingPattern; group: string | null }[];
+  series: DemoSeries[];
 }
 
-const weekly = (days: MeetingPattern['days'], more: Partial<MeetingPattern> = {}): MeetingPattern => ({
+export interface DemoSeries {
+  title: string;
+  kind: SeriesKind;
+  pattern: MeetingPattern | null;
+  group: string | null;
+  expected?: number;
+}
+
+/** The hours at which evening classes begin. */
+export const DEMO_BELLS: BellTimesInput = {
+  name: 'Evenings',
+  periods: [
+    { name: 'E1', start: '17:00', end: '17:50' },
+    { name: 'E2', start: '18:00', end: '18:25' },
+    { name: 'E3', start: '18:30', end: '19:50' },
+    { name: 'E4', start: '20:00', end: '21:20' },
+  ],
+};
+
+/** The term after this one, to carry courses over to. */
+export function nextTerm(term: Term): Term {
+  const monday = mondayOf(toEpochDay(term.lastDay)) + 5 * 7;
+  const day = (offset: number) => toLocalDate(monday + offset);
+  return {
+    name: 'Spring evenings',
+    zone: term.zone,
+    firstDay: day(0),
+    lastDay: day(14 * 7 - 1),
+    daysOff: [
+      { from: day(6 * 7), to: day(6 * 7 + 6), name: 'Ice week' },
+      { from: day(9 * 7 + 3), to: day(9 * 7 + 4), name: 'Launching Days' },
+    ],
+    daySwaps: [],
+  };
+}
+
+const weekly = (days: WeeklyPattern['days'], more: Partial<WeeklyPattern> = {}): WeeklyPattern => ({
   kind: 'weekly',
   every: 1,
   lingerMinutes: 0,
@@ -139,6 +183,7 @@ export function demoCourses(now: Instant): DemoCourse[] {
       series: [
         {
           title: 'Lecture',
+          kind: 'class',
           group: null,
           pattern: weekly(
             [
@@ -150,6 +195,7 @@ export function demoCourses(now: Instant): DemoCourse[] {
         },
         ...groups.map((group, i) => ({
           title: `Chart lab ${group}`,
+          kind: 'group' as const,
           group,
           pattern: weekly([{ day: labDay, start: toClock(17 * 60 + 30 + i * 50), minutes: 45 }], {
             every: 2,
@@ -157,9 +203,11 @@ export function demoCourses(now: Instant): DemoCourse[] {
         })),
         {
           title: 'Office hours',
+          kind: 'office',
           group: null,
           pattern: weekly([{ day: weekday(today - 1), start: '17:00', minutes: 60 }]),
         },
+        { title: 'Chart room', kind: 'open', group: null, pattern: null },
       ],
     },
     {
@@ -171,6 +219,7 @@ export function demoCourses(now: Instant): DemoCourse[] {
       series: [
         {
           title: 'Lecture',
+          kind: 'class',
           group: null,
           pattern: weekly([{ day: weekday(today + 1), start: '18:30', minutes: 90 }]),
         },
@@ -185,7 +234,9 @@ export function demoCourses(now: Instant): DemoCourse[] {
       series: [
         {
           title: 'Workshop',
+          kind: 'class',
           group: null,
+          expected: 8,
           pattern: weekly([{ day: weekday(today + 4), start: '10:00', minutes: 50 }], {
             ends: { by: 'count', count: 8 },
           }),

@@ -22,14 +22,15 @@ const weekly = (day: 'tuesday' | 'friday'): MeetingPattern => ({
   days: [{ day, start: '18:30', minutes: 80 }],
 });
 const series = [
-  { id: 'lecture', title: 'Lecture', group: null, pattern: weekly('tuesday'), sequence: 0 },
-  { id: 'lab-a', title: 'Lab <A>', group: 'A', pattern: weekly('friday'), sequence: 3 },
+  { id: 'lecture', title: 'Lecture', group: null, pattern: weekly('tuesday'), sequence: 0, publishedAt: 1 },
+  { id: 'lab-a', title: 'Lab <A>', group: 'A', pattern: weekly('friday'), sequence: 3, publishedAt: 1 },
 ];
 const sessions = series.flatMap((s) =>
   sessionsOf(term, s.pattern).sessions.map((p) => ({
     ...p,
     seriesId: s.id,
     group: s.group,
+    published: true,
     state: p.number === 2 ? 'cancelled' : 'planned',
   })),
 );
@@ -37,7 +38,9 @@ const sessions = series.flatMap((s) =>
 jest.mock('../courses/store', () => ({
   seriesOf: async () => series,
   sessionsOfCourse: async () => sessions,
+  courseById: async () => course,
 }));
+jest.mock('../terms/store', () => ({ bellTimesOf: async () => [] }));
 jest.mock('../db/pool', () => ({ rows: async () => [{ name: 'Maren Oduya' }] }));
 
 const ctx = { config: { origin: 'http://127.0.0.1:8210' }, now: () => NOW } as unknown as Context;

@@ -37,7 +37,8 @@ export function mailRoutes(ctx: Context): Router {
     const { courseId } = await asked(req, 'plan');
     const people = await students(courseId);
     if (people.length === 0) throw new AppError('nobody-to-invite');
-    if ((await sessionsOfCourse(ctx.db, courseId)).length === 0) throw new AppError('nothing-planned');
+    const sessions = await sessionsOfCourse(ctx.db, courseId);
+    if (!sessions.some((s) => s.published)) throw new AppError('nothing-planned');
     const queued = await queueInvitations(ctx.db, courseId, ctx.now());
     res.status(202).json({ queued });
   });

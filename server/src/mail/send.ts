@@ -2,7 +2,7 @@ import nodemailer from 'nodemailer';
 import type { Context } from '../context';
 import { courseById } from '../courses/store';
 import type { Job } from '../jobs/worker';
-import { invitationFor, ORGANIZER } from './letter';
+import { changeLetterFor, invitationFor, ORGANIZER } from './letter';
 import { recipients } from './routes';
 
 /** Sends one queued letter by SMTP. The Message-ID comes from the job's key: a repeated hand-over is the same message. */
@@ -15,7 +15,11 @@ export function mailer(ctx: Context) {
     const member = (await recipients(ctx, 'm.id', job.memberId!))[0];
     const course = await courseById(ctx.db, job.courseId!);
     if (!member || !course) return;
-    const letter = await invitationFor(ctx, course, member);
+    const { change } = job.payload as { change?: string };
+    const letter = change
+      ? await changeLetterFor(ctx, course, member, change)
+      : await invitationFor(ctx, course, member);
+    if (!letter) return;
     const [first, ...others] = letter.calendars;
     await transport.sendMail({
       messageId: `<${job.key.replaceAll('/', '.')}@nimble-bell>`,

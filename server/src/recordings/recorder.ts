@@ -5,6 +5,7 @@ import { run, transaction } from '../db/pool';
 import type { MediaRelay } from '../media/relay';
 import type { RoomMedia } from '../media/roomMedia';
 import type { Room } from '../room/room';
+import { recordsItself } from './plan';
 import { addTrack, closeParts, openPart, openRecording, recordingOf } from './store';
 
 /** Records by the plan: begins at ring-in, keeps a part for each stretch, and hands over at dismissal. */
@@ -34,7 +35,7 @@ export class Recorder {
       case 'rangIn': {
         const session = await sessionById(this.ctx.db, room.session);
         const course = session && (await courseById(this.ctx.db, session.courseId));
-        if (course?.recordingPlan?.automatic)
+        if (session && recordsItself(session, course?.recordingPlan ?? null))
           await room.happen((state) =>
             state.recording === 'off' && state.phase === 'live'
               ? [{ type: 'recordingStarted', by: null }]

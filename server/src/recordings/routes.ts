@@ -13,10 +13,10 @@ import { AppError } from '../errors';
 import { eventsOf } from '../room/store';
 import { isExpired } from './expire';
 import { readyDir } from './prepare';
-import { infoOf, partsOf, recordingsWhere, type RecordingRow } from './store';
+import { infoOf, mayWatch, partsOf, recordingsWhere, type RecordingRow } from './store';
 import { memberOfTicket, ticketFor } from './ticket';
 
-type Viewer = Pick<MemberRow, 'id' | 'role' | 'zone'>;
+type Viewer = Pick<MemberRow, 'id' | 'role' | 'zone' | 'group'>;
 
 export function recordingRoutes(ctx: Context): Router {
   const router = Router();
@@ -26,7 +26,7 @@ export function recordingRoutes(ctx: Context): Router {
     const row = (await recordingsWhere(ctx.db, 'r.id', id))[0];
     if (!row) throw new AppError('not-found');
     const who = await member(row);
-    if (!teaches(who.role) && !row.plan?.studentsWatch) throw new AppError('forbidden');
+    if (!mayWatch(row, who)) throw new AppError('forbidden');
     const { term } = (await courseById(ctx.db, row.courseId))!;
     if (row.state === 'expired' || isExpired(row.plan, term.zone, ctx.now())) throw new AppError('expired');
     return { row, who, zone: teaches(who.role) ? term.zone : who.zone };
@@ -38,7 +38,7 @@ export function recordingRoutes(ctx: Context): Router {
         ticket &&
         (await one<Viewer>(
           ctx.db,
-          'SELECT m.id, m.role, p.zone FROM members m JOIN people p ON p.id = m.person_id WHERE m.id = ? AND m.course_id = ?',
+          'SELECT m.id, m.role, m.group_name AS `group`, p.zone FROM members m JOIN people p ON p.id = m.person_id WHERE m.id = ? AND m.course_id = ?',
           [ticket, row.courseId],
         ));
       if (!member) throw new AppError('not-signed-in');

@@ -1,6 +1,8 @@
-import type { RecordingInfo, RecordingPlan, Role } from '@nimble-bell/core/api';
+import type { RecordingInfo, RecordingPlan, Role, SeriesKind } from '@nimble-bell/core/api';
+import { teaches } from '@nimble-bell/core/limits';
 import { newId } from '../context';
 import { json, one, rows, run, type Db } from '../db/pool';
+import { isFor } from '../roster/store';
 
 export interface RecordingRow {
   id: string;
@@ -16,15 +18,28 @@ export interface RecordingRow {
   hasPicture: number;
   file: string | null;
   plan: RecordingPlan | null;
+  kind: SeriesKind;
+  group: string | null;
+  published: boolean;
 }
 
 const RECORDING = `SELECT r.id, r.session_id AS sessionId, s.course_id AS courseId, CONCAT(q.title, ' ', s.number) AS title, s.starts_at AS startsAt,
                           s.ends_at AS endsAt, r.state, r.progress, r.length_ms AS lengthMs, r.bytes,
-                          r.has_picture AS hasPicture, r.file, c.recording_plan AS plan
+                          r.has_picture AS hasPicture, r.file, c.recording_plan AS plan, q.kind, q.group_name AS \`group\`,
+                          IF(q.kind = 'capture', s.posted_at, q.published_at) IS NOT NULL AS published
                      FROM recordings r JOIN sessions s ON s.id = r.session_id
                      JOIN series q ON q.id = s.series_id JOIN courses c ON c.id = s.course_id`;
 
-const read = (row: RecordingRow): RecordingRow => ({ ...row, plan: row.plan ? json(row.plan) : null });
+const read = (row: RecordingRow): RecordingRow => ({
+  ...row,
+  plan: row.plan ? json(row.plan) : null,
+  published: Boolean(row.published),
+});
+
+/** Whether a member may watch: their own sessions, where the plan lets students; a capture once it is posted. */
+export const mayWatch = (row: RecordingRow, member: { role: Role; group: string | null }): boolean =>
+  teaches(member.role) ||
+  (isFor(row, member) && (row.kind === 'capture' || (row.plan?.studentsWatch ?? false)));
 
 export const recordingsWhere = async (db: Db, column: 's.course_id' | 's.id' | 'r.id', value: string) =>
   (await rows<RecordingRow>(db, `${RECORDING} WHERE ${column} = ? ORDER BY s.starts_at DESC`, [value])).map(

@@ -1,4 +1,4 @@
-import type { StoredEvent } from '@nimble-bell/core/api';
+import { isStanding, type StoredEvent } from '@nimble-bell/core/api';
 import type { Layer } from '@nimble-bell/core/limits';
 import { newId, type Context } from '../context';
 import { courseById, sessionById } from '../courses/store';
@@ -100,7 +100,7 @@ export class Rooms {
       (o) => o.present && (o.role === 'teacher' || o.role === 'assistant'),
     );
     const row = teachers ? null : await sessionById(this.ctx.db, room.session);
-    const over = row && this.ctx.now() > row.endsAt + row.lingerMinutes * 60_000;
+    const over = row && (isStanding(row.kind) || this.ctx.now() > row.endsAt + row.lingerMinutes * 60_000);
     if (!over) return void this.#overdueSince.delete(room.session);
     const since = this.#overdueSince.get(room.session) ?? this.ctx.now();
     this.#overdueSince.set(room.session, since);

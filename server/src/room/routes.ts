@@ -5,9 +5,9 @@ import { teaches } from '@nimble-bell/core/limits';
 import { rollOf } from '@nimble-bell/core/roll';
 import { memberIn, principalOf, type MemberRow } from '../accounts/principal';
 import type { Context } from '../context';
-import { courseById, sessionById, sessionsOfCourse } from '../courses/store';
+import { courseById, sessionById, sessionsOfCourse, standingOf, type SessionRow } from '../courses/store';
 import { AppError } from '../errors';
-import { infoOf, recordingsWhere, type RecordingRow } from '../recordings/store';
+import { infoOf, mayWatch, recordingsWhere, type RecordingRow } from '../recordings/store';
 import { isFor, membersOf } from '../roster/store';
 import { eventsOf } from './store';
 
@@ -18,7 +18,7 @@ export function sessionRoutes(ctx: Context): Router {
     found
       .filter(
         (r) =>
-          teaches(member.role) || (r.plan?.studentsWatch && r.state !== 'failed' && r.state !== 'expired'),
+          mayWatch(r, member) && (teaches(member.role) || (r.state !== 'failed' && r.state !== 'expired')),
       )
       .map((r) => infoOf(r, teaches(member.role)));
 
@@ -58,21 +58,24 @@ export function sessionRoutes(ctx: Context): Router {
     if (principal.kind !== 'link') throw new AppError('forbidden');
     const { member } = principal;
     const course = (await courseById(ctx.db, member.courseId))!;
-    const [sessions, members, recordings] = await Promise.all([
+    const [sessions, standing, members, recordings] = await Promise.all([
       sessionsOfCourse(ctx.db, course.id),
+      standingOf(ctx.db, course.id),
       membersOf(ctx.db, course.id),
       recordingsWhere(ctx.db, 's.course_id', course.id),
     ]);
     const own = sessions.filter((s) => isFor(s, member));
+    const withDoor = ({ courseId, ...s }: SessionRow) => ({
+      ...s,
+      door: doorFor(s, course.door, member.role, ctx.now()),
+    });
     const ids = new Set(own.map((s) => s.id));
     const mine: MyCourse = {
       course: { id: course.id, code: course.code, title: course.title, term: course.term },
       me: { member: member.id, name: member.name, zone: member.zone, role: member.role },
       teachers: members.filter((m) => m.role === 'teacher').map((m) => m.name),
-      sessions: own.map(({ courseId, ...s }) => ({
-        ...s,
-        door: doorFor(s, course.door, member.role, ctx.now()),
-      })),
+      sessions: own.map(withDoor),
+      rooms: standing.filter((s) => s.kind === 'open' && isFor(s, member)).map(withDoor),
       recordings: recordingsFor(
         recordings.filter((r) => ids.has(r.sessionId)),
         member,

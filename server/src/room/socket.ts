@@ -18,6 +18,7 @@ import { courseById, sessionById } from '../courses/store';
 import { AppError, parse } from '../errors';
 import type { MediaRelay } from '../media/relay';
 import type { RoomMedia } from '../media/roomMedia';
+import { recordsItself } from '../recordings/plan';
 import { isFor, membersOf } from '../roster/store';
 import type { Room } from './room';
 import type { Rooms } from './rooms';
@@ -183,7 +184,7 @@ export class RoomSocket {
         .map((m) => ({ member: m.id, name: m.name, role: m.role, group: m.group })),
       base: room.state.base.map(({ name, values, by, at }) => ({ name, values, by, at })),
       relay: this.relay.available,
-      records: course.recordingPlan?.automatic ?? false,
+      records: recordsItself(session, course.recordingPlan),
     };
     const events = room.events.slice(after).filter((e) => audience(e, viewer) !== null);
     return { info: room_, events, seq: room.state.seq, now: this.ctx.now() };

@@ -1,5 +1,6 @@
 import { RoomEvent, type StoredEvent } from '@nimble-bell/core/api';
 import type { Pool } from 'mysql2/promise';
+import { newId } from '../context';
 import { setSessionState } from '../courses/store';
 import { json, one, rows, run, transaction, type Db } from '../db/pool';
 
@@ -46,7 +47,32 @@ export async function storeEvents(
   await transaction(pool, async (db) => {
     await appendEvents(db, session, events, commandId);
     await setSessionState(db, session, state);
+    if (state === 'held') await standAgain(db, session);
   });
+}
+
+/** A room without dates that was dismissed is kept with the time it took, and stands ready again under the next take. */
+async function standAgain(db: Db, session: string) {
+  const row = await one<{ kind: string; from: number; until: number }>(
+    db,
+    `SELECT r.kind, (SELECT MIN(at) FROM room_events WHERE session_id = s.id) AS \`from\`,
+            (SELECT MAX(at) FROM room_events WHERE session_id = s.id) AS until
+       FROM sessions s JOIN series r ON r.id = s.series_id WHERE s.id = ?`,
+    [session],
+  );
+  if (row?.kind !== 'open' && row?.kind !== 'capture') return;
+  await run(
+    db,
+    `INSERT INTO sessions (id, series_id, course_id, local_date, take, number, starts_at, ends_at, linger_minutes)
+     SELECT ?, series_id, course_id, local_date, take + 1, number + 1, starts_at, ends_at, linger_minutes
+       FROM sessions WHERE id = ?`,
+    [newId(), session],
+  );
+  await run(db, 'UPDATE sessions SET starts_at = ?, ends_at = ? WHERE id = ?', [
+    row.from,
+    row.until,
+    session,
+  ]);
 }
 
 /** The place of a command that was decided already, for one that is sent again after a lost answer. */

@@ -1,4 +1,5 @@
 import type { MemberInfo, Role } from '@nimble-bell/core/api';
+import { teaches } from '@nimble-bell/core/limits';
 import type { RosterRow } from '@nimble-bell/core/roster';
 import { newId, newLinkCode } from '../context';
 import { one, rows, run, type Db } from '../db/pool';
@@ -44,8 +45,11 @@ export async function enrol(
   return id;
 }
 
-/** Whether a session is for this member: its whole course, or only the member's group. */
+/** Whether a session or series is for this member: published, and for the whole course or the member's group. */
 export const isFor = (
-  session: { group: string | null },
+  session: { group: string | null; published: boolean },
   member: { group: string | null; role: Role },
-): boolean => session.group === null || member.role !== 'student' || session.group === member.group;
+): boolean =>
+  teaches(member.role) ||
+  (session.published &&
+    (session.group === null || member.role !== 'student' || session.group === member.group));

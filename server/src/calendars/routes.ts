@@ -1,0 +1,79 @@
+import { Router } from 'express';
+import { z } from 'zod';
+import { calendarOf, type CalendarEntry } from '@nimble-bell/core/calendar';
+import { memberIn, personIdOf, principalOf, type MemberRow } from '../accounts/principal';
+import { newLinkCode, type Context } from '../context';
+import { courseById } from '../courses/store';
+import { one, rows, run } from '../db/pool';
+import { AppError, parse } from '../errors';
+import { entriesFor } from './entries';
+
+const FeedInput = z.object({
+  /** One course; all of the person's where there is none. A personal link speaks of its own course only. */
+  course: z.string().max(20).nullable().default(null),
+  replace: z.boolean().default(false),
+});
+
+interface Feed {
+  personId: string;
+  courseId: string;
+}
+
+/** Calendars to download and subscribe to, each at a secret address that can be replaced. */
+export function calendarRoutes(ctx: Context): Router {
+  const router = Router();
+
+  /** The address of one's own feed. Replaced, the old one is dead at once. */
+  router.post('/feeds', async (req, res) => {
+    const principal = await principalOf(ctx, req.headers);
+    const input = parse(FeedInput, req.body);
+    const courseId = principal.kind === 'link' ? principal.member.courseId : input.course;
+    if (courseId) await memberIn(ctx, principal, courseId);
+    const person = personIdOf(principal);
+    const find = () =>
+      one<{ code: string }>(ctx.db, 'SELECT code FROM feeds WHERE person_id = ? AND course_id = ?', [
+        person,
+        courseId ?? '',
+      ]);
+    if (input.replace)
+      await run(ctx.db, 'DELETE FROM feeds WHERE person_id = ? AND course_id = ?', [person, courseId ?? '']);
+    await run(ctx.db, 'INSERT IGNORE INTO feeds (code, person_id, course_id, made_at) VALUES (?, ?, ?, ?)', [
+      newLinkCode(),
+      person,
+      courseId ?? '',
+      ctx.now(),
+    ]);
+    const { code } = (await find())!;
+    res.json({ path: `/api/feeds/${code}.ics`, url: `${ctx.config.origin}/api/feeds/${code}.ics` });
+  });
+
+  /** The calendar itself (RFC 5545), for whoever holds the address. `?download` names the file. */
+  router.get('/feeds/:code.ics', async (req, res) => {
+    const feed = await one<Feed>(
+      ctx.db,
+      'SELECT person_id AS personId, course_id AS courseId FROM feeds WHERE code = ?',
+      [req.params.code],
+    );
+    if (!feed) throw new AppError('not-found');
+    const members = await membersOf(feed);
+    const entries: CalendarEntry[] = [];
+    for (const member of members) entries.push(...(await entriesFor(ctx, member)));
+    const first = members[0] && (await courseById(ctx.db, members[0].courseId));
+    const name = feed.courseId && first ? `${first.code} ${first.title}` : 'My classes';
+    res.type('text/calendar; charset=utf-8');
+    res.set('Cache-Control', 'private, max-age=300');
+    if (req.query.download !== undefined) res.attachment(`${name}.ics`);
+    res.send(calendarOf(entries, 'PUBLISH', name));
+  });
+
+  const membersOf = ({ personId, courseId }: Feed) =>
+    rows<MemberRow & { link: string }>(
+      ctx.db,
+      `SELECT m.id, m.course_id AS courseId, m.person_id AS personId, m.role, m.group_name AS \`group\`, m.link_code AS link,
+              p.name, p.email, p.zone
+         FROM members m JOIN people p ON p.id = m.person_id
+        WHERE m.person_id = ? AND (? = '' OR m.course_id = ?) ORDER BY m.course_id`,
+      [personId, courseId, courseId],
+    );
+  return router;
+}

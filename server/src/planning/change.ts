@@ -1,0 +1,178 @@
+import type { NamedClash, PlanOutcome, SessionDelta, Term } from '@nimble-bell/core/api';
+import { countWords, durationWords, instantWords } from '@nimble-bell/core/calendar';
+import type { PoolConnection } from 'mysql2/promise';
+import { newId } from '../context';
+import { rows, run, type Db } from '../db/pool';
+import { AppError } from '../errors';
+import { isFor } from '../roster/store';
+import type { Role } from '@nimble-bell/core/api';
+import { clashesIn } from './clashes';
+import {
+  diffOf,
+  isEmpty,
+  snapshot,
+  type PlanDiff,
+  type RowChange,
+  type SessionRecord,
+  type Snapshot,
+} from './snapshot';
+
+export interface PlanChange {
+  courseId: string;
+  term: Term;
+  by: string;
+  now: number;
+  /** Does the change and gives it in words. */
+  make: () => Promise<string>;
+  /** Whether nothing changed is worth an entry or a refusal. */
+  mayBeEmpty?: boolean;
+}
+
+/**
+ * Does a change of a course's plan in the caller's transaction and tells what came of it: each session's part, who is
+ * told, the clashes there are now. It is kept in the history with the rows before and after, and those it touches get
+ * their message queued. Rolled back, it was a preview.
+ */
+export async function changePlan(db: PoolConnection, change: PlanChange): Promise<PlanOutcome> {
+  const { courseId, term, by, now } = change;
+  const before = await snapshot(db, courseId);
+  const words = await change.make();
+  const after = await snapshot(db, courseId);
+  const diff = diffOf(before, after);
+  if (isEmpty(diff)) {
+    if (change.mayBeEmpty)
+      return { changeId: null, words, sessions: [], told: { count: 0, names: [] }, clashes: [], made: [] };
+    throw new AppError('no-change');
+  }
+  const touched = new Set(diff.sessions.map((s) => (s.after ?? s.before)!.seriesId));
+  const clashes = (await clashesIn(db, courseId, now)).filter((c) => touched.has(c.seriesId));
+  const told = await toldOf(db, courseId, before, after, now);
+  const changeId = newId();
+  await run(
+    db,
+    'INSERT INTO plan_changes (id, course_id, at, made_by, words, body, told) VALUES (?, ?, ?, ?, ?, ?, ?)',
+    [changeId, courseId, now, by, words.slice(0, 255), JSON.stringify(diff), told.length],
+  );
+  const series = new Set([...touched, ...diff.series.map((s) => (s.after ?? s.before)!.id)]);
+  if (series.size) await run(db, 'UPDATE series SET sequence = sequence + 1 WHERE id IN (?)', [[...series]]);
+  await queueUpdates(
+    db,
+    courseId,
+    changeId,
+    told.map((t) => t.id),
+    now,
+  );
+  return {
+    changeId,
+    words,
+    sessions: deltasOf(diff, before, after, term),
+    told: { count: told.length, names: told.map((t) => t.name) },
+    clashes: clashes.map(({ seriesId, ...clash }): NamedClash => clash),
+    made: diff.series.filter((s) => !s.before).map((s) => s.after!.id),
+  };
+}
+
+const isDated = (plan: Snapshot, s: SessionRecord) => {
+  const kind = plan.series.get(s.seriesId)?.kind;
+  return kind !== 'open' && kind !== 'capture';
+};
+
+/** Each session's part in a change, by its time. Numbers that only count on are no news. */
+export function deltasOf(diff: PlanDiff, before: Snapshot, after: Snapshot, term: Term): SessionDelta[] {
+  const titleOf = (s: SessionRecord) =>
+    (after.series.get(s.seriesId) ?? before.series.get(s.seriesId))?.title ?? '';
+  return diff.sessions
+    .filter(({ before: b, after: a }) => isDated(a ? after : before, (a ?? b)!))
+    .map((change) => {
+      const { before: b, after: a } = change;
+      const record = (a ?? b)!;
+      return {
+        sessionId: record.id,
+        title: record.title ? `${titleOf(record)}: ${record.title}` : titleOf(record),
+        was: b && b.state !== 'cancelled' ? timeOf(b) : null,
+        becomes: a && a.state !== 'cancelled' ? timeOf(a) : null,
+        words: deltaWords(change, term.zone),
+      };
+    })
+    .filter((d) => d.words !== '')
+    .sort(
+      (x, y) =>
+        (x.becomes ?? x.was ?? { startsAt: 0 }).startsAt - (y.becomes ?? y.was ?? { startsAt: 0 }).startsAt,
+    );
+}
+
+const timeOf = (s: SessionRecord) => ({
+  startsAt: s.startsAt,
+  minutes: Math.round((s.endsAt - s.startsAt) / 60_000),
+});
+
+function deltaWords({ before, after }: RowChange<SessionRecord>, zone: string): string {
+  const when = (s: SessionRecord) => instantWords(s.startsAt, zone);
+  if (!before) return after!.replaces ? `${when(after!)} is new, as a make-up` : `${when(after!)} is new`;
+  if (!after) return `${when(before)} is gone`;
+  const parts: string[] = [];
+  if (before.state !== 'cancelled' && after.state === 'cancelled') return `${when(before)} is cancelled`;
+  if (before.state === 'cancelled' && after.state !== 'cancelled') parts.push('takes place again');
+  if (before.startsAt !== after.startsAt) parts.push(`moves to ${when(after)}`);
+  const [was, is] = [timeOf(before).minutes, timeOf(after).minutes];
+  if (was !== is) parts.push(`lasts ${durationWords(is)} instead of ${durationWords(was)}`);
+  if (before.title !== after.title)
+    parts.push(after.title ? `is called "${after.title}"` : 'has no name of its own');
+  if (before.lingerMinutes !== after.lingerMinutes)
+    parts.push(`lingers ${countWords(after.lingerMinutes, 'minute')}`);
+  if (before.record !== after.record)
+    parts.push(after.record === false ? 'is not recorded' : 'is recorded as planned');
+  return parts.length ? `${when(before)} ${parts.join(', ')}` : '';
+}
+
+interface Told {
+  id: string;
+  name: string;
+}
+
+/** The students invited already whose own sessions ahead are not as they were. */
+async function toldOf(
+  db: Db,
+  courseId: string,
+  before: Snapshot,
+  after: Snapshot,
+  now: number,
+): Promise<Told[]> {
+  const invited = await rows<Told & { role: Role }>(
+    db,
+    `SELECT m.id, p.name, m.role FROM members m JOIN people p ON p.id = m.person_id
+      WHERE m.course_id = ? AND m.role = 'student'
+        AND EXISTS (SELECT 1 FROM jobs j WHERE j.member_id = m.id AND j.kind = 'mail') ORDER BY p.name`,
+    [courseId],
+  );
+  const seen = (plan: Snapshot, member: string, role: Role): string => {
+    const group = plan.groups.get(member) ?? null;
+    const lines: string[] = [];
+    for (const s of plan.sessions.values()) {
+      const series = plan.series.get(s.seriesId);
+      if (!series || s.state === 'cancelled' || s.endsAt <= now || !isDated(plan, s)) continue;
+      const visible = isFor({ group: series.group, published: series.publishedAt !== null }, { group, role });
+      if (visible) lines.push(`${s.startsAt} ${s.endsAt} ${series.title} ${s.title}`);
+    }
+    return lines.sort().join('\n');
+  };
+  const cache = new Map<string, boolean>();
+  return invited.filter(({ id, role }) => {
+    const key = `${before.groups.get(id)}/${after.groups.get(id)}`;
+    let differs = cache.get(key);
+    if (differs === undefined) {
+      differs = seen(before, id, role) !== seen(after, id, role);
+      cache.set(key, differs);
+    }
+    return differs;
+  });
+}
+
+/** One message a person and change: its key makes it so. */
+async function queueUpdates(db: Db, courseId: string, changeId: string, members: string[], now: number) {
+  if (!members.length) return;
+  const payload = JSON.stringify({ letter: 'change', change: changeId });
+  await run(db, 'INSERT IGNORE INTO jobs (kind, job_key, course_id, member_id, payload, due_at) VALUES ?', [
+    members.map((m) => ['mail', `change/${changeId}/${m}`, courseId, m, payload, now]),
+  ]);
+}

@@ -1,0 +1,350 @@
+import type { MeetingPattern, PlanEdit, SeriesInput, SeriesKind, Term } from '@nimble-bell/core/api';
+import {
+  changed,
+  dateIn,
+  dateWords,
+  instantWords,
+  countWords,
+  periodFaults,
+  periodsFor,
+  sessionsOf,
+  termDays,
+  toEpochDay,
+  toInstant,
+  toMinutes,
+  toWall,
+  weekdayIndex,
+  weekdayOf,
+  WEEKDAYS,
+  type LaidSession,
+} from '@nimble-bell/core/calendar';
+import { newId } from '../context';
+import { seriesById, seriesOf, type SeriesRow } from '../courses/store';
+import { one, rows, run, type Db } from '../db/pool';
+import { AppError } from '../errors';
+import { bellTimesOf } from '../terms/store';
+import { laySeries, sessionRecords } from './laySeries';
+import { insertSessions, removeSeries, writeSeries, writeSession, type SessionRecord } from './snapshot';
+
+export interface Editing {
+  db: Db;
+  courseId: string;
+  term: Term;
+  now: number;
+}
+
+/** Does an edit of a course's plan, in the caller's transaction. Gives what was done, in words. */
+export async function applyEdit(at: Editing, edit: PlanEdit): Promise<string> {
+  switch (edit.edit) {
+    case 'add-series':
+      for (const series of edit.series) await addSeries(at, series);
+      return edit.series.length === 1
+        ? `${edit.series[0]!.title} added`
+        : `${countWords(edit.series.length, 'series', 'series')} added`;
+    case 'change-series':
+      return changeSeries(at, edit.id, edit.series);
+    case 'remove-series': {
+      const series = await ownSeries(at, edit.id);
+      const taught = await one(
+        at.db,
+        "SELECT id FROM sessions WHERE series_id = ? AND state IN ('live', 'held')",
+        [edit.id],
+      );
+      if (taught) throw new AppError('series-taught');
+      await removeSeries(at.db, edit.id);
+      return `${series.title} removed`;
+    }
+    case 'publish':
+      return publish(at, edit.ids);
+    case 'change-session':
+      return changeSession(at, edit);
+    case 'add-session':
+      return addSession(at, edit);
+    case 'groups':
+      return setGroups(at, edit.plan);
+    case 'move-to-group': {
+      const member = await ownMember(at, edit.member);
+      await run(at.db, 'UPDATE members SET group_name = ? WHERE id = ?', [edit.group, edit.member]);
+      return edit.group
+        ? `${member.name} moved to group ${edit.group}`
+        : `${member.name} taken out of the groups`;
+    }
+  }
+}
+
+async function ownSeries({ db, courseId }: Editing, id: string): Promise<SeriesRow> {
+  const series = await seriesById(db, id);
+  if (!series || series.courseId !== courseId)
+    throw new AppError('not-found', 'There is no such series in this course.');
+  return series;
+}
+
+async function ownMember({ db, courseId }: Editing, id: string): Promise<{ name: string }> {
+  const member = await one<{ name: string }>(
+    db,
+    'SELECT p.name FROM members m JOIN people p ON p.id = m.person_id WHERE m.id = ? AND m.course_id = ?',
+    [id, courseId],
+  );
+  if (!member) throw new AppError('not-found', 'There is no such person on the class list.');
+  return member;
+}
+
+/** What the schema cannot know: periods that exist, leads that are on the list, a pattern that gives a session. */
+async function checkSeries({ db, courseId, term }: Editing, input: SeriesInput) {
+  const leads = input.leads.length
+    ? await rows<{ id: string }>(
+        db,
+        "SELECT id FROM members WHERE course_id = ? AND role IN ('teacher', 'assistant') AND id IN (?)",
+        [courseId, input.leads],
+      )
+    : [];
+  if (leads.length < new Set(input.leads).size)
+    throw new AppError('invalid', undefined, [
+      { path: 'leads', message: 'Choose teachers and assistants of this course.' },
+    ]);
+  const { pattern } = input;
+  if (!pattern) return;
+  const periods = periodsFor(pattern, await bellTimesOf(db));
+  const [fault] = periodFaults(pattern, periods);
+  if (fault)
+    throw new AppError('invalid', fault.message, [
+      { path: `pattern.days.${fault.day}.periods`, message: fault.message },
+    ]);
+  if (sessionsOf(term, pattern, undefined, periods).sessions.length === 0) throw new AppError('no-sessions');
+}
+
+async function addSeries(at: Editing, input: SeriesInput): Promise<string> {
+  await checkSeries(at, input);
+  const id = newId();
+  await writeSeries(at.db, at.courseId, { ...input, id, publishedAt: null });
+  await laySeries(
+    at.db,
+    { id, courseId: at.courseId, kind: input.kind, pattern: input.pattern },
+    at.term,
+    null,
+  );
+  return id;
+}
+
+async function changeSeries(at: Editing, id: string, input: SeriesInput): Promise<string> {
+  const series = await ownSeries(at, id);
+  await checkSeries(at, input);
+  if (await one(at.db, "SELECT id FROM sessions WHERE series_id = ? AND state = 'live'", [id]))
+    throw new AppError('class-running');
+  await writeSeries(at.db, at.courseId, { ...input, id, publishedAt: series.publishedAt });
+  // A draft that nobody has seen may be laid anew from the first day on.
+  const frozen = series.publishedAt === null ? null : at.now;
+  await laySeries(
+    at.db,
+    { id, courseId: at.courseId, kind: input.kind, pattern: input.pattern },
+    at.term,
+    frozen,
+  );
+  return input.title === series.title ? `${series.title} changed` : `${series.title} is now ${input.title}`;
+}
+
+async function publish(at: Editing, ids: string[]): Promise<string> {
+  const all = await Promise.all(ids.map((id) => ownSeries(at, id)));
+  await run(at.db, 'UPDATE series SET published_at = ? WHERE id IN (?) AND published_at IS NULL', [
+    at.now,
+    ids,
+  ]);
+  return all.length === 1
+    ? `${all[0]!.title} published`
+    : `${countWords(all.length, 'series', 'series')} published`;
+}
+
+type SessionEdit = Extract<PlanEdit, { edit: 'change-session' }>;
+
+async function changeSession(at: Editing, { id, scope, change }: SessionEdit): Promise<string> {
+  const row = await one<{ seriesId: string; courseId: string; state: string }>(
+    at.db,
+    'SELECT series_id AS seriesId, course_id AS courseId, state FROM sessions WHERE id = ?',
+    [id],
+  );
+  if (!row || row.courseId !== at.courseId)
+    throw new AppError('not-found', 'There is no such session in this course.');
+  const held = row.state === 'live' || row.state === 'held';
+  // What a session is called may be set right afterwards too.
+  if (held && (scope === 'one' || change.do !== 'rename') && change.do !== 'rename')
+    throw new AppError('session-over');
+  const series = await ownSeries(at, row.seriesId);
+  if (scope === 'all' && (await changeRule(at, series, id, change)))
+    return `${series.title}: ${changeWords(change, 'all')}`;
+  const records = await sessionRecords(at.db, row.seriesId);
+  if (held) {
+    const own = records.find((r) => r.id === id)!;
+    await run(at.db, 'UPDATE sessions SET title = ? WHERE id = ?', [
+      change.do === 'rename' ? change.title : own.title,
+      id,
+    ]);
+    return `${series.title} of ${dateWords(own.date)}: ${changeWords(change, 'one')}`;
+  }
+  const after = changed(records as LaidSession[], id, scope, change, at.term.zone, at.now);
+  const byId = new Map(records.map((r) => [r.id, r]));
+  for (const s of after) {
+    const before = byId.get(s.id)!;
+    await writeSession(at.db, at.courseId, { ...before, ...s, own: [...s.own] });
+  }
+  const target = byId.get(id)!;
+  return `${series.title} of ${dateWords(target.date)}: ${changeWords(change, scope)}`;
+}
+
+function changeWords(change: SessionEdit['change'], scope: SessionEdit['scope']): string {
+  const reach = scope === 'one' ? '' : scope === 'later' ? ', and all later ones' : ', every session';
+  switch (change.do) {
+    case 'move':
+      return `moved to ${dateWords(change.date)}, ${change.start}${reach}`;
+    case 'cancel':
+      return `cancelled${reach}`;
+    case 'restore':
+      return `restored${reach}`;
+    case 'lengthen':
+      return `now ${change.minutes} minutes${reach}`;
+    case 'rename':
+      return change.title ? `called "${change.title}"${reach}` : `without a name of its own${reach}`;
+    case 'record':
+      return `${change.automatic === false ? 'not recorded' : 'recorded as planned'}${reach}`;
+  }
+}
+
+/** "All" of a weekly series is a change of its rule: the pattern says the new day, time or length from now on. */
+async function changeRule(
+  at: Editing,
+  series: SeriesRow,
+  id: string,
+  change: SessionEdit['change'],
+): Promise<boolean> {
+  const { pattern } = series;
+  if (pattern?.kind !== 'weekly' || (change.do !== 'move' && change.do !== 'lengthen')) return false;
+  const session = (await sessionRecords(at.db, series.id)).find((s) => s.id === id)!;
+  if (session.own.length) return false;
+  const days = termDays(at.term);
+  const place = days.follows[toEpochDay(session.date) - days.first];
+  const weekday = place !== undefined && place >= 0 ? place : weekdayOf(toEpochDay(session.date));
+  const old = pattern.days.find((d) => weekdayIndex(d.day) === weekday);
+  if (!old || 'periods' in old) return false;
+  const moved: MeetingPattern = {
+    ...pattern,
+    days: pattern.days.map((d) => {
+      if (change.do === 'lengthen') return 'periods' in d ? d : { ...d, minutes: change.minutes };
+      if (d !== old) return d;
+      const shift = toEpochDay(change.date) - toWall(at.term.zone, session.startsAt).day;
+      return { ...old, day: WEEKDAYS[(((weekday + shift) % 7) + 7) % 7]!, start: change.start };
+    }),
+  };
+  if (new Set(moved.days.map((d) => d.day)).size < moved.days.length) return false;
+  const { title, kind, expected, group, leads } = series;
+  await changeSeries(at, series.id, { title, kind, expected, group, leads, pattern: moved });
+  return true;
+}
+
+type AddSession = Extract<PlanEdit, { edit: 'add-session' }>;
+
+async function addSession(at: Editing, edit: AddSession): Promise<string> {
+  const series = await ownSeries(at, edit.seriesId);
+  const startsAt = toInstant(at.term.zone, toEpochDay(edit.date), toMinutes(edit.start));
+  if (startsAt + edit.minutes * 60_000 <= at.now)
+    throw new AppError('invalid', undefined, [{ path: 'date', message: 'This time is past.' }]);
+  const records = await sessionRecords(at.db, series.id);
+  if (edit.replaces) {
+    const lost = await one<{ courseId: string }>(
+      at.db,
+      'SELECT course_id AS courseId FROM sessions WHERE id = ?',
+      [edit.replaces],
+    );
+    if (lost?.courseId !== at.courseId)
+      throw new AppError('not-found', 'There is no such session in this course.');
+    if (records.some((r) => r.replaces === edit.replaces && r.state !== 'cancelled'))
+      throw new AppError('invalid', 'This session is made up for already.');
+  }
+  const take = Math.max(-1, ...records.filter((r) => r.date === edit.date).map((r) => r.take)) + 1;
+  const session: SessionRecord = {
+    id: newId(),
+    seriesId: series.id,
+    date: edit.date,
+    take,
+    number: records.length + 1,
+    startsAt,
+    endsAt: startsAt + edit.minutes * 60_000,
+    lingerMinutes: series.pattern?.lingerMinutes ?? 0,
+    state: 'planned',
+    title: edit.title,
+    own: edit.title ? ['title', 'added'] : ['added'],
+    replaces: edit.replaces,
+    record: null,
+  };
+  await insertSessions(at.db, at.courseId, [session]);
+  const when = instantWords(startsAt, at.term.zone);
+  return edit.replaces
+    ? `${series.title}: make-up on ${when}`
+    : `${series.title}: a session added on ${when}`;
+}
+
+type Groups = Extract<PlanEdit, { edit: 'groups' }>['plan'];
+
+async function setGroups(at: Editing, plan: Groups): Promise<string> {
+  const names = plan.groups.map((g) => g.name);
+  if (new Set(names).size < names.length) throw new AppError('invalid', 'Each group has a name of its own.');
+  const known = new Set(
+    (
+      await rows<{ id: string }>(at.db, "SELECT id FROM members WHERE course_id = ? AND role = 'student'", [
+        at.courseId,
+      ])
+    ).map((m) => m.id),
+  );
+  const placed = plan.groups.flatMap((g) => g.people);
+  if (placed.some((id) => !known.has(id)) || new Set(placed).size < placed.length)
+    throw new AppError('invalid', 'Each student of the class can be in one group.');
+  await run(at.db, "UPDATE members SET group_name = NULL WHERE course_id = ? AND role = 'student'", [
+    at.courseId,
+  ]);
+  for (const g of plan.groups)
+    if (g.people.length)
+      await run(at.db, 'UPDATE members SET group_name = ? WHERE id IN (?)', [g.name, g.people]);
+  if (plan.series) await layGroupSeries(at, plan, plan.series);
+  return `The class split into ${countWords(plan.groups.length, 'group')}`;
+}
+
+/** A series a group. A group that has one keeps it, with its past; one whose group is gone goes, or ends now. */
+async function layGroupSeries(at: Editing, plan: Groups, wanted: NonNullable<Groups['series']>) {
+  if (wanted.slots.length !== plan.groups.length)
+    throw new AppError('invalid', 'Give a slot for each group.');
+  const old = (await seriesOf(at.db, at.courseId)).filter((s) => s.kind === 'group' && s.group !== null);
+  for (const s of old.filter((o) => !plan.groups.some((g) => g.name === o.group))) {
+    await run(
+      at.db,
+      "DELETE FROM sessions WHERE series_id = ? AND state NOT IN ('live', 'held') AND ends_at > ?",
+      [s.id, at.now],
+    );
+    await removeIfEmpty(at.db, s.id);
+  }
+  const kind: SeriesKind = 'group';
+  for (const [i, { name }] of plan.groups.entries()) {
+    const pattern: MeetingPattern = {
+      kind: 'weekly',
+      every: wanted.every,
+      days: [wanted.slots[i]!],
+      lingerMinutes: 0,
+      ends: { by: 'term' },
+    };
+    const input = { title: `${wanted.title} ${name}`, kind, pattern, expected: null, group: name, leads: [] };
+    const known = old.find((o) => o.group === name);
+    if (known) await changeSeries(at, known.id, input);
+    else {
+      const id = await addSeries(at, input);
+      // A group of a published plan is seen like the ones it joins.
+      if (old.some((o) => o.publishedAt !== null))
+        await run(at.db, 'UPDATE series SET published_at = ? WHERE id = ?', [at.now, id]);
+    }
+  }
+}
+
+const removeIfEmpty = (db: Db, id: string) =>
+  run(db, 'DELETE FROM series WHERE id = ? AND NOT EXISTS (SELECT 1 FROM sessions WHERE series_id = ?)', [
+    id,
+    id,
+  ]);
+
+/** The local date of a session, for words about it. */
+export const localDate = (term: Term, startsAt: number) => dateIn(term.zone, startsAt);

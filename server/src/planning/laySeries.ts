@@ -1,0 +1,96 @@
+import type { BellTimes, MeetingPattern, SeriesKind, Term } from '@nimble-bell/core/api';
+import { isStanding } from '@nimble-bell/core/api';
+import {
+  lay,
+  periodsFor,
+  sessionsOf,
+  toEpochDay,
+  toInstant,
+  type LaidSession,
+} from '@nimble-bell/core/calendar';
+import { newId } from '../context';
+import { rows, run, type Db } from '../db/pool';
+import { bellTimesOf } from '../terms/store';
+import { insertSessions, writeSession, type SessionRecord } from './snapshot';
+
+export interface Laying {
+  id: string;
+  courseId: string;
+  kind: SeriesKind;
+  pattern: MeetingPattern | null;
+}
+
+const SESSIONS = `SELECT id, series_id AS seriesId, local_date AS date, take, number, starts_at AS startsAt, ends_at AS endsAt,
+                         linger_minutes AS lingerMinutes, state, title, own, replaces, record
+                    FROM sessions WHERE series_id = ? ORDER BY local_date, take FOR UPDATE`;
+
+export async function sessionRecords(db: Db, series: string): Promise<SessionRecord[]> {
+  const found = await rows<SessionRecord & { own: unknown }>(db, SESSIONS, [series]);
+  return found.map((s) => ({
+    ...s,
+    own: s.own ? (String(s.own).split(',') as SessionRecord['own']) : [],
+    record: s.record === null ? null : Boolean(s.record),
+  }));
+}
+
+/**
+ * Lays a series' sessions as rows, over those it has (see `lay` in the core). `frozenUntil` keeps what lies before it; null
+ * lays the whole term, its past too.
+ */
+export async function laySeries(db: Db, series: Laying, term: Term, frozenUntil: number | null) {
+  if (isStanding(series.kind)) return layStanding(db, series, term);
+  const bells: BellTimes[] = await bellTimesOf(db);
+  const pattern = series.pattern!;
+  const planned = sessionsOf(term, pattern, undefined, periodsFor(pattern, bells)).sessions;
+  const existing = await sessionRecords(db, series.id);
+  const byId = new Map(existing.map((s) => [s.id, s]));
+  const laid = lay(existing as LaidSession[], planned, pattern.lingerMinutes, frozenUntil);
+  if (laid.removed.length)
+    await run(db, 'DELETE FROM sessions WHERE id IN (?)', [laid.removed.map((s) => s.id)]);
+  const changed = laid.kept
+    .map((s): SessionRecord => ({ ...byId.get(s.id)!, ...s, own: [...s.own] }))
+    .filter((s) => JSON.stringify(s) !== JSON.stringify(byId.get(s.id)));
+  // Dates change places: first out of one another's way, then to where they belong.
+  for (const s of changed.filter((c) => c.date !== byId.get(c.id)!.date))
+    await run(db, 'UPDATE sessions SET take = take + 1000 WHERE id = ?', [s.id]);
+  for (const s of changed) await writeSession(db, series.courseId, s);
+  await insertSessions(
+    db,
+    series.courseId,
+    laid.added.map((s) => ({ ...s, own: [...s.own], id: newId(), seriesId: series.id, take: 0 })),
+  );
+}
+
+/** A room without dates stands ready from the term's first day to its last. */
+async function layStanding(db: Db, series: Laying, term: Term) {
+  const startsAt = toInstant(term.zone, toEpochDay(term.firstDay), 0);
+  const endsAt = toInstant(term.zone, toEpochDay(term.lastDay) + 1, 0) - 60_000;
+  const found = await rows(db, "SELECT id FROM sessions WHERE series_id = ? AND state <> 'held'", [
+    series.id,
+  ]);
+  if (found.length) {
+    await run(
+      db,
+      "UPDATE sessions SET starts_at = ?, ends_at = ? WHERE series_id = ? AND state = 'planned'",
+      [startsAt, endsAt, series.id],
+    );
+    return;
+  }
+  await insertSessions(db, series.courseId, [
+    {
+      id: newId(),
+      seriesId: series.id,
+      date: term.firstDay,
+      take: 0,
+      number: 1,
+      startsAt,
+      endsAt,
+      lingerMinutes: 0,
+      state: 'planned',
+      title: null,
+      own: [],
+      replaces: null,
+      record: null,
+    },
+  ]);
+}

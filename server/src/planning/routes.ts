@@ -1,0 +1,128 @@
+import { Router, type Request } from 'express';
+import { z } from 'zod';
+import { PlanEdit, type PlanChangeInfo, type PlanOutcome } from '@nimble-bell/core/api';
+import { principalOf, requireRight, type MemberRow, type Right } from '../accounts/principal';
+import type { Context } from '../context';
+import { courseById, sessionById } from '../courses/store';
+import { json, one, rehearse, rows, run, transaction } from '../db/pool';
+import { AppError, parse } from '../errors';
+import { changePlan, deltasOf } from './change';
+import { applyEdit } from './edit';
+import { fixFinding } from './fixes';
+import { makeUpsFor } from './makeUps';
+import { applyDiff, reversed, snapshot, type PlanDiff } from './snapshot';
+import type { PoolConnection } from 'mysql2/promise';
+
+const NoticeHours = z.coerce
+  .number()
+  .int()
+  .min(0)
+  .max(24 * 60)
+  .default(48);
+const UndoInput = z.object({ change: z.string().min(1).max(20) });
+const FixInput = z.object({ finding: z.string().min(1).max(200) });
+
+export function planningRoutes(ctx: Context): Router {
+  const router = Router();
+  const asked = async (req: Request, right: Right, courseId = req.params.course as string) =>
+    requireRight(ctx, await principalOf(ctx, req.headers), courseId, right);
+
+  const edited = async (db: PoolConnection, member: MemberRow, edit: PlanEdit): Promise<PlanOutcome> => {
+    const { courseId } = member;
+    const { term } = (await courseById(db, courseId))!;
+    const now = ctx.now();
+    const make = () => applyEdit({ db, courseId, term, now }, edit);
+    return changePlan(db, { courseId, term, by: member.name, now, make });
+  };
+
+  /** What an edit would do: done, told, and taken back. */
+  router.post('/courses/:course/plan/preview', async (req, res) => {
+    const member = await asked(req, 'plan');
+    const edit = parse(PlanEdit, req.body);
+    const outcome = await rehearse(ctx.db, (db) => edited(db, member, edit));
+    res.json({ ...outcome, changeId: null });
+  });
+
+  router.post('/courses/:course/plan', async (req, res) => {
+    const member = await asked(req, 'plan');
+    const edit = parse(PlanEdit, req.body);
+    res.status(201).json(await transaction(ctx.db, (db) => edited(db, member, edit)));
+  });
+
+  /** The way back of the latest change that stands; it is a change itself, and told like one. */
+  router.post('/courses/:course/plan/undo', async (req, res) => {
+    const member = await asked(req, 'plan');
+    const { change } = parse(UndoInput, req.body);
+    const { courseId } = member;
+    const outcome = await transaction(ctx.db, async (db) => {
+      const { term } = (await courseById(db, courseId))!;
+      const latest = await one<{ id: string; words: string; body: unknown }>(
+        db,
+        `SELECT id, words, body FROM plan_changes WHERE course_id = ? AND undone_at IS NULL AND words NOT LIKE 'Undone: %'
+          ORDER BY place DESC LIMIT 1 FOR UPDATE`,
+        [courseId],
+      );
+      if (latest?.id !== change) throw new AppError('not-latest');
+      const make = async () => {
+        await applyDiff(db, courseId, reversed(json<PlanDiff>(latest.body)));
+        return `Undone: ${latest.words}`;
+      };
+      await run(db, 'UPDATE plan_changes SET undone_at = ? WHERE id = ?', [ctx.now(), change]);
+      return changePlan(db, { courseId, term, by: member.name, now: ctx.now(), make, mayBeEmpty: true });
+    });
+    res.json(outcome);
+  });
+
+  router.get('/courses/:course/plan/history', async (req, res) => {
+    const { courseId } = await asked(req, 'teach');
+    const { term } = (await courseById(ctx.db, courseId))!;
+    const found = await rows<Omit<PlanChangeInfo, 'sessions' | 'undoable'> & { body: unknown }>(
+      ctx.db,
+      `SELECT id, at, made_by AS \`by\`, words, body, told, undone_at AS undoneAt
+         FROM plan_changes WHERE course_id = ? ORDER BY place DESC LIMIT 100`,
+      [courseId],
+    );
+    const now = await snapshotReadOnly(courseId);
+    const latest = found.find((c) => c.undoneAt === null && !c.words.startsWith('Undone: '));
+    const history: PlanChangeInfo[] = found.map(({ body, ...c }) => {
+      const diff = json<PlanDiff>(body);
+      // Titles of series that are gone since are in the change itself.
+      const was = { ...now, series: new Map(now.series) };
+      for (const { before, after } of diff.series) was.series.set((after ?? before)!.id, (after ?? before)!);
+      return { ...c, sessions: deltasOf(diff, was, was, term), undoable: c.id === latest?.id };
+    });
+    res.json(history);
+  });
+  const snapshotReadOnly = (course: string) => rehearse(ctx.db, (db) => snapshot(db, course));
+
+  router.post('/courses/:course/fixes', async (req, res) => {
+    const member = await asked(req, 'plan');
+    const { finding } = parse(FixInput, req.body);
+    res.json({ done: await fixFinding(ctx, member.courseId, member.name, finding) });
+  });
+
+  /** Ranked slots to make up for a session. */
+  router.get('/sessions/:id/make-ups', async (req, res) => {
+    const session = await sessionById(ctx.db, req.params.id);
+    const principal = await principalOf(ctx, req.headers);
+    if (!session) throw new AppError('not-found');
+    await requireRight(ctx, principal, session.courseId, 'plan');
+    res.json(await makeUpsFor(ctx, session, parse(NoticeHours, req.query.notice)));
+  });
+
+  /** A capture is posted to the class, or taken back. */
+  router.put('/sessions/:id/posted', async (req, res) => {
+    const session = await sessionById(ctx.db, req.params.id);
+    const principal = await principalOf(ctx, req.headers);
+    if (!session) throw new AppError('not-found');
+    await requireRight(ctx, principal, session.courseId, 'plan');
+    const { posted } = parse(z.object({ posted: z.boolean() }), req.body);
+    if (session.kind !== 'capture') throw new AppError('invalid', 'Only a capture is posted.');
+    await run(ctx.db, 'UPDATE sessions SET posted_at = ? WHERE id = ?', [
+      posted ? ctx.now() : null,
+      session.id,
+    ]);
+    res.json({});
+  });
+  return router;
+}

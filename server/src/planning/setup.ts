@@ -1,0 +1,93 @@
+import { statfs } from 'node:fs/promises';
+import type { NamedClash } from '@nimble-bell/core/api';
+import { periodsFor, sessionsOf, termDays, type LaidSession } from '@nimble-bell/core/calendar';
+import { check, type Finding, type Setup, type SetupPerson } from '@nimble-bell/core/readiness';
+import type { Context } from '../context';
+import { seriesOf, type CourseRow, type SeriesRow, type SessionRow } from '../courses/store';
+import { one, rows, type Db } from '../db/pool';
+import { bellTimesOf } from '../terms/store';
+import { clashesIn } from './clashes';
+
+/** Sound and picture of a class, where nothing recorded yet says better: bytes a minute. */
+const TYPICAL_BYTES_PER_MINUTE = 4_000_000;
+
+const PEOPLE = `SELECT m.id, p.name, m.role, m.group_name AS \`group\`, p.zone, m.link_at AS linkAt,
+                       (SELECT MIN(j.due_at) FROM jobs j WHERE j.member_id = m.id AND j.kind = 'mail') AS invitedAt
+                  FROM members m JOIN people p ON p.id = m.person_id WHERE m.course_id = ? ORDER BY p.name`;
+
+export interface Checked {
+  findings: Finding[];
+  clashes: NamedClash[];
+  zones: { zone: string; people: number }[];
+}
+
+/** Reads a course's whole set-up and lets the rules speak. */
+export async function checkCourse(
+  ctx: Context,
+  course: CourseRow,
+  sessions: readonly SessionRow[],
+  series?: readonly SeriesRow[],
+): Promise<Checked> {
+  const now = ctx.now();
+  const [all, bells, people, clashes, storage] = await Promise.all([
+    series ?? seriesOf(ctx.db, course.id),
+    bellTimesOf(ctx.db),
+    rows<SetupPerson>(ctx.db, PEOPLE, [course.id]),
+    clashesIn(ctx.db, course.id, now),
+    storageFor(ctx, ctx.db, sessions, now),
+  ]);
+  const days = termDays(course.term);
+  const setup: Setup = {
+    term: course.term,
+    now,
+    people,
+    youngPupils: course.youngPupils,
+    door: course.door,
+    limits: course.limits,
+    recording: course.recordingPlan,
+    storage,
+    clashes: clashes.map((c) => ({
+      series: c.seriesId,
+      session: c.sessionId,
+      startsAt: c.startsAt,
+      minutes: c.minutes,
+      other: `${c.other.course} ${c.other.title}${c.oneLink ? ', behind the same link,' : ''}`,
+      people: c.people,
+    })),
+    series: all.map((s) => {
+      const periods = s.pattern ? periodsFor(s.pattern, bells) : [];
+      return {
+        ...s,
+        periods,
+        published: s.publishedAt !== null,
+        planned: s.pattern
+          ? sessionsOf(course.term, s.pattern, days, periods)
+          : { sessions: [], skipped: [], minutes: 0, missing: 0, missingMinutes: 0 },
+        sessions: sessions.filter((x) => x.seriesId === s.id) as readonly LaidSession[],
+      };
+    }),
+  };
+  const zones = new Map<string, number>();
+  for (const p of people) if (p.role === 'student') zones.set(p.zone, (zones.get(p.zone) ?? 0) + 1);
+  return {
+    findings: check(setup),
+    clashes: clashes.map(({ seriesId, ...clash }) => clash),
+    zones: [...zones].map(([zone, count]) => ({ zone, people: count })),
+  };
+}
+
+/** What is free, and what the sessions ahead will take by the measure of the recordings there are. */
+async function storageFor(ctx: Context, db: Db, sessions: readonly SessionRow[], now: number) {
+  const disk = await statfs(ctx.config.dataDir).catch(() => null);
+  if (!disk) return null;
+  const known = await one<{ bytes: number | null; minutes: number | null }>(
+    db,
+    "SELECT SUM(bytes) AS bytes, SUM(length_ms) / 60000 AS minutes FROM recordings WHERE state = 'ready'",
+  );
+  const minutes = Number(known?.minutes ?? 0);
+  const perMinute = minutes >= 30 ? Number(known!.bytes) / minutes : TYPICAL_BYTES_PER_MINUTE;
+  const ahead = sessions
+    .filter((s) => s.endsAt > now && s.state !== 'cancelled')
+    .reduce((sum, s) => sum + s.minutes + s.lingerMinutes, 0);
+  return { free: disk.bavail * disk.bsize, forecast: ahead * perMinute };
+}

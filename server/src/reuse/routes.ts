@@ -1,0 +1,266 @@
+import { Router, type Request } from 'express';
+import { z } from 'zod';
+import {
+  CarryInput,
+  Limits,
+  RecordingPlan,
+  SeriesInput,
+  type CarryPreview,
+  type MeetingPattern,
+  type TemplateInfo,
+} from '@nimble-bell/core/api';
+import { carry, periodsFor, sessionsOf, type Difference } from '@nimble-bell/core/calendar';
+import { principalOf, requireRight, type Right } from '../accounts/principal';
+import { newId, newLinkCode, type Context } from '../context';
+import { addMember, courseById, insertCourse, seriesOf } from '../courses/store';
+import { json, one, rows, run, transaction, type Db } from '../db/pool';
+import { AppError, parse } from '../errors';
+import { changePlan } from '../planning/change';
+import { applyEdit, type Editing } from '../planning/edit';
+import { bellTimesOf, termById } from '../terms/store';
+
+const Name = z.object({ name: z.string().trim().min(1, 'Give the template a name.').max(80) });
+const Template = z.object({
+  series: z.array(SeriesInput),
+  door: z.object({ opensMinutesBefore: z.number(), teacherFirst: z.boolean() }),
+  limits: Limits,
+  recordingPlan: RecordingPlan.nullable(),
+});
+
+/** What has been planned once, planned again: templates, and carrying a course to another term. */
+export function reuseRoutes(ctx: Context): Router {
+  const router = Router();
+  const asked = async (req: Request, right: Right) =>
+    requireRight(ctx, await principalOf(ctx, req.headers), req.params.course as string, right);
+  const own = async (req: Request) => {
+    const principal = await principalOf(ctx, req.headers);
+    if (principal.kind !== 'account' || !principal.person.staff) throw new AppError('forbidden');
+    return principal.person;
+  };
+
+  router.get('/templates', async (req, res) => {
+    const { id } = await own(req);
+    const found = await rows<{ id: string; name: string; body: unknown; at: number }>(
+      ctx.db,
+      'SELECT id, name, body, at FROM templates WHERE person_id = ? ORDER BY name',
+      [id],
+    );
+    const list: TemplateInfo[] = found.map((t) => ({
+      id: t.id,
+      name: t.name,
+      at: t.at,
+      series: Template.parse(json(t.body)).series.map((s) => s.title),
+    }));
+    res.json(list);
+  });
+
+  /** Keeps a course's series, door, limits and recording plan under a name; the same name replaces what it held. */
+  router.post('/courses/:course/template', async (req, res) => {
+    const { courseId, personId } = await asked(req, 'plan');
+    const { name } = parse(Name, req.body);
+    const course = (await courseById(ctx.db, courseId))!;
+    const series = (await seriesOf(ctx.db, courseId)).map(({ title, kind, pattern, expected, group }) => ({
+      title,
+      kind,
+      pattern: pattern && withoutDates(pattern),
+      expected,
+      group,
+      leads: [],
+    }));
+    const body = { series, door: course.door, limits: course.limits, recordingPlan: course.recordingPlan };
+    await run(
+      ctx.db,
+      `INSERT INTO templates (id, person_id, name, body, at) VALUES (?, ?, ?, ?, ?)
+         ON DUPLICATE KEY UPDATE body = VALUES(body), at = VALUES(at)`,
+      [newId(), personId, name, JSON.stringify(body), ctx.now()],
+    );
+    res.status(201).json({});
+  });
+
+  router.delete('/templates/:template', async (req, res) => {
+    const { id } = await own(req);
+    const gone = await run(ctx.db, 'DELETE FROM templates WHERE id = ? AND person_id = ?', [
+      req.params.template,
+      id,
+    ]);
+    if (!gone.affectedRows) throw new AppError('not-found');
+    res.json({});
+  });
+
+  /** Lays a template's series into a course as drafts, and takes over its door, limits and recording plan. */
+  router.post('/courses/:course/template/apply', async (req, res) => {
+    const { courseId, personId, name: by } = await asked(req, 'plan');
+    const { template } = parse(z.object({ template: z.string().max(20) }), req.body);
+    const row = await one<{ body: unknown; name: string }>(
+      ctx.db,
+      'SELECT name, body FROM templates WHERE id = ? AND person_id = ?',
+      [template, personId],
+    );
+    if (!row) throw new AppError('not-found');
+    const body = Template.parse(json(row.body));
+    const outcome = await transaction(ctx.db, async (db) => {
+      const { term } = (await courseById(db, courseId))!;
+      const at: Editing = { db, courseId, term, now: ctx.now() };
+      await run(
+        db,
+        'UPDATE courses SET door = ?, limits = ?, limits_by = ?, limits_at = ?, recording_plan = COALESCE(?, recording_plan) WHERE id = ?',
+        [
+          JSON.stringify(body.door),
+          JSON.stringify(body.limits),
+          by,
+          ctx.now(),
+          body.recordingPlan
+            ? JSON.stringify({
+                ...body.recordingPlan,
+                keepUntil: later(body.recordingPlan.keepUntil, term.lastDay),
+              })
+            : null,
+          courseId,
+        ],
+      );
+      const fits = await fitting(db, at, body.series);
+      const make = async () => {
+        if (fits.length) await applyEdit(at, { edit: 'add-series', series: fits });
+        return `Template ${row.name} applied`;
+      };
+      return changePlan(db, { courseId, term, by, now: ctx.now(), make, mayBeEmpty: true });
+    });
+    res.status(201).json(outcome);
+  });
+
+  const target = async (id: string) => {
+    const term = await termById(ctx.db, id);
+    if (!term) throw new AppError('not-found', 'There is no such term.');
+    return term;
+  };
+
+  /** What becomes of each session in another term. */
+  router.get('/courses/:course/carry', async (req, res) => {
+    const { courseId } = await asked(req, 'plan');
+    const course = (await courseById(ctx.db, courseId))!;
+    const to = await target(String(req.query.term ?? ''));
+    const bells = await bellTimesOf(ctx.db);
+    const preview: CarryPreview = {
+      series: (await seriesOf(ctx.db, courseId)).map((s) => ({
+        id: s.id,
+        title: s.title,
+        differences: s.pattern
+          ? carry(course.term, to, s.pattern, periodsFor(s.pattern, bells)).differences
+          : [],
+      })),
+    };
+    res.json(preview);
+  });
+
+  /** Makes the course of the new term: its series as drafts, the differences as they were settled, the rules taken over. */
+  router.post('/courses/:course/carry', async (req, res) => {
+    const member = await asked(req, 'plan');
+    const input = parse(CarryInput, req.body);
+    const from = (await courseById(ctx.db, member.courseId))!;
+    const to = await target(input.term);
+    const id = await transaction(ctx.db, async (db) => {
+      if (await one(db, 'SELECT id FROM courses WHERE term_id = ? AND code = ?', [input.term, from.code]))
+        throw new AppError('code-taken');
+      const courseId = await insertCourse(db, {
+        termId: input.term,
+        code: from.code,
+        title: from.title,
+        limits: from.limits,
+        door: from.door,
+      });
+      await addMember(db, {
+        id: newId(),
+        courseId,
+        personId: member.personId,
+        role: 'teacher',
+        group: null,
+        link: newLinkCode(),
+      });
+      const plan = from.recordingPlan && {
+        ...from.recordingPlan,
+        keepUntil: later(from.recordingPlan.keepUntil, to.lastDay),
+      };
+      await run(
+        db,
+        'UPDATE courses SET young_pupils = ?, limits_by = ?, limits_at = ?, recording_plan = ? WHERE id = ?',
+        [from.youngPupils, member.name, ctx.now(), plan && JSON.stringify(plan), courseId],
+      );
+      const at: Editing = { db, courseId, term: to, now: ctx.now() };
+      await changePlan(db, {
+        courseId,
+        term: to,
+        by: member.name,
+        now: ctx.now(),
+        mayBeEmpty: true,
+        make: async () => {
+          await carrySeries(at, from.id, from.term, input);
+          return `Carried over from ${from.term.name}`;
+        },
+      });
+      return courseId;
+    });
+    res.status(201).json({ id });
+  });
+  return router;
+}
+
+const later = (a: string, b: string) => (a > b ? a : b);
+
+/** Dates that belong to one term only are not kept. */
+function withoutDates(pattern: MeetingPattern): MeetingPattern {
+  const { firstDate, ...rest } = pattern;
+  return (rest.ends.by === 'date' ? { ...rest, ends: { by: 'term' } } : rest) as MeetingPattern;
+}
+
+/** The series that give at least a session in this term. */
+async function fitting(db: Db, at: Editing, series: SeriesInput[]): Promise<SeriesInput[]> {
+  const bells = await bellTimesOf(db);
+  return series.filter(
+    ({ pattern }) =>
+      !pattern || sessionsOf(at.term, pattern, undefined, periodsFor(pattern, bells)).sessions.length > 0,
+  );
+}
+
+async function carrySeries(at: Editing, from: string, term: Parameters<typeof carry>[0], input: CarryInput) {
+  const bells = await bellTimesOf(at.db);
+  for (const { id, title, kind, pattern, expected, group } of await seriesOf(at.db, from)) {
+    const carried = pattern && carry(term, at.term, pattern, periodsFor(pattern, bells));
+    const series = { title, kind, pattern: carried?.pattern ?? null, expected, group, leads: [] };
+    const [fits] = await fitting(at.db, at, [series]);
+    if (!fits) continue;
+    await applyEdit(at, { edit: 'add-series', series: [series] });
+    const made = (await seriesOf(at.db, at.courseId)).find((s) => s.title === title && s.group === group)!;
+    const settled = input.settled.filter((c) => c.series === id);
+    for (const choice of settled) await settle(at, made.id, choice, carried?.differences ?? []);
+  }
+}
+
+type Choice = CarryInput['settled'][number];
+
+/** A session that fell on a day off takes the proposed day, or none; one that the new term adds can be left out. */
+async function settle(at: Editing, seriesId: string, choice: Choice, differences: readonly Difference[]) {
+  const difference = differences.find((d) => (d.was?.date ?? d.date) === choice.date);
+  if (!difference) return;
+  if (difference.outcome === 'moved' && choice.take && difference.date)
+    await applyEdit(
+      { ...at, now: 0 },
+      {
+        edit: 'add-session',
+        seriesId,
+        date: difference.date,
+        start: difference.start,
+        minutes: difference.minutes,
+        title: null,
+        replaces: null,
+      },
+    );
+  if (difference.outcome === 'extra' && !choice.take) {
+    const session = await one<{ id: string }>(
+      at.db,
+      'SELECT id FROM sessions WHERE series_id = ? AND local_date = ?',
+      [seriesId, difference.date],
+    );
+    if (session)
+      await applyEdit(at, { edit: 'change-session', id: session.id, scope: 'one', change: { do: 'cancel' } });
+  }
+}

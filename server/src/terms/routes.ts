@@ -1,0 +1,168 @@
+import { Router, type Request } from 'express';
+import {
+  BellTimesInput,
+  Term,
+  type BellTimes,
+  type CollegeOutcome,
+  type TermInfo,
+} from '@nimble-bell/core/api';
+import type { PoolConnection } from 'mysql2/promise';
+import { principalOf } from '../accounts/principal';
+import { newId, type Context } from '../context';
+import { courseById, seriesById } from '../courses/store';
+import { one, rehearse, rows, run, transaction } from '../db/pool';
+import { AppError, parse } from '../errors';
+import { changePlan } from '../planning/change';
+import { laySeries } from '../planning/laySeries';
+import { bellTimesOf, seriesByBells, termById, termsOf } from './store';
+
+/** The college's terms and bell times. They are its staff's; a change of them moves the sessions of every course. */
+export function termRoutes(ctx: Context): Router {
+  const router = Router();
+  const staff = async (req: Request) => {
+    const principal = await principalOf(ctx, req.headers);
+    if (principal.kind !== 'account' || !principal.person.staff) throw new AppError('forbidden');
+    return principal.person;
+  };
+
+  /** Lays the named series anew in the caller's transaction, course by course, each kept in its own history. */
+  const layAnew = async (
+    db: PoolConnection,
+    ids: string[],
+    by: string,
+    words: string,
+  ): Promise<CollegeOutcome> => {
+    const found = await Promise.all(ids.map((id) => seriesById(db, id)));
+    const byCourse = new Map<string, string[]>();
+    for (const s of found) byCourse.set(s!.courseId, [...(byCourse.get(s!.courseId) ?? []), s!.id]);
+    const outcome: CollegeOutcome = { courses: [] };
+    for (const [courseId, own] of byCourse) {
+      const { term, code, title } = (await courseById(db, courseId))!;
+      const make = async () => {
+        for (const id of own) {
+          const series = (await seriesById(db, id))!;
+          await laySeries(db, series, term, series.publishedAt === null ? null : ctx.now());
+        }
+        return words;
+      };
+      const done = await changePlan(db, { courseId, term, by, now: ctx.now(), make, mayBeEmpty: true });
+      if (done.sessions.length)
+        outcome.courses.push({ code, title, sessions: done.sessions, told: done.told.count });
+    }
+    return outcome;
+  };
+
+  const saveTerm = async (db: PoolConnection, id: string, term: Term, by: string) => {
+    await run(db, 'UPDATE terms SET body = ? WHERE id = ?', [JSON.stringify(term), id]);
+    const series = await rows<{ id: string }>(
+      db,
+      'SELECT s.id FROM series s JOIN courses c ON c.id = s.course_id WHERE c.term_id = ?',
+      [id],
+    );
+    return layAnew(
+      db,
+      series.map((s) => s.id),
+      by,
+      `${term.name} changed`,
+    );
+  };
+
+  const saveBells = async (db: PoolConnection, id: string, bells: BellTimesInput, by: string) => {
+    const taken = await one(db, 'SELECT id FROM bell_times WHERE name = ? AND id <> ?', [bells.name, id]);
+    if (taken)
+      throw new AppError('name-taken', undefined, [{ path: 'name', message: 'This name is taken.' }]);
+    await run(db, 'UPDATE bell_times SET name = ?, periods = ? WHERE id = ?', [
+      bells.name,
+      JSON.stringify(bells.periods),
+      id,
+    ]);
+    const series = await seriesByBells(db, id);
+    return layAnew(
+      db,
+      series.map((s) => s.id),
+      by,
+      `Bell times ${bells.name} changed`,
+    );
+  };
+
+  router.get('/terms', async (req, res) => {
+    await staff(req);
+    const terms: TermInfo[] = await termsOf(ctx.db);
+    res.json(terms);
+  });
+
+  router.post('/terms', async (req, res) => {
+    await staff(req);
+    const term = parse(Term, req.body);
+    const id = newId();
+    await run(ctx.db, 'INSERT INTO terms (id, body) VALUES (?, ?)', [id, JSON.stringify(term)]);
+    res.status(201).json({ id });
+  });
+
+  const known = async (id: string) => {
+    const term = await termById(ctx.db, id);
+    if (!term) throw new AppError('not-found');
+    return term;
+  };
+
+  router.post('/terms/:term/preview', async (req, res) => {
+    const { name } = await staff(req);
+    await known(req.params.term);
+    const term = parse(Term, req.body);
+    res.json(await rehearse(ctx.db, (db) => saveTerm(db, req.params.term, term, name)));
+  });
+
+  router.put('/terms/:term', async (req, res) => {
+    const { name } = await staff(req);
+    await known(req.params.term);
+    const term = parse(Term, req.body);
+    res.json(await transaction(ctx.db, (db) => saveTerm(db, req.params.term, term, name)));
+  });
+
+  router.get('/bell-times', async (req, res) => {
+    await staff(req);
+    const sets: BellTimes[] = await bellTimesOf(ctx.db);
+    res.json(sets);
+  });
+
+  router.post('/bell-times', async (req, res) => {
+    await staff(req);
+    const bells = parse(BellTimesInput, req.body);
+    if (await one(ctx.db, 'SELECT id FROM bell_times WHERE name = ?', [bells.name]))
+      throw new AppError('name-taken', undefined, [{ path: 'name', message: 'This name is taken.' }]);
+    const id = newId();
+    await run(ctx.db, 'INSERT INTO bell_times (id, name, periods) VALUES (?, ?, ?)', [
+      id,
+      bells.name,
+      JSON.stringify(bells.periods),
+    ]);
+    res.status(201).json({ id });
+  });
+
+  const knownBells = async (id: string) => {
+    if (!(await one(ctx.db, 'SELECT id FROM bell_times WHERE id = ?', [id]))) throw new AppError('not-found');
+  };
+
+  router.post('/bell-times/:bells/preview', async (req, res) => {
+    const { name } = await staff(req);
+    await knownBells(req.params.bells);
+    const bells = parse(BellTimesInput, req.body);
+    res.json(await rehearse(ctx.db, (db) => saveBells(db, req.params.bells, bells, name)));
+  });
+
+  router.put('/bell-times/:bells', async (req, res) => {
+    const { name } = await staff(req);
+    await knownBells(req.params.bells);
+    const bells = parse(BellTimesInput, req.body);
+    res.json(await transaction(ctx.db, (db) => saveBells(db, req.params.bells, bells, name)));
+  });
+
+  router.delete('/bell-times/:bells', async (req, res) => {
+    await staff(req);
+    await knownBells(req.params.bells);
+    if ((await seriesByBells(ctx.db, req.params.bells)).length) throw new AppError('in-use');
+    await run(ctx.db, 'DELETE FROM bell_times WHERE id = ?', [req.params.bells]);
+    res.json({});
+  });
+  return router;
+}

@@ -1,0 +1,40 @@
+import type { BellTimes, Term } from '@nimble-bell/core/api';
+import { json, one, rows, type Db } from '../db/pool';
+
+export interface TermRow extends Term {
+  id: string;
+  courses: number;
+}
+
+export async function termsOf(db: Db): Promise<TermRow[]> {
+  const found = await rows<{ id: string; body: unknown; courses: number }>(
+    db,
+    'SELECT t.id, t.body, (SELECT COUNT(*) FROM courses c WHERE c.term_id = t.id) AS courses FROM terms t',
+  );
+  return found
+    .map(({ id, body, courses }) => ({ ...json<Term>(body), id, courses }))
+    .sort((a, b) => (a.firstDay < b.firstDay ? -1 : 1));
+}
+
+export async function termById(db: Db, id: string): Promise<Term | null> {
+  const row = await one<{ body: unknown }>(db, 'SELECT body FROM terms WHERE id = ?', [id]);
+  return row && json<Term>(row.body);
+}
+
+export async function bellTimesOf(db: Db): Promise<BellTimes[]> {
+  const found = await rows<{ id: string; name: string; periods: unknown }>(
+    db,
+    'SELECT id, name, periods FROM bell_times ORDER BY name',
+  );
+  return found.map((b) => ({ ...b, periods: json(b.periods) }));
+}
+
+/** The series of the college whose patterns speak of a set of bell times, with their courses. */
+export async function seriesByBells(db: Db, bells: string) {
+  const found = await rows<{ id: string; courseId: string; pattern: unknown }>(
+    db,
+    "SELECT id, course_id AS courseId, pattern FROM series WHERE JSON_VALUE(pattern, '$.bellTimes') = ?",
+    [bells],
+  );
+  return found;
+}
