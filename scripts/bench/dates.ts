@@ -1,6 +1,6 @@
 import { performance } from 'node:perf_hooks';
 import rrule from 'rrule';
-import type { MeetingPattern, Term } from '@nimble-bell/core/api';
+import type { Term } from '@nimble-bell/core/api';
 import {
   sessionsOf,
   termDays,
@@ -28,10 +28,10 @@ const term: Term = {
   daySwaps: [],
 };
 
-const patterns: MeetingPattern[] = Array.from({ length: SERIES }, (_, i) => {
+const patterns = Array.from({ length: SERIES }, (_, i) => {
   const start = `${String(8 + (i % 12)).padStart(2, '0')}:${i % 2 ? '30' : '00'}`;
   const days = [i % 5, (i + 2) % 5].map((d) => ({ day: WEEKDAYS[d]!, start, minutes: 50 + (i % 4) * 10 }));
-  return { kind: 'weekly', every: 1, lingerMinutes: 0, ends: { by: 'term' }, days };
+  return { kind: 'weekly' as const, every: 1, lingerMinutes: 0, ends: { by: 'term' as const }, days };
 });
 
 function ours(): number[][] {

@@ -76,6 +76,10 @@ test('an assistant sees the plan, and no way to change it', () => {
       id: 's',
       title: 'Lecture',
       group: null,
+      kind: 'class' as const,
+      expected: null,
+      leads: [],
+      publishedAt: 1,
       pattern: {
         kind: 'weekly' as const,
         every: 1,
@@ -222,6 +226,7 @@ const mine = (
   teachers: ['Maren Oduya'],
   sessions: [{ ...session(), door: { open: false, because: 'teacher' }, ...more }],
   recordings,
+  rooms: [],
   door: course().door,
 });
 

@@ -43,7 +43,12 @@ export function CoursesPage() {
           <Title order={1} size="h2">
             Your courses
           </Title>
-          <Button onClick={open}>New course</Button>
+          <Group>
+            <Button variant="default" component={Link} to="/college">
+              Terms and bell times
+            </Button>
+            <Button onClick={open}>New course</Button>
+          </Group>
         </Group>
         {courses.data?.length === 0 && <Empty>You have no course yet.</Empty>}
         <SimpleGrid cols={{ base: 1, sm: 2, md: 3 }}>

@@ -1,10 +1,11 @@
 import { Loader, Menu, Text, UnstyledButton } from '@mantine/core';
 import { IconChevronDown } from '@tabler/icons-react';
 import { useMemo, useState } from 'react';
-import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router';
-import type { CourseCard, CourseDetail, StageName, StageState } from '@nimble-bell/core/api';
-import { instantWords, zoneWords } from '@nimble-bell/core/calendar';
+import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
+import type { CourseCard, CourseDetail, StageName, StageState, Finding } from '@nimble-bell/core/api';
+import { countWords, instantWords, zoneWords } from '@nimble-bell/core/calendar';
 import { Fault } from '../ui/Fault';
+import { StageFindings } from '../ui/Findings';
 import { StageMark } from '../ui/StageMark';
 import { useNow } from './clock';
 import { DraftContext, CourseContext, type Draft } from './course';
@@ -24,9 +25,13 @@ const STAGES: [StageName, string][] = [
   ['review', 'Review'],
 ];
 
+/** Stages whose findings stand above their page; the plan shows its own beside each series. */
+const BESIDE = ['class', 'invite', 'limits', 'recording'] as const;
+
 /** Before and after class: bar, term ribbon, path, and the stage itself. */
 export function PlanningFrame() {
   const { course: id } = useParams();
+  const { pathname } = useLocation();
   const course = useCourse(id!);
   const [draft, setDraft] = useState<Draft | null>(null);
   const draftValue = useMemo(() => ({ draft, setDraft }), [draft]);
@@ -48,11 +53,22 @@ export function PlanningFrame() {
           </div>
           <nav className={classes.path} aria-label="Stages of the work">
             {STAGES.map(([stage, label]) => (
-              <Stage key={stage} to={stage} label={label} state={course.data.stages[stage]} />
+              <Stage
+                key={stage}
+                to={stage}
+                label={label}
+                state={course.data.stages[stage]}
+                findings={course.data.findings.filter((f) => f.stage === stage && f.level !== 'advises')}
+              />
             ))}
           </nav>
         </div>
         <main id="content" className={classes.content}>
+          {BESIDE.map((stage) =>
+            pathname.endsWith(`/${stage}`) ? (
+              <StageFindings key={stage} course={course.data} stage={stage} />
+            ) : null,
+          )}
           <Outlet />
         </main>
       </DraftContext>
@@ -60,7 +76,15 @@ export function PlanningFrame() {
   );
 }
 
-function Stage({ to, label, state }: { to: string; label: string; state: StageState }) {
+interface StageProps {
+  to: string;
+  label: string;
+  state: StageState;
+  findings: Finding[];
+}
+
+function Stage({ to, label, state, findings }: StageProps) {
+  const stops = findings.some((f) => f.level === 'stops');
   return (
     <NavLink to={to} className={classes.stage!}>
       <StageMark state={state} />
@@ -68,6 +92,11 @@ function Stage({ to, label, state }: { to: string; label: string; state: StageSt
       <span className={classes.stageState} data-state={state}>
         {state}
       </span>
+      {findings.length > 0 && (
+        <span className={classes.findings} data-level={stops ? 'stops' : 'warns'}>
+          {countWords(findings.length, 'finding')}
+        </span>
+      )}
     </NavLink>
   );
 }

@@ -2,7 +2,7 @@ import { Tooltip } from '@mantine/core';
 import { useElementSize } from '@mantine/hooks';
 import { useMemo } from 'react';
 import { useNavigate } from 'react-router';
-import type { CourseDetail, SessionInfo, Term } from '@nimble-bell/core/api';
+import { isStanding, type CourseDetail, type SessionInfo, type Term } from '@nimble-bell/core/api';
 import {
   dateWords,
   instantWords,
@@ -30,6 +30,11 @@ export function TermRibbon({ course, draft }: { course: CourseDetail; draft: Dra
   const x = (day: number, minutes = 0) => (day - firstMonday + minutes / 1440) * perDay;
   const today = toWall(course.term.zone, now);
   const skipped = new Map(draft?.skipped.map((s) => [s.date, s.reason]));
+  const findings = new Map(
+    course.findings.filter((f) => f.session && f.level !== 'advises').map((f) => [f.session!, f.text]),
+  );
+  for (const c of course.clashes)
+    if (c.sessionId) findings.set(c.sessionId, `clashes with ${c.other.course} ${c.other.title}`);
   const held = course.sessions.filter((s) => s.state === 'held').length;
   return (
     <div ref={ref}>
@@ -56,17 +61,22 @@ export function TermRibbon({ course, draft }: { course: CourseDetail; draft: Dra
           <DaysOff term={course.term} days={days} x={x} perDay={perDay} />
           <line x1={0} x2={width} y1={BASE + 8} y2={BASE + 8} className={classes.base} />
           {!draft &&
-            course.sessions.map((s) => (
-              <Tick
-                key={s.id}
-                session={s}
-                zone={course.term.zone}
-                x={x}
-                go={() => void navigate(`/course/${course.id}/session/${s.id}`)}
-              />
-            ))}
+            course.sessions
+              .filter(isDated)
+              .map((s) => (
+                <Tick
+                  key={s.id}
+                  session={s}
+                  zone={course.term.zone}
+                  x={x}
+                  finding={findings.get(s.id)}
+                  go={() => void navigate(`/course/${course.id}/session/${s.id}`)}
+                />
+              ))}
           {draft &&
-            course.sessions.map((s) => <Faint key={s.id} session={s} zone={course.term.zone} x={x} />)}
+            course.sessions
+              .filter(isDated)
+              .map((s) => <Faint key={s.id} session={s} zone={course.term.zone} x={x} />)}
           {draft?.sessions.map((s) => {
             const wall = toWall(course.term.zone, s.startsAt);
             return (
@@ -156,15 +166,24 @@ interface TickProps {
   x: X;
 }
 
+const isDated = (s: SessionInfo) => !isStanding(s.kind);
+
 /** Told by shape first: a full bar was held, an outline is planned, a diamond was moved, a cross is cancelled. */
-function Tick({ session, zone, x, go }: TickProps & { go: () => void }) {
+function Tick({
+  session,
+  zone,
+  x,
+  go,
+  finding,
+}: TickProps & { go: () => void; finding: string | undefined }) {
   const wall = toWall(zone, session.startsAt);
   const at = x(wall.day, 720) + (session.group ? (session.group.charCodeAt(0) % 4) * 2 - 3 : 0);
-  const words = `${session.seriesTitle}, ${instantWords(session.startsAt, zone)}: ${session.state}`;
+  const words = `${session.seriesTitle}, ${instantWords(session.startsAt, zone)}: ${session.state}${finding ? `. ${finding}` : ''}`;
   return (
     <Tooltip label={words}>
       <g className={classes.tick} onClick={go} data-state={session.state}>
         <rect x={at - 5} y={16} width={10} height={HEIGHT - 16} fill="transparent" />
+        {finding && <path d={`M${at - 4} ${BASE + 12}h8`} className={classes.found} />}
         {session.state === 'cancelled' ? (
           <path d={`M${at - 3} ${BASE - 6}l6 8m0 -8l-6 8`} className={classes.cross} />
         ) : session.state === 'moved' ? (

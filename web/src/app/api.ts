@@ -21,6 +21,8 @@ export async function request<T>(
   link: string | null,
   method = 'GET',
   body?: unknown,
+  /** Goes through even when the page is left. */
+  keepalive = false,
 ): Promise<T> {
   const headers: Record<string, string> = {};
   if (link) headers.authorization = `Link ${link}`;
@@ -30,6 +32,7 @@ export async function request<T>(
     answer = await fetch(`/api${path}`, {
       method,
       headers,
+      keepalive,
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     });
   } catch {

@@ -1,9 +1,18 @@
 import { createBrowserRouter, Navigate, Outlet, useParams } from 'react-router';
 import { ClassPage } from '../class/ClassPage';
+import { CollegePage } from '../college/CollegePage';
 import { InvitePage } from '../invite/InvitePage';
 import { MailboxPage } from '../invite/MailboxPage';
 import { LimitsPage } from '../limits/LimitsPage';
+import { CalendarsPage } from '../plan/CalendarsPage';
+import { GroupsPage } from '../plan/GroupsPage';
+import { HistoryPage } from '../plan/HistoryPage';
+import { MakeUpPage } from '../plan/MakeUpPage';
 import { PlanPage } from '../plan/PlanPage';
+import { PlanStage } from '../plan/PlanStage';
+import { ReusePage } from '../plan/ReusePage';
+import { WeekPage } from '../plan/WeekPage';
+import { ZonesPage } from '../plan/ZonesPage';
 import { RecordingPage } from '../recording/RecordingPage';
 import { ReviewPage } from '../review/ReviewPage';
 import { SessionPage } from '../review/SessionPage';
@@ -30,13 +39,27 @@ function ByLink() {
 export const router = createBrowserRouter([
   { path: '/', element: <EntrancePage />, errorElement: <Lost /> },
   { path: '/courses', element: <CoursesPage />, errorElement: <Lost /> },
+  { path: '/college', element: <CollegePage />, errorElement: <Lost /> },
   {
     path: '/course/:course',
     element: <PlanningFrame />,
     errorElement: <Lost />,
     children: [
       { index: true, element: <Navigate to="plan" replace /> },
-      { path: 'plan', element: <PlanPage /> },
+      {
+        path: 'plan',
+        element: <PlanStage />,
+        children: [
+          { index: true, element: <PlanPage /> },
+          { path: 'week', element: <WeekPage /> },
+          { path: 'zones', element: <ZonesPage /> },
+          { path: 'groups', element: <GroupsPage /> },
+          { path: 'calendars', element: <CalendarsPage /> },
+          { path: 'reuse', element: <ReusePage /> },
+          { path: 'history', element: <HistoryPage /> },
+          { path: 'make-up/:session', element: <MakeUpPage /> },
+        ],
+      },
       { path: 'class', element: <ClassPage /> },
       { path: 'invite', element: <InvitePage /> },
       { path: 'limits', element: <LimitsPage /> },

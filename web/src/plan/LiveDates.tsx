@@ -1,5 +1,5 @@
 import { Paper, Text } from '@mantine/core';
-import type { CourseDetail } from '@nimble-bell/core/api';
+import type { CourseDetail, PlanOutcome } from '@nimble-bell/core/api';
 import {
   countWords,
   dateWords,
@@ -7,21 +7,25 @@ import {
   endClock,
   type PlannedSeries,
 } from '@nimble-bell/core/calendar';
+import { Clashes } from './OutcomeView';
 import classes from './plan.module.css';
 
 interface Props {
   planned: PlannedSeries | null;
   course: CourseDetail;
   expected: number | '';
+  /** The server's word on it: clashes, who is told. */
+  outcome?: PlanOutcome | null;
+  fault?: Error | null;
 }
 
 /** What the pattern comes to: count, hours, skipped dates, and every date by teaching week. */
-export function LiveDates({ planned, course, expected }: Props) {
+export function LiveDates({ planned, course, expected, outcome, fault }: Props) {
   if (!planned)
     return (
       <Paper withBorder p="lg" h="100%">
         <Text c="dimmed">
-          Choose the weekdays. The dates they give in {course.term.name} appear here and on the ribbon above.
+          Say when it meets. The dates it gives in {course.term.name} appear here and on the ribbon above.
         </Text>
       </Paper>
     );
@@ -40,6 +44,12 @@ export function LiveDates({ planned, course, expected }: Props) {
         </span>
       </div>
       <Check planned={planned} expected={expected} />
+      {fault && (
+        <Text size="sm" c="var(--clay)" role="status">
+          {fault.message}
+        </Text>
+      )}
+      {outcome && <Clashes clashes={outcome.clashes} zone={course.term.zone} />}
       {skipped.length > 0 && (
         <div className={classes.skipped} data-testid="skipped">
           <Text size="sm" fw={600}>
@@ -70,12 +80,18 @@ export function LiveDates({ planned, course, expected }: Props) {
 
 /** The dates against what the teacher expects, in words. */
 function Check({ planned, expected }: { planned: PlannedSeries; expected: number | '' }) {
-  const { sessions, skipped, missing } = planned;
+  const { sessions, skipped, missing, missingMinutes } = planned;
   const why = skipped[0] ? `: ${dateWords(skipped[0].date)} is ${skipped[0].reason}` : '';
   if (missing > 0)
     return (
       <Text size="sm" c="var(--clay)" fw={600}>
         {countWords(missing, 'session')} more than the term has room for.
+      </Text>
+    );
+  if (missingMinutes > 0)
+    return (
+      <Text size="sm" c="var(--clay)" fw={600}>
+        The term ends {durationWords(missingMinutes)} short of those hours.
       </Text>
     );
   if (expected === '') return null;

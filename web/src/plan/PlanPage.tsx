@@ -1,8 +1,13 @@
 import { Button, Group, Stack, Text, Title } from '@mantine/core';
 import { useState } from 'react';
 import { useLocation } from 'react-router';
-import type { SeriesInfo } from '@nimble-bell/core/api';
+import type { PlanOutcome, SeriesInfo } from '@nimble-bell/core/api';
+import { countWords } from '@nimble-bell/core/calendar';
+import { useAsk } from '../app/api';
 import { useThisCourse } from '../app/course';
+import { useChange } from '../app/queries';
+import { Findings } from '../ui/Findings';
+import { CourseSwitches } from './CourseSwitches';
 import { SeriesEditor } from './SeriesEditor';
 import { SeriesSummary } from './SeriesSummary';
 
@@ -10,36 +15,71 @@ import { SeriesSummary } from './SeriesSummary';
 export function PlanPage() {
   const course = useThisCourse();
   const { key } = useLocation();
-  const [editing, setEditing] = useState<SeriesInfo | 'new' | null>(null);
+  const [editing, setEditing] = useState<{ key: string; what: SeriesInfo | 'new' } | null>(null);
   const mayPlan = course.role === 'teacher';
-  const show = editing ?? (course.series.length === 0 && mayPlan ? 'new' : null);
-  return (
-    <Stack key={key}>
-      <Group justify="space-between">
+  // Coming here anew shows the plan: what was being typed is kept.
+  const chosen = editing?.key === key ? editing.what : null;
+  const show = chosen ?? (course.series.length === 0 && mayPlan ? 'new' : null);
+  const edit = (what: SeriesInfo | 'new') => setEditing({ key, what });
+  if (show)
+    return (
+      <Stack>
         <Title order={1} size="h2">
-          {show ? (show === 'new' ? 'A new series' : `Change ${show.title}`) : 'The plan'}
+          {show === 'new' ? 'A new series' : `Change ${show.title}`}
         </Title>
-        {!show && mayPlan && <Button onClick={() => setEditing('new')}>Add a series</Button>}
-      </Group>
-      {show ? (
         <SeriesEditor
           key={show === 'new' ? 'new' : show.id}
           course={course}
           series={show === 'new' ? null : show}
           done={() => setEditing(null)}
         />
-      ) : course.series.length === 0 ? (
+      </Stack>
+    );
+  const general = course.findings.filter((f) => f.stage === 'plan' && !f.series);
+  return (
+    <Stack>
+      <Group justify="space-between">
+        <Title order={1} size="h2">
+          The plan
+        </Title>
+        {mayPlan && (
+          <Group>
+            <PublishAll />
+            <Button onClick={() => edit('new')}>Add a series</Button>
+          </Group>
+        )}
+      </Group>
+      <Findings course={course} findings={general} />
+      {course.series.length === 0 ? (
         <Text c="dimmed">Nothing is planned yet. The teacher of the course plans its sessions here.</Text>
       ) : (
         course.series.map((s) => (
-          <SeriesSummary
-            key={s.id}
-            course={course}
-            series={s}
-            change={mayPlan ? () => setEditing(s) : undefined}
-          />
+          <SeriesSummary key={s.id} course={course} series={s} change={mayPlan ? () => edit(s) : undefined} />
         ))
       )}
+      {mayPlan && course.series.length > 0 && <CourseSwitches />}
     </Stack>
+  );
+}
+
+/** Drafts become what students see. */
+function PublishAll() {
+  const course = useThisCourse();
+  const ask = useAsk();
+  const drafts = course.series.filter((s) => s.publishedAt === null);
+  const publish = useChange(
+    (ids: string[]) => ask<PlanOutcome>(`/courses/${course.id}/plan`, 'POST', { edit: 'publish', ids }),
+    ({ words, told }) =>
+      `${words}.${told.count ? ` ${countWords(told.count, 'person', 'people')} told.` : ' Students see it now.'}`,
+  );
+  if (!drafts.length) return null;
+  return (
+    <Button
+      variant="default"
+      loading={publish.isPending}
+      onClick={() => publish.mutate(drafts.map((s) => s.id))}
+    >
+      Publish {drafts.length === 1 ? drafts[0]!.title : countWords(drafts.length, 'draft')}
+    </Button>
   );
 }

@@ -3,26 +3,36 @@ import {
   Button,
   Grid,
   Group,
+  Loader,
+  MultiSelect,
   NumberInput,
   Paper,
-  Radio,
   Select,
   Stack,
   Text,
   TextInput,
 } from '@mantine/core';
-import { DateInput, TimePicker } from '@mantine/dates';
-import { useForm, type UseFormReturnType } from '@mantine/form';
-import { useContext, useEffect, useMemo } from 'react';
-import { useBlocker } from 'react-router';
-import { SeriesInput, type CourseDetail, type SeriesInfo, type Weekday } from '@nimble-bell/core/api';
-import { countWords, sessionsOf, termDays, WEEKDAYS } from '@nimble-bell/core/calendar';
+import { DateInput } from '@mantine/dates';
+import { useForm } from '@mantine/form';
+import { useContext, useEffect, useMemo, useState } from 'react';
+import {
+  isStanding,
+  SeriesInput,
+  type CourseDetail,
+  type PlanEditDraft,
+  type PlanOutcome,
+  type SeriesInfo,
+  type SeriesKind,
+} from '@nimble-bell/core/api';
+import { countWords, instantWords, periodsFor, sessionsOf, termDays } from '@nimble-bell/core/calendar';
 import { ApiError, useAsk } from '../app/api';
 import { DraftContext } from '../app/course';
 import { useChange } from '../app/queries';
 import { LiveDates } from './LiveDates';
-import { emptyForm, formOf, inputOf, toggleDay, type SeriesForm } from './seriesForm';
-import classes from './plan.module.css';
+import { EndFields, PatternFields, type Form } from './PatternFields';
+import { draftOf, emptyForm, fieldOf, formFaults, formOf, type SeriesForm } from './seriesForm';
+import { useKeeping, useKept, type Kept } from './useKeptDraft';
+import { usePreview } from './usePreview';
 
 interface Props {
   course: CourseDetail;
@@ -30,226 +40,210 @@ interface Props {
   done: () => void;
 }
 
-/** A meeting pattern entered once, its dates beside it with every keystroke. */
-export function SeriesEditor({ course, series, done }: Props) {
+const keyOf = ({ course, series }: Props) => `series/${course.id}/${series?.id ?? 'new'}`;
+
+/** A meeting pattern entered once, its dates beside it with every keystroke. What was left half typed is taken up. */
+export function SeriesEditor(props: Props) {
+  const kept = useKept<SeriesForm>(keyOf(props));
+  if (kept === undefined) return <Loader aria-label="Looking for what you typed" />;
+  return <Editor {...props} kept={kept} />;
+}
+
+function Editor({ course, series, done, kept }: Props & { kept: Kept<SeriesForm> | null }) {
   const ask = useAsk();
   const { setDraft } = useContext(DraftContext);
+  const [saved] = useState(() => (series ? formOf(series) : emptyForm()));
   const form = useForm<SeriesForm>({
-    initialValues: series ? formOf(series) : emptyForm(),
-    validate: (values) => faultsOf(values, series),
+    initialValues: kept ? { ...saved, ...kept.body } : saved,
+    validate: formFaults,
   });
   const days = useMemo(() => termDays(course.term), [course.term]);
+  const parsed = useMemo(() => SeriesInput.safeParse(draftOf(form.values)), [form.values]);
   const planned = useMemo(() => {
-    const parsed = SeriesInput.safeParse(inputOf(form.values, series?.pattern));
-    const draft = parsed.success ? parsed.data.pattern : null;
-    return draft && sessionsOf(course.term, draft, days);
-  }, [form.values, course.term, days, series]);
-
+    const pattern = parsed.success ? parsed.data.pattern : null;
+    return pattern && sessionsOf(course.term, pattern, days, periodsFor(pattern, course.bellTimes));
+  }, [parsed, course.term, course.bellTimes, days]);
   useEffect(() => setDraft(planned), [planned, setDraft]);
   useEffect(() => () => setDraft(null), [setDraft]);
 
+  const dirty = JSON.stringify(form.values) !== JSON.stringify(saved);
+  const forget = useKeeping(keyOf({ course, series, done }), dirty ? form.values : null);
+
+  const edit = useMemo((): PlanEditDraft | null => {
+    if (!parsed.success) return null;
+    return series
+      ? { edit: 'change-series', id: series.id, series: parsed.data }
+      : { edit: 'add-series', series: [parsed.data] };
+  }, [parsed, series]);
+  const preview = usePreview(course.id, planned?.sessions.length === 0 ? null : edit);
+  const told = preview.outcome?.told.count ?? 0;
+
   const save = useChange(
-    (input: SeriesInput) =>
-      series ? ask(`/series/${series.id}`, 'PUT', input) : ask(`/courses/${course.id}/series`, 'POST', input),
-    () => `${form.values.title} is saved: ${countWords(planned?.sessions.length ?? 0, 'session')}.`,
+    (input: PlanEditDraft) => ask<PlanOutcome>(`/courses/${course.id}/plan`, 'POST', input),
+    () =>
+      `${form.values.title} is saved${planned ? `: ${countWords(planned.sessions.length, 'session')}` : ''}.`,
   );
-  const leaving = useBlocker(() => form.isDirty() && !save.isSuccess && !save.isPending);
-  const submit = form.onSubmit((values) =>
-    save.mutate(inputOf(values, series?.pattern), {
-      onSuccess: done,
+  const submit = form.onSubmit((values) => {
+    const series_ = draftOf(values);
+    const input: PlanEditDraft = series
+      ? { edit: 'change-series', id: series.id, series: series_ }
+      : { edit: 'add-series', series: [series_] };
+    save.mutate(input, {
+      onSuccess: () => void forget().then(done),
       onError: (error) => {
         if (error instanceof ApiError)
-          for (const f of error.fields) form.setFieldError(f.path.split('.')[0]!, f.message);
+          for (const f of error.fields) form.setFieldError(fieldOf(f.path), f.message);
       },
-    }),
-  );
+    });
+  });
+  const throwAway = () => {
+    form.setValues(saved);
+    void forget().then(done);
+  };
+  const standing = isStanding(form.values.kind);
   return (
     <form onSubmit={submit} noValidate>
-      {leaving.state === 'blocked' && (
-        <Alert color="brass" title="This series is not saved yet" mb="md" role="alertdialog">
-          <Group>
-            <Button onClick={() => leaving.reset()} autoFocus>
-              Stay and save it
-            </Button>
-            <Button variant="default" onClick={() => leaving.proceed()}>
-              Leave without saving
-            </Button>
-          </Group>
+      {kept && dirty && (
+        <Alert
+          color="tide"
+          mb="md"
+          title={`Taken up from what you typed ${instantWords(kept.at, course.term.zone)}`}
+        >
+          It is kept until you save it or throw it away.
         </Alert>
       )}
       <Grid gap="lg">
-        <Grid.Col span={{ base: 12, md: 6 }}>
+        <Grid.Col span={{ base: 12, md: 7 }}>
           <Paper withBorder p="lg">
             <Stack>
-              <TextInput label="Name of the series" maxLength={90} {...form.getInputProps('title')} />
-              <DayChooser form={form} />
-              <Group align="flex-start" grow>
-                <NumberInput
-                  label="Linger"
-                  suffix=" min"
-                  description="Open afterwards, for questions"
-                  min={0}
-                  max={120}
-                  {...form.getInputProps('lingerMinutes')}
-                />
-                <Select
-                  label="How often"
-                  description="A break uses up no turn"
-                  data={[
-                    { value: '1', label: 'Every teaching week' },
-                    { value: '2', label: 'Every 2nd teaching week' },
-                    { value: '3', label: 'Every 3rd teaching week' },
-                    { value: '4', label: 'Every 4th teaching week' },
-                  ]}
-                  allowDeselect={false}
-                  value={String(form.values.every)}
-                  onChange={(v) => form.setFieldValue('every', Number(v))}
-                />
+              <Group grow align="flex-start">
+                <TextInput label="Name of the series" maxLength={90} {...form.getInputProps('title')} />
+                <KindSelect form={form} />
               </Group>
-              <EndChooser form={form} course={course} />
-              <NumberInput
-                label="Sessions you expect"
-                description="Optional: the dates are checked against it"
-                min={1}
-                max={400}
-                w={220}
-                {...form.getInputProps('expected')}
-              />
+              {!standing && <PatternFields form={form} course={course} />}
+              {!standing && (
+                <Group align="flex-start">
+                  <NumberInput
+                    label="Linger"
+                    suffix=" min"
+                    description="Open afterwards, for questions"
+                    min={0}
+                    max={120}
+                    w={200}
+                    {...form.getInputProps('lingerMinutes')}
+                  />
+                  <NumberInput
+                    label="Sessions you expect"
+                    description="The dates are checked against it"
+                    min={1}
+                    max={400}
+                    w={220}
+                    {...form.getInputProps('expected')}
+                  />
+                </Group>
+              )}
+              {!standing && <EndFields form={form} course={course} />}
+              {!standing && <MoreFields form={form} course={course} />}
+              {form.errors.pattern && <Text c="var(--clay)">{form.errors.pattern}</Text>}
               <Group>
                 <Button type="submit" loading={save.isPending}>
-                  {planned?.sessions.length
-                    ? `Save ${countWords(planned.sessions.length, 'session')}`
-                    : 'Save'}
+                  {saveWords(standing, planned?.sessions.length ?? 0, told)}
                 </Button>
-                {(series ?? course.series.length > 0) && (
-                  <Button variant="default" onClick={() => (form.reset(), done())}>
-                    Cancel
+                {(dirty || series || course.series.length > 0) && (
+                  <Button variant="default" onClick={throwAway}>
+                    {dirty ? 'Throw away what I typed' : 'Back'}
                   </Button>
                 )}
               </Group>
             </Stack>
           </Paper>
         </Grid.Col>
-        <Grid.Col span={{ base: 12, md: 6 }}>
-          <LiveDates planned={planned} course={course} expected={form.values.expected} />
+        <Grid.Col span={{ base: 12, md: 5 }}>
+          {standing ? (
+            <StandingWords kind={form.values.kind} course={course} />
+          ) : (
+            <LiveDates
+              planned={planned}
+              course={course}
+              expected={form.values.expected}
+              outcome={preview.outcome}
+              fault={preview.fault}
+            />
+          )}
         </Grid.Col>
       </Grid>
     </form>
   );
 }
 
-type Form = UseFormReturnType<SeriesForm>;
-
-function DayChooser({ form }: { form: Form }) {
-  const { days } = form.values;
-  return (
-    <div>
-      <Text size="sm" fw={500} mb={4} id="weekdays">
-        Weekdays
-      </Text>
-      <div className={classes.weekdays} role="group" aria-labelledby="weekdays">
-        {WEEKDAYS.map((day) => (
-          <button
-            key={day}
-            type="button"
-            className={classes.weekday}
-            aria-pressed={days.some((d) => d.day === day)}
-            aria-label={day}
-            onClick={() => form.setFieldValue('days', toggleDay(days, day))}
-          >
-            {day.slice(0, 3)}
-          </button>
-        ))}
-      </div>
-      {form.errors.days && (
-        <Text size="sm" c="var(--clay)" role="alert">
-          {form.errors.days}
-        </Text>
-      )}
-      {days.map((d, i) => (
-        <DayRow key={d.day} form={form} day={d.day} index={i} />
-      ))}
-    </div>
-  );
+function saveWords(standing: boolean, sessions: number, told: number): string {
+  if (told > 0) return `Save and tell ${countWords(told, 'person', 'people')}`;
+  return standing || !sessions ? 'Save' : `Save ${countWords(sessions, 'session')}`;
 }
 
-function DayRow({ form, day, index }: { form: Form; day: Weekday; index: number }) {
+const KINDS: { value: SeriesKind; label: string }[] = [
+  { value: 'class', label: 'Class sessions' },
+  { value: 'group', label: 'A small group' },
+  { value: 'office', label: 'Office hours, drop-in' },
+  { value: 'open', label: 'Room open all term' },
+  { value: 'capture', label: 'Recorded alone' },
+];
+
+function KindSelect({ form }: { form: Form }) {
+  return <Select label="What it is" data={KINDS} allowDeselect={false} {...form.getInputProps('kind')} />;
+}
+
+/** What most series never need, in a line of its own. */
+function MoreFields({ form, course }: { form: Form; course: CourseDetail }) {
+  const { values } = form;
+  const [open, setOpen] = useState(Boolean(values.firstDate || values.group || values.leads.length));
+  if (!open)
+    return (
+      <Button variant="subtle" size="compact-sm" w="fit-content" px={0} onClick={() => setOpen(true)}>
+        Later start, group or who leads it
+      </Button>
+    );
   return (
-    <Group mt="xs" align="flex-end" wrap="nowrap">
-      <Text w={92} pb={7} tt="capitalize">
-        {day}
-      </Text>
-      <TimePicker
-        label={index === 0 ? 'Start' : undefined}
-        aria-label={`Start on ${day}`}
-        hoursInputLabel={`Hour on ${day}`}
-        minutesInputLabel={`Minute on ${day}`}
-        format="24h"
-        w={110}
-        {...form.getInputProps(`days.${index}.start`)}
+    <Group align="flex-start">
+      <DateInput
+        label="Not before"
+        placeholder="The term's first day"
+        valueFormat="ddd D MMM YYYY"
+        clearable
+        w={190}
+        value={values.firstDate || null}
+        onChange={(v) => form.setFieldValue('firstDate', v ?? '')}
+        error={form.errors.firstDate}
       />
-      <NumberInput
-        label={index === 0 ? 'Length' : undefined}
-        aria-label={`Minutes on ${day}`}
-        suffix=" min"
-        min={1}
-        max={720}
-        w={130}
-        {...form.getInputProps(`days.${index}.minutes`)}
+      <TextInput
+        label="Only for group"
+        placeholder="The whole class"
+        maxLength={40}
+        w={150}
+        {...form.getInputProps('group')}
+      />
+      <MultiSelect
+        label="Led by"
+        placeholder={values.leads.length ? undefined : 'The teachers of the course'}
+        w={250}
+        data={course.teachers.map((t) => ({ value: t.id, label: t.name }))}
+        {...form.getInputProps('leads')}
       />
     </Group>
   );
 }
 
-function EndChooser({ form, course }: { form: Form; course: CourseDetail }) {
-  const { endsBy } = form.values;
+function StandingWords({ kind, course }: { kind: SeriesKind; course: CourseDetail }) {
   return (
-    <div>
-      <Radio.Group
-        label="Until"
-        value={endsBy}
-        onChange={(v) => form.setFieldValue('endsBy', v as SeriesForm['endsBy'])}
-      >
-        <Group mt={6}>
-          <Radio value="term" label="the term's end" />
-          <Radio value="date" label="a date" />
-          <Radio value="count" label="a number of sessions" />
-        </Group>
-      </Radio.Group>
-      {endsBy === 'date' && (
-        <DateInput
-          mt="xs"
-          w={220}
-          label="Last date"
-          valueFormat="ddd D MMM YYYY"
-          minDate={course.term.firstDay}
-          maxDate={course.term.lastDay}
-          value={form.values.endDate || null}
-          onChange={(v) => form.setFieldValue('endDate', v ?? '')}
-          error={form.errors.endDate}
-        />
-      )}
-      {endsBy === 'count' && (
-        <NumberInput mt="xs" w={220} label="Sessions" min={1} max={400} {...form.getInputProps('count')} />
-      )}
-    </div>
+    <Paper withBorder p="lg" h="100%">
+      <Text fw={600} mb="xs">
+        {kind === 'open' ? 'A room without dates' : 'A lecture with nobody else there'}
+      </Text>
+      <Text c="dimmed">
+        {kind === 'open'
+          ? `It stands open for the class all through ${course.term.name}, behind the same links. Ring in whenever you like.`
+          : 'Only teachers enter. It records by itself from ring-in, and students see it once you post it.'}
+      </Text>
+    </Paper>
   );
-}
-
-/** The schema's faults, at the fields of the form. */
-function faultsOf(values: SeriesForm, series: SeriesInfo | null): Record<string, string> {
-  const result = SeriesInput.safeParse(inputOf(values, series?.pattern));
-  if (result.success) return {};
-  const faults: Record<string, string> = {};
-  for (const issue of result.error.issues) {
-    const path = issue.path.join('.').replace(/^pattern\./, '');
-    const field = path === 'ends.date' ? 'endDate' : path === 'ends.count' ? 'count' : path;
-    faults[field] ??=
-      field === 'endDate'
-        ? 'Choose a date.'
-        : field === 'count'
-          ? 'Give a number from 1 to 400.'
-          : issue.message;
-  }
-  return faults;
 }

@@ -1,93 +1,190 @@
-import { Anchor, Button, Collapse, Group, Paper, SimpleGrid, Text, Title } from '@mantine/core';
+import { Badge, Button, Collapse, Group, Paper, Text, Title } from '@mantine/core';
 import { useDisclosure } from '@mantine/hooks';
+import { useState } from 'react';
 import { Link } from 'react-router';
-import type { CourseDetail, SeriesInfo, SessionInfo } from '@nimble-bell/core/api';
+import { isStanding, type CourseDetail, type PlanOutcome, type SeriesInfo } from '@nimble-bell/core/api';
 import {
   countWords,
   durationWords,
   instantWords,
   patternWords,
+  periodsFor,
   sessionsOf,
   zoneWords,
   dateWords,
 } from '@nimble-bell/core/calendar';
+import { useAsk } from '../app/api';
 import { useNow } from '../app/clock';
-import { SessionMark } from '../ui/SessionMark';
+import { useChange } from '../app/queries';
+import { Findings } from '../ui/Findings';
+import { SessionList } from './SessionList';
 
-/** Proves what is in force of a series, without opening the editor. */
-export function SeriesSummary(props: {
+interface Props {
   course: CourseDetail;
   series: SeriesInfo;
   change: (() => void) | undefined;
-}) {
-  const { course, series, change } = props;
-  const now = useNow(60_000);
+}
+
+/** Proves what is in force of a series, without opening the editor. */
+export function SeriesSummary({ course, series, change }: Props) {
   const [shown, { toggle }] = useDisclosure(false);
-  const sessions = course.sessions.filter((s) => s.seriesId === series.id);
-  const live = sessions.filter((s) => s.state !== 'cancelled');
-  const next = live.find((s) => s.endsAt > now);
-  const { skipped } = sessionsOf(course.term, series.pattern);
-  const minutes = live.reduce((sum, s) => sum + s.minutes, 0);
+  const findings = course.findings.filter((f) => f.series === series.id && f.stage === 'plan');
   return (
     <Paper withBorder p="lg" component="section" aria-label={series.title}>
-      <Group justify="space-between" align="flex-start" wrap="nowrap">
-        <div>
-          <Title order={2} size="h4">
-            {series.title}
-          </Title>
-          <Text>
-            {patternWords(series.pattern)}, {zoneWords(course.term.zone)} time
-            {series.pattern.lingerMinutes > 0 && `, ${series.pattern.lingerMinutes} min to linger`}
-            {series.group && `, group ${series.group} only`}
-          </Text>
-          <Text size="sm" c="dimmed" className="figures">
-            {countWords(live.length, 'session')}, {durationWords(minutes)} in all
-            {next && `, next ${instantWords(next.startsAt, course.term.zone)}`}
-          </Text>
-          {skipped.length > 0 && (
-            <Text size="sm" c="dimmed">
-              Skipped: {skipped.map((s) => `${dateWords(s.date)} (${s.reason})`).join(', ')}
-            </Text>
+      <Group justify="space-between" align="flex-start" wrap="nowrap" mb={findings.length ? 'sm' : 0}>
+        <div style={{ minWidth: 0 }}>
+          <Group gap="xs">
+            <Title order={2} size="h4">
+              {series.title}
+            </Title>
+            {series.publishedAt === null && (
+              <Badge variant="outline" color="brass.7" tt="none">
+                draft
+              </Badge>
+            )}
+          </Group>
+          {series.pattern ? (
+            <Dated course={course} series={series} />
+          ) : (
+            <Standing course={course} series={series} />
           )}
         </div>
-        <Group wrap="nowrap">
-          <Button variant="subtle" onClick={toggle} aria-expanded={shown}>
-            {shown ? 'Hide the sessions' : 'Show the sessions'}
-          </Button>
+        <Group wrap="nowrap" gap="xs">
+          {!isStanding(series.kind) && (
+            <Button variant="subtle" onClick={toggle} aria-expanded={shown}>
+              {shown ? 'Hide the sessions' : 'Show the sessions'}
+            </Button>
+          )}
           {change && (
             <Button variant="default" onClick={change}>
               Change
             </Button>
           )}
+          {change && <RemoveSeries course={course} series={series} />}
         </Group>
       </Group>
-      <Collapse expanded={shown}>
-        <SessionList sessions={sessions} course={course} />
-      </Collapse>
+      <Findings course={course} findings={findings} />
+      <Collapse expanded={shown}>{shown && <SessionList course={course} series={series} />}</Collapse>
     </Paper>
   );
 }
 
-function SessionList({ sessions, course }: { sessions: SessionInfo[]; course: CourseDetail }) {
+const KIND_WORDS = { class: '', group: '', office: 'Drop in at any time: ', open: '', capture: '' };
+
+function Dated({ course, series }: { course: CourseDetail; series: SeriesInfo }) {
+  const now = useNow(60_000);
+  const pattern = series.pattern!;
+  const periods = periodsFor(pattern, course.bellTimes);
+  const sessions = course.sessions.filter((s) => s.seriesId === series.id);
+  const live = sessions.filter((s) => s.state !== 'cancelled');
+  const next = live.find((s) => s.endsAt > now);
+  const { skipped } = sessionsOf(course.term, pattern, undefined, periods);
+  const minutes = live.reduce((sum, s) => sum + s.minutes, 0);
+  const leads = course.teachers.filter((t) => series.leads.includes(t.id)).map((t) => t.name);
   return (
-    <SimpleGrid cols={{ base: 1, sm: 2, md: 3 }} spacing={4} mt="md">
-      {sessions.map((s) => (
-        <Anchor
-          key={s.id}
-          component={Link}
-          to={`/course/${course.id}/session/${s.id}`}
-          c="var(--ink)"
-          size="sm"
-        >
-          <Group gap={8}>
-            <SessionMark state={s.state} />
-            <span className="figures">
-              {s.number}. {instantWords(s.startsAt, course.term.zone)}
-            </span>
-            {s.state !== 'planned' && s.state !== 'held' && <strong>{s.state}</strong>}
+    <>
+      <Text>
+        {KIND_WORDS[series.kind]}
+        {patternWords(pattern, periods)}, {zoneWords(course.term.zone)} time
+        {pattern.lingerMinutes > 0 && `, ${pattern.lingerMinutes} min to linger`}
+        {series.group && `, group ${series.group} only`}
+        {leads.length > 0 && `, led by ${leads.join(' and ')}`}
+      </Text>
+      <Text size="sm" c="dimmed" className="figures">
+        {countWords(live.length, 'session')}
+        {series.expected !== null && ` of ${series.expected} expected`}, {durationWords(minutes)} in all
+        {next && `, next ${instantWords(next.startsAt, course.term.zone)}`}
+      </Text>
+      {skipped.length > 0 && (
+        <Text size="sm" c="dimmed">
+          Skipped: {skipped.map((s) => `${dateWords(s.date)} (${s.reason})`).join(', ')}
+        </Text>
+      )}
+    </>
+  );
+}
+
+/** A room without dates, or the captures recorded alone. */
+function Standing({ course, series }: { course: CourseDetail; series: SeriesInfo }) {
+  const ask = useAsk();
+  const room = course.standing.find((s) => s.seriesId === series.id);
+  const held = course.sessions.filter((s) => s.seriesId === series.id && s.state === 'held');
+  const post = useChange(({ id, posted }: { id: string; posted: boolean }) =>
+    ask(`/sessions/${id}/posted`, 'PUT', { posted }),
+  );
+  return (
+    <>
+      <Text>
+        {series.kind === 'open'
+          ? `Open for the class all term, behind the same links`
+          : 'Recorded by a teacher alone, seen by students once posted'}
+      </Text>
+      <Group gap="sm" mt="xs">
+        {room && (
+          <Button component={Link} to={`/room/${room.id}`} size="compact-sm">
+            {room.state === 'live' ? 'Go back in' : series.kind === 'open' ? 'Open the room' : 'Record now'}
+          </Button>
+        )}
+        {held.length > 0 && (
+          <Text size="sm" c="dimmed">
+            {countWords(held.length, 'time', 'times')} so far
+          </Text>
+        )}
+      </Group>
+      {series.kind === 'capture' &&
+        held.map((s) => (
+          <Group key={s.id} gap="sm" mt={4}>
+            <Text size="sm" className="figures">
+              {instantWords(s.startsAt, course.term.zone)}, {durationWords(s.minutes)}
+            </Text>
+            <Button
+              component={Link}
+              to={`/course/${course.id}/session/${s.id}`}
+              variant="subtle"
+              size="compact-sm"
+            >
+              Watch it
+            </Button>
+            <Button
+              variant="default"
+              size="compact-sm"
+              loading={post.isPending}
+              onClick={() => post.mutate({ id: s.id, posted: !s.published })}
+            >
+              {s.published ? 'Take it back' : 'Post to the class'}
+            </Button>
           </Group>
-        </Anchor>
-      ))}
-    </SimpleGrid>
+        ))}
+    </>
+  );
+}
+
+/** A plain question before a series goes; what was taught stays. */
+function RemoveSeries({ course, series }: { course: CourseDetail; series: SeriesInfo }) {
+  const ask = useAsk();
+  const [asking, setAsking] = useState(false);
+  const taught = course.sessions.some(
+    (s) => s.seriesId === series.id && (s.state === 'held' || s.state === 'live'),
+  );
+  const remove = useChange(
+    () => ask<PlanOutcome>(`/courses/${course.id}/plan`, 'POST', { edit: 'remove-series', id: series.id }),
+    ({ words }) => `${words}. Undo brings it back.`,
+  );
+  if (taught) return null;
+  if (!asking)
+    return (
+      <Button variant="subtle" color="clay" onClick={() => setAsking(true)}>
+        Remove
+      </Button>
+    );
+  return (
+    <Group gap={4} wrap="nowrap" role="alertdialog" aria-label={`Remove ${series.title}?`}>
+      <Button color="clay" loading={remove.isPending} onClick={() => remove.mutate(undefined)}>
+        Remove {series.title}
+      </Button>
+      <Button variant="default" onClick={() => setAsking(false)} autoFocus>
+        Keep
+      </Button>
+    </Group>
   );
 }

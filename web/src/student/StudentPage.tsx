@@ -1,4 +1,4 @@
-import { Button, Container, Loader, Paper, Stack, Text, Title } from '@mantine/core';
+import { Button, Container, Group, Loader, Paper, Stack, Text, Title } from '@mantine/core';
 import { Link, useParams } from 'react-router';
 import type { MyCourse } from '@nimble-bell/core/api';
 import {
@@ -16,6 +16,7 @@ import { useAsked, useMe } from '../app/queries';
 import frame from '../app/frame.module.css';
 import { RecordingLine } from '../review/SessionPage';
 import { Fault } from '../ui/Fault';
+import { FeedPanel } from '../ui/FeedPanel';
 import { Empty, Panel } from '../ui/Panel';
 import { SessionRows } from '../ui/SessionRows';
 
@@ -51,6 +52,7 @@ export function StudentPage() {
         </Text>
         <Stack>
           <Next mine={mine.data} />
+          <Rooms mine={mine.data} />
           <Panel
             title="Recordings"
             about={recordings.length ? 'Watch what you missed, or watch it again.' : undefined}
@@ -67,6 +69,10 @@ export function StudentPage() {
             </Stack>
           </Panel>
           <TermList mine={mine.data} />
+          <FeedPanel
+            course={null}
+            about={`Your classes in your own calendar, in ${zoneWords(me.zone)} time, and up to date.`}
+          />
         </Stack>
       </Container>
     </>
@@ -103,6 +109,7 @@ function Next({ mine }: { mine: MyCourse }) {
       </Text>
       <Title order={2} size="h3">
         {next.seriesTitle} {next.number}
+        {next.title && `: ${next.title}`}
       </Title>
       <Text className="figures" mb="sm">
         {instantWords(next.startsAt, me.zone)} to {clockWords(next.endsAt, me.zone)}
@@ -121,6 +128,29 @@ function Next({ mine }: { mine: MyCourse }) {
         </Text>
       )}
     </Paper>
+  );
+}
+
+/** The rooms that stand open all term. */
+function Rooms({ mine }: { mine: MyCourse }) {
+  const { code } = useParams();
+  if (!mine.rooms.length) return null;
+  return (
+    <Panel title="Open all term">
+      {mine.rooms.map((r) => (
+        <Group key={r.id} justify="space-between">
+          <Text>
+            {r.seriesTitle}
+            {r.state === 'live' && ', somebody teaches there now'}
+          </Text>
+          {r.door.open && (
+            <Button component={Link} to={`/in/${code}/room/${r.id}`} variant="default">
+              Go in
+            </Button>
+          )}
+        </Group>
+      ))}
+    </Panel>
   );
 }
 

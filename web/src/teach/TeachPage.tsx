@@ -1,6 +1,6 @@
 import { Button, Group, Paper, Stack, Text, Title } from '@mantine/core';
 import { Link } from 'react-router';
-import type { SessionInfo } from '@nimble-bell/core/api';
+import { isStanding, type SessionInfo } from '@nimble-bell/core/api';
 import { countWords, durationWords, instantWords, zoneWords } from '@nimble-bell/core/calendar';
 import { doorFor } from '@nimble-bell/core/door';
 import { useNow } from '../app/clock';
@@ -13,7 +13,9 @@ export function TeachPage() {
   const course = useThisCourse();
   const now = useNow(1000);
   const ahead = course.sessions.filter(
-    (s) => s.state === 'live' || (s.endsAt > now && s.state !== 'cancelled' && s.state !== 'held'),
+    (s) =>
+      (s.state === 'live' && !isStanding(s.kind)) ||
+      (s.endsAt > now && s.state !== 'cancelled' && s.state !== 'held'),
   );
   const [next, ...rest] = [...ahead].sort(
     (a, b) => Number(b.state === 'live') - Number(a.state === 'live') || a.startsAt - b.startsAt,
@@ -24,6 +26,18 @@ export function TeachPage() {
         Teach
       </Title>
       {next ? <NextSession session={next} now={now} /> : <Empty>No session is ahead in this term.</Empty>}
+      {course.standing.length > 0 && (
+        <Panel title="Without dates">
+          {course.standing.map((s) => (
+            <Group key={s.id} justify="space-between" py={3}>
+              <Text>{s.seriesTitle}</Text>
+              <Button component={Link} to={`/room/${s.id}`} variant="default" size="compact-sm">
+                {s.state === 'live' ? 'Go back in' : s.kind === 'capture' ? 'Record now' : 'Open the room'}
+              </Button>
+            </Group>
+          ))}
+        </Panel>
+      )}
       {rest.length > 0 && (
         <Panel title="After that" about={countWords(rest.length, 'session')}>
           <SessionRows sessions={rest.slice(0, 8)} zone={course.term.zone} />
@@ -56,6 +70,7 @@ function NextSession({ session, now }: { session: SessionInfo; now: number }) {
           </Text>
           <Title order={2} size="h3">
             {session.seriesTitle} {session.number}
+            {session.title && `: ${session.title}`}
           </Title>
           <Text className="figures">
             {instantWords(session.startsAt, course.term.zone)} in {zoneWords(course.term.zone)},{' '}

@@ -1,0 +1,2 @@
+export * from './plans';
+export * from './plainWay';

@@ -1,0 +1,66 @@
+import { Alert, Button, Checkbox, Group, Text } from '@mantine/core';
+import { useState } from 'react';
+import { dateWords, type AcademicYear } from '@nimble-bell/core/calendar';
+
+interface Props {
+  year: AcademicYear;
+  take: (chosen: Pick<AcademicYear, 'daysOff' | 'daySwaps'>) => void;
+  leave: () => void;
+}
+
+/** What an academic calendar would add, each to be chosen or left. */
+export function AcademicYearPreview({ year, take, leave }: Props) {
+  const [left, setLeft] = useState<string[]>([]);
+  const toggle = (key: string, on: boolean) => setLeft(on ? left.filter((k) => k !== key) : [...left, key]);
+  const offKey = (i: number) => `off${i}`;
+  const swapKey = (i: number) => `swap${i}`;
+  const off = year.daysOff.filter((_, i) => !left.includes(offKey(i)));
+  const swaps = year.daySwaps.filter((_, i) => !left.includes(swapKey(i)));
+  return (
+    <div role="group" aria-label="Read from the file">
+      {year.fault && (
+        <Alert color="clay" title="This cannot be read" role="alert">
+          {year.fault}
+        </Alert>
+      )}
+      {year.daysOff.map((d, i) => (
+        <Checkbox
+          key={offKey(i)}
+          size="sm"
+          mb={4}
+          checked={!left.includes(offKey(i))}
+          onChange={(e) => toggle(offKey(i), e.currentTarget.checked)}
+          label={`${dateWords(d.from)}${d.to > d.from ? ` to ${dateWords(d.to)}` : ''}: ${d.name}`}
+        />
+      ))}
+      {year.daySwaps.map((d, i) => (
+        <Checkbox
+          key={swapKey(i)}
+          size="sm"
+          mb={4}
+          checked={!left.includes(swapKey(i))}
+          onChange={(e) => toggle(swapKey(i), e.currentTarget.checked)}
+          label={`${dateWords(d.date)} follows ${d.follows}: ${d.name}`}
+        />
+      ))}
+      {year.bad.slice(0, 6).map((b, i) => (
+        <Text key={i} size="sm" c="dimmed">
+          {b.title}: {b.reason}
+        </Text>
+      ))}
+      {year.bad.length > 6 && <Text size="sm">and {year.bad.length - 6} more left out</Text>}
+      <Group mt="xs" gap="xs">
+        <Button
+          size="compact-sm"
+          disabled={off.length + swaps.length === 0}
+          onClick={() => take({ daysOff: off, daySwaps: swaps })}
+        >
+          Take {off.length + swaps.length}
+        </Button>
+        <Button size="compact-sm" variant="default" onClick={leave}>
+          Leave them
+        </Button>
+      </Group>
+    </div>
+  );
+}

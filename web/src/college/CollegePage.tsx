@@ -1,0 +1,76 @@
+import { Button, Container, Group, Select, Stack, Title } from '@mantine/core';
+import { useSearchParams } from 'react-router';
+import type { BellTimes, TermInfo } from '@nimble-bell/core/api';
+import { dayWords, mondayOf, toEpochDay, toLocalDate } from '@nimble-bell/core/calendar';
+import { Bar } from '../app/Bar';
+import { Person } from '../app/PlanningFrame';
+import { useAsked } from '../app/queries';
+import frame from '../app/frame.module.css';
+import { Fault } from '../ui/Fault';
+import { Empty } from '../ui/Panel';
+import { BellTimesPanel } from './BellTimesPanel';
+import { TermEditor } from './TermEditor';
+
+/** The college's terms and bell times, which every course is planned on. */
+export function CollegePage() {
+  const [search, setSearch] = useSearchParams();
+  const terms = useAsked<TermInfo[]>('/terms');
+  const bells = useAsked<BellTimes[]>('/bell-times');
+  if (terms.error) return <Fault error={terms.error} />;
+  if (!terms.data || !bells.data) return null;
+  const wanted = search.get('term');
+  const term = wanted === 'new' ? null : (terms.data.find((t) => t.id === wanted) ?? terms.data[0] ?? null);
+  const go = (id: string) => setSearch({ term: id });
+  return (
+    <>
+      <title>Term and bell times – Nimble Bell</title>
+      <Bar home="/courses">
+        <span className={frame.grow} />
+        <Person />
+      </Bar>
+      <Container size={1240} py="lg" component="main" id="content">
+        <Stack>
+          <Group justify="space-between">
+            <Title order={1} size="h2">
+              {term ? term.name : 'A new term'}
+            </Title>
+            <Group>
+              {terms.data.length > 0 && (
+                <Select
+                  aria-label="Term"
+                  w={320}
+                  placeholder="Choose a term"
+                  data={terms.data.map((t) => ({ value: t.id, label: `${t.name}, ${dayWords(t.firstDay)}` }))}
+                  value={term?.id ?? null}
+                  onChange={(v) => v && go(v)}
+                />
+              )}
+              {wanted !== 'new' && (
+                <Button variant="default" onClick={() => go('new')}>
+                  New term
+                </Button>
+              )}
+            </Group>
+          </Group>
+          {terms.data.length === 0 && <Empty>The college has no term yet: make its first one here.</Empty>}
+          <TermEditor key={term?.id ?? 'new'} known={term} fresh={freshTerm(terms.data)} made={go} />
+          <BellTimesPanel sets={bells.data} />
+        </Stack>
+      </Container>
+    </>
+  );
+}
+
+/** A new term begins some weeks after the last one, in its zone. */
+function freshTerm(terms: TermInfo[]) {
+  const last = terms.at(-1);
+  const monday = last ? mondayOf(toEpochDay(last.lastDay)) + 21 : mondayOf(toEpochDay('2026-09-01'));
+  return {
+    name: '',
+    zone: last?.zone ?? 'UTC',
+    firstDay: toLocalDate(monday),
+    lastDay: toLocalDate(monday + 15 * 7 - 1),
+    daysOff: [],
+    daySwaps: [],
+  };
+}

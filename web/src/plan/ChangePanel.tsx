@@ -1,0 +1,219 @@
+import {
+  Button,
+  Group,
+  Modal,
+  NumberInput,
+  Radio,
+  SegmentedControl,
+  Stack,
+  Text,
+  TextInput,
+} from '@mantine/core';
+import { DateInput, TimePicker } from '@mantine/dates';
+import { useState } from 'react';
+import type {
+  CourseDetail,
+  PlanEditDraft,
+  PlanOutcome,
+  Scope,
+  SessionChange,
+  SessionInfo,
+} from '@nimble-bell/core/api';
+import { clockWords, countWords, dateIn, instantWords } from '@nimble-bell/core/calendar';
+import { useAsk } from '../app/api';
+import { useChange } from '../app/queries';
+import { OutcomeView } from './OutcomeView';
+import { usePreview } from './usePreview';
+
+interface Props {
+  course: CourseDetail;
+  session: SessionInfo;
+  /** Where it was dragged to. */
+  to?: { date: string; start: string };
+  close: () => void;
+}
+
+type Do = SessionChange['do'];
+
+interface Fields {
+  do: Do;
+  scope: Scope;
+  date: string;
+  start: string;
+  minutes: number | '';
+  title: string;
+}
+
+/** A change of one session or many: what it does and who is told stands there before it is saved. */
+export function ChangePanel({ course, session, to, close }: Props) {
+  const ask = useAsk();
+  const { zone } = course.term;
+  const held = session.state === 'held';
+  const [fields, setFields] = useState<Fields>({
+    do: held ? 'rename' : session.state === 'cancelled' && !to ? 'restore' : 'move',
+    scope: 'one',
+    date: to?.date ?? dateIn(zone, session.startsAt),
+    start: to?.start ?? clockWords(session.startsAt, zone),
+    minutes: session.minutes,
+    title: session.title ?? '',
+  });
+  const set = (more: Partial<Fields>) => setFields((f) => ({ ...f, ...more }));
+  const change = changeOf(fields, session);
+  const edit: PlanEditDraft | null = change && {
+    edit: 'change-session',
+    id: session.id,
+    scope: held ? 'one' : fields.scope,
+    change,
+  };
+  const { outcome, fault, settled } = usePreview(course.id, edit);
+  const save = useChange(
+    (input: PlanEditDraft) => ask<PlanOutcome>(`/courses/${course.id}/plan`, 'POST', input),
+    ({ words }) => `${words}.`,
+  );
+  const told = outcome?.told.count ?? 0;
+  const submit = (e: { preventDefault: () => void }) => {
+    e.preventDefault();
+    if (edit) save.mutate(edit, { onSuccess: close });
+  };
+  const noChange = fault?.message === 'This changes nothing.';
+  return (
+    <Modal
+      opened
+      onClose={close}
+      size="lg"
+      title={`${session.seriesTitle}, ${instantWords(session.startsAt, zone)}`}
+    >
+      <form onSubmit={submit}>
+        <Stack>
+          {!held && (
+            <SegmentedControl
+              aria-label="What changes"
+              data={actionsOf(session)}
+              value={fields.do}
+              onChange={(v) => set({ do: v as Do })}
+            />
+          )}
+          <ChangeFields fields={fields} set={set} />
+          {!held && (
+            <Radio.Group
+              label="Which sessions"
+              value={fields.scope}
+              onChange={(v) => set({ scope: v as Scope })}
+            >
+              <Group mt={6}>
+                <Radio value="one" label="Only this one" />
+                <Radio value="later" label="This and later ones" />
+                <Radio value="all" label="All that are ahead" />
+              </Group>
+            </Radio.Group>
+          )}
+          {outcome && <OutcomeView outcome={outcome} zone={zone} />}
+          {fault && (
+            <Text size="sm" c={noChange ? 'dimmed' : 'var(--clay)'} role="status">
+              {fault.message}
+            </Text>
+          )}
+          <Group>
+            <Button
+              type="submit"
+              color={fields.do === 'cancel' ? 'clay' : undefined}
+              disabled={!edit || !outcome || !settled}
+              loading={save.isPending}
+            >
+              {told > 0
+                ? `${SAVE[fields.do]} and tell ${countWords(told, 'person', 'people')}`
+                : SAVE[fields.do]}
+            </Button>
+            <Button variant="default" onClick={close}>
+              {fields.do === 'cancel' ? 'Leave it as it is' : 'Back'}
+            </Button>
+          </Group>
+        </Stack>
+      </form>
+    </Modal>
+  );
+}
+
+const SAVE: Record<Do, string> = {
+  move: 'Move it',
+  cancel: 'Cancel it',
+  restore: 'Restore it',
+  lengthen: 'Save the length',
+  rename: 'Save the name',
+  record: 'Save',
+};
+
+function actionsOf(session: SessionInfo): { value: Do; label: string }[] {
+  return [
+    { value: 'move', label: 'Move' },
+    { value: 'lengthen', label: 'Length' },
+    { value: 'rename', label: 'Name' },
+    { value: 'record', label: session.record === false ? 'Record it' : 'Do not record' },
+    session.state === 'cancelled'
+      ? { value: 'restore', label: 'Restore' }
+      : { value: 'cancel', label: 'Cancel' },
+  ];
+}
+
+function changeOf(f: Fields, session: SessionInfo): SessionChange | null {
+  switch (f.do) {
+    case 'move':
+      return f.date && f.start ? { do: 'move', date: f.date, start: f.start } : null;
+    case 'lengthen':
+      return f.minutes === '' ? null : { do: 'lengthen', minutes: f.minutes };
+    case 'rename':
+      return { do: 'rename', title: f.title.trim() || null };
+    case 'record':
+      return { do: 'record', automatic: session.record === false ? null : false };
+    case 'cancel':
+    case 'restore':
+      return { do: f.do };
+  }
+}
+
+function ChangeFields({ fields, set }: { fields: Fields; set: (more: Partial<Fields>) => void }) {
+  if (fields.do === 'move')
+    return (
+      <Group>
+        <DateInput
+          label="Date"
+          valueFormat="ddd D MMM YYYY"
+          w={190}
+          value={fields.date || null}
+          onChange={(v) => set({ date: v ?? '' })}
+        />
+        <TimePicker
+          label="Start"
+          hoursInputLabel="Hour"
+          minutesInputLabel="Minute"
+          format="24h"
+          w={110}
+          value={fields.start}
+          onChange={(v) => set({ start: v })}
+        />
+      </Group>
+    );
+  if (fields.do === 'lengthen')
+    return (
+      <NumberInput
+        label="Length"
+        suffix=" min"
+        min={1}
+        max={720}
+        w={160}
+        value={fields.minutes}
+        onChange={(v) => set({ minutes: typeof v === 'number' ? v : '' })}
+      />
+    );
+  if (fields.do === 'rename')
+    return (
+      <TextInput
+        label="Name of the session"
+        description="Empty, it goes by its series and number"
+        maxLength={90}
+        value={fields.title}
+        onChange={(e) => set({ title: e.currentTarget.value })}
+      />
+    );
+  return null;
+}

@@ -1,0 +1,306 @@
+import {
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useDraggable,
+  useDroppable,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
+import { Button, Group, NumberInput, Select, Stack, Switch, Text, Title } from '@mantine/core';
+import { useMemo, useState, type ReactNode } from 'react';
+import type { GroupPlan, MemberInfo, PlanEditDraft, PlanOutcome } from '@nimble-bell/core/api';
+import { countWords, groupSlots, patternWords, zoneWords } from '@nimble-bell/core/calendar';
+import { groupName, splitInto, type SplitWay } from '@nimble-bell/core/roster';
+import { useAsk } from '../app/api';
+import { useThisCourse } from '../app/course';
+import { useAsked, useChange } from '../app/queries';
+import { Findings } from '../ui/Findings';
+import { Empty, Panel } from '../ui/Panel';
+import { OutcomeView } from './OutcomeView';
+import { SlotFields, type SlotForm } from './SlotFields';
+import { usePreview } from './usePreview';
+import classes from './groups.module.css';
+
+type Assigned = Record<string, string>;
+
+/** The class in small groups: split by rule or by hand, a weekly slot for each, saved at once. */
+export function GroupsPage() {
+  const course = useThisCourse();
+  const members = useAsked<MemberInfo[]>(`/courses/${course.id}/members`);
+  const students = useMemo(() => members.data?.filter((m) => m.role === 'student') ?? [], [members.data]);
+  if (!members.data) return null;
+  if (!students.length)
+    return <Empty>Nobody is on the class list yet: import it first, then split it into groups.</Empty>;
+  return <GroupEditor key={members.data.map((m) => m.group).join()} students={students} />;
+}
+
+function GroupEditor({ students }: { students: MemberInfo[] }) {
+  const course = useThisCourse();
+  const ask = useAsk();
+  const [assigned, setAssigned] = useState<Assigned>(() =>
+    Object.fromEntries(students.filter((s) => s.group).map((s) => [s.id, s.group!])),
+  );
+  const [names, setNames] = useState(() =>
+    [...new Set(students.map((s) => s.group).filter((g) => g !== null))].sort(),
+  );
+  const [withSlots, setWithSlots] = useState(false);
+  const [slots, setSlots] = useState<SlotForm>({
+    title: 'Group session',
+    days: ['friday'],
+    from: '17:00',
+    to: '21:00',
+    minutes: 30,
+    gap: 5,
+    way: 'staggered',
+    every: 1,
+  });
+  const mayPlan = course.role === 'teacher';
+  const computed = withSlots
+    ? groupSlots(names.length, slots, Number(slots.minutes) || 0, Number(slots.gap) || 0, slots.way)
+    : null;
+  const slotFault = typeof computed === 'string' ? computed : null;
+  const plan: GroupPlan = {
+    groups: names.map((name) => ({
+      name,
+      people: students.filter((s) => assigned[s.id] === name).map((s) => s.id),
+    })),
+    series:
+      Array.isArray(computed) && names.length
+        ? { title: slots.title, every: Number(slots.every) || 1, slots: computed }
+        : null,
+  };
+  const changed = withSlots || students.some((s) => (s.group ?? '') !== (assigned[s.id] ?? ''));
+  const edit: PlanEditDraft | null = changed && !slotFault ? { edit: 'groups', plan } : null;
+  const { outcome, fault } = usePreview(course.id, mayPlan ? edit : null);
+  const save = useChange(
+    (input: PlanEditDraft) => ask<PlanOutcome>(`/courses/${course.id}/plan`, 'POST', input),
+    ({ words }) => `${words}.`,
+  );
+  const told = outcome?.told.count ?? 0;
+  const deal = (groups: { name: string; people: string[] }[]) => {
+    setNames(groups.map((g) => g.name));
+    setAssigned(Object.fromEntries(groups.flatMap((g) => g.people.map((p) => [p, g.name]))));
+  };
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor),
+  );
+  const move = (student: string, group: string) =>
+    setAssigned((all) => {
+      const { [student]: was, ...rest } = all;
+      return group ? { ...rest, [student]: group } : rest;
+    });
+  const findings = course.findings.filter((f) => f.rule.includes('group'));
+  return (
+    <Stack>
+      <Title order={1} size="h2">
+        Small groups
+      </Title>
+      <Findings course={course} findings={findings} />
+      {mayPlan && <SplitPanel students={students} deal={deal} />}
+      <DndContext
+        sensors={sensors}
+        onDragEnd={({ active, over }) =>
+          over && move(String(active.id), over.id === 'none' ? '' : String(over.id))
+        }
+      >
+        <div className={classes.columns}>
+          {names.map((name, i) => (
+            <Column
+              key={name}
+              id={name}
+              title={`Group ${name}`}
+              about={
+                slotWords(computed, i) ?? seriesWords(course.series.find((s) => s.group === name)?.pattern)
+              }
+            >
+              {plan.groups[i]!.people.map((id) => (
+                <StudentCard
+                  key={id}
+                  student={students.find((s) => s.id === id)!}
+                  names={names}
+                  group={name}
+                  move={move}
+                  mayPlan={mayPlan}
+                />
+              ))}
+            </Column>
+          ))}
+          <Column id="none" title="In no group" about={undefined}>
+            {students
+              .filter((s) => !assigned[s.id])
+              .map((s) => (
+                <StudentCard key={s.id} student={s} names={names} group="" move={move} mayPlan={mayPlan} />
+              ))}
+          </Column>
+        </div>
+      </DndContext>
+      {mayPlan && (
+        <Panel title="A weekly slot for each group">
+          <Switch
+            label="Plan the groups' sessions here"
+            checked={withSlots}
+            onChange={(e) => setWithSlots(e.currentTarget.checked)}
+            mb="sm"
+          />
+          {withSlots && <SlotFields slots={slots} set={(more) => setSlots((s) => ({ ...s, ...more }))} />}
+          {slotFault && (
+            <Text size="sm" c="var(--clay)" role="alert" mt="xs">
+              {slotFault}
+            </Text>
+          )}
+        </Panel>
+      )}
+      {outcome && <OutcomeView outcome={outcome} zone={course.term.zone} />}
+      {fault && <Text c="var(--clay)">{fault.message}</Text>}
+      {mayPlan && changed && (
+        <Group>
+          <Button
+            disabled={!edit || !outcome}
+            loading={save.isPending}
+            onClick={() => edit && save.mutate(edit)}
+          >
+            {told ? `Save the groups and tell ${countWords(told, 'person', 'people')}` : 'Save the groups'}
+          </Button>
+        </Group>
+      )}
+    </Stack>
+  );
+}
+
+const slotWords = (slots: ReturnType<typeof groupSlots> | null, i: number) =>
+  Array.isArray(slots) && slots[i]
+    ? `${slots[i].day.slice(0, 3)} ${slots[i].start}, ${slots[i].minutes} min`
+    : undefined;
+const seriesWords = (pattern: Parameters<typeof patternWords>[0] | null | undefined) =>
+  pattern ? patternWords(pattern) : 'no slot yet';
+
+interface SplitProps {
+  students: MemberInfo[];
+  deal: (groups: { name: string; people: string[] }[]) => void;
+}
+
+function SplitPanel({ students, deal }: SplitProps) {
+  const [size, setSize] = useState<number | ''>(10);
+  const [way, setWay] = useState<SplitWay>('random');
+  const [seed, setSeed] = useState(1);
+  const split = (next: number) => {
+    setSeed(next);
+    deal(
+      splitInto(
+        students.map((s) => ({ id: s.id, value: s.zone })),
+        Number(size) || 10,
+        way,
+        next,
+      ),
+    );
+  };
+  return (
+    <Panel
+      title="Split the class"
+      about={`${countWords(students.length, 'student')}, dealt evenly; then drag anyone elsewhere.`}
+    >
+      <Group align="flex-end">
+        <NumberInput
+          label="At most"
+          suffix=" in a group"
+          min={1}
+          max={200}
+          w={160}
+          value={size}
+          onChange={(v) => setSize(typeof v === 'number' ? v : '')}
+        />
+        <Select
+          label="How"
+          w={240}
+          allowDeselect={false}
+          data={[
+            { value: 'random', label: 'at random' },
+            { value: 'together', label: 'same time zone together' },
+            { value: 'mixed', label: 'time zones mixed' },
+          ]}
+          value={way}
+          onChange={(v) => setWay(v as SplitWay)}
+        />
+        <Button onClick={() => split(seed)}>Split</Button>
+        <Button variant="default" onClick={() => split(seed + 1)}>
+          Deal anew
+        </Button>
+        <Button
+          variant="subtle"
+          onClick={() =>
+            deal(
+              Array.from({ length: Math.ceil(students.length / (Number(size) || 10)) }, (_, i) => ({
+                name: groupName(i),
+                people: [],
+              })),
+            )
+          }
+        >
+          Start by hand
+        </Button>
+      </Group>
+    </Panel>
+  );
+}
+
+function Column(props: { id: string; title: string; about: string | undefined; children: ReactNode[] }) {
+  const { setNodeRef, isOver } = useDroppable({ id: props.id });
+  return (
+    <section
+      ref={setNodeRef}
+      className={classes.column}
+      data-over={isOver || undefined}
+      aria-label={props.title}
+    >
+      <Text fw={600} size="sm">
+        {props.title} <span className={classes.count}>{props.children.length}</span>
+      </Text>
+      {props.about && (
+        <Text size="sm" c="dimmed">
+          {props.about}
+        </Text>
+      )}
+      <div className={classes.people}>{props.children}</div>
+    </section>
+  );
+}
+
+interface CardProps {
+  student: MemberInfo;
+  names: string[];
+  group: string;
+  move: (student: string, group: string) => void;
+  mayPlan: boolean;
+}
+
+/** Dragged, or put elsewhere by the choice at its end. */
+function StudentCard({ student, names, group, move, mayPlan }: CardProps) {
+  const { setNodeRef, attributes, listeners, transform } = useDraggable({
+    id: student.id,
+    disabled: !mayPlan,
+  });
+  const style = transform
+    ? { transform: `translate(${transform.x}px, ${transform.y}px)`, zIndex: 5 }
+    : undefined;
+  return (
+    <div ref={setNodeRef} className={classes.student} style={style} title={zoneWords(student.zone)}>
+      <span className={classes.handle} {...listeners} {...attributes} aria-label={`Drag ${student.name}`}>
+        {student.name}
+      </span>
+      {mayPlan && (
+        <select
+          aria-label={`Group of ${student.name}`}
+          value={group}
+          onChange={(e) => move(student.id, e.currentTarget.value)}
+        >
+          <option value="">none</option>
+          {names.map((n) => (
+            <option key={n}>{n}</option>
+          ))}
+        </select>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,341 @@
+import { Group, NumberInput, SegmentedControl, Select, Text } from '@mantine/core';
+import { DateInput, DatePickerInput, TimePicker } from '@mantine/dates';
+import type { UseFormReturnType } from '@mantine/form';
+import type { CourseDetail, PatternKind, Weekday } from '@nimble-bell/core/api';
+import { WEEKDAYS } from '@nimble-bell/core/calendar';
+import { toggleDay, togglePeriod, type SeriesForm } from './seriesForm';
+import classes from './plan.module.css';
+
+export type Form = UseFormReturnType<SeriesForm>;
+
+const KINDS: { value: PatternKind; label: string }[] = [
+  { value: 'weekly', label: 'By the week' },
+  { value: 'daily', label: 'By the day' },
+  { value: 'monthly', label: 'By the month' },
+  { value: 'dates', label: 'On dates' },
+];
+
+/** When a series meets: the kind of its pattern and what that kind asks for. */
+export function PatternFields({ form, course }: { form: Form; course: CourseDetail }) {
+  const { patternKind } = form.values;
+  return (
+    <>
+      <div>
+        <Text size="sm" fw={500} mb={4} id="pattern-kind">
+          It meets
+        </Text>
+        <SegmentedControl
+          aria-labelledby="pattern-kind"
+          data={KINDS}
+          value={patternKind}
+          onChange={(v) => form.setFieldValue('patternKind', v as PatternKind)}
+        />
+      </div>
+      {patternKind === 'weekly' && <WeeklyFields form={form} course={course} />}
+      {patternKind === 'monthly' && <MonthlyFields form={form} />}
+      {patternKind === 'dates' && (
+        <DatePickerInput
+          type="multiple"
+          label="Dates"
+          description="Press each day it takes place"
+          valueFormat="D MMM"
+          placeholder="No date yet"
+          defaultDate={course.term.firstDay}
+          value={form.values.dates}
+          onChange={(dates) => form.setFieldValue('dates', dates)}
+          error={form.errors.dates}
+        />
+      )}
+      {patternKind !== 'weekly' && <TimeFields form={form} />}
+    </>
+  );
+}
+
+function TimeFields({ form }: { form: Form }) {
+  return (
+    <Group align="flex-start">
+      <TimePicker
+        label="Start"
+        hoursInputLabel="Hour"
+        minutesInputLabel="Minute"
+        format="24h"
+        w={110}
+        {...form.getInputProps('start')}
+      />
+      <NumberInput
+        label="Length"
+        suffix=" min"
+        min={1}
+        max={720}
+        w={130}
+        {...form.getInputProps('minutes')}
+      />
+      {form.values.patternKind !== 'dates' && (
+        <NumberInput
+          label={form.values.patternKind === 'daily' ? 'Every … days' : 'Every … months'}
+          min={1}
+          max={26}
+          w={130}
+          {...form.getInputProps('every')}
+        />
+      )}
+    </Group>
+  );
+}
+
+function MonthlyFields({ form }: { form: Form }) {
+  return (
+    <Group align="flex-end">
+      <SegmentedControl
+        aria-label="Day of the month"
+        data={[
+          { value: 'weekday', label: 'On a weekday' },
+          { value: 'date', label: 'On a day' },
+        ]}
+        value={form.values.monthBy}
+        onChange={(v) => form.setFieldValue('monthBy', v as SeriesForm['monthBy'])}
+      />
+      {form.values.monthBy === 'date' ? (
+        <NumberInput label="Day" min={1} max={31} w={90} {...form.getInputProps('onDate')} />
+      ) : (
+        <>
+          <Select
+            label="Which"
+            w={110}
+            allowDeselect={false}
+            data={[
+              { value: '1', label: '1st' },
+              { value: '2', label: '2nd' },
+              { value: '3', label: '3rd' },
+              { value: '4', label: '4th' },
+              { value: '5', label: '5th' },
+              { value: '-1', label: 'Last' },
+            ]}
+            {...form.getInputProps('nth')}
+          />
+          <Select
+            label="Weekday"
+            w={150}
+            allowDeselect={false}
+            data={weekdayData}
+            {...form.getInputProps('nthDay')}
+          />
+        </>
+      )}
+    </Group>
+  );
+}
+
+const capitalised = (day: string) => day[0]!.toUpperCase() + day.slice(1);
+export const weekdayData = WEEKDAYS.map((day) => ({ value: day, label: capitalised(day) }));
+
+const TURNS = [1, 2, 3, 4].map((n) => ({
+  value: String(n),
+  label: n === 1 ? 'Every week' : `Every ${['', '', '2nd', '3rd', '4th'][n]} week`,
+}));
+
+function WeeklyFields({ form, course }: { form: Form; course: CourseDetail }) {
+  const { days, bellTimes } = form.values;
+  return (
+    <div>
+      <Text size="sm" fw={500} mb={4} id="weekdays">
+        Weekdays
+      </Text>
+      <div className={classes.weekdays} role="group" aria-labelledby="weekdays">
+        {WEEKDAYS.map((day) => (
+          <button
+            key={day}
+            type="button"
+            className={classes.weekday}
+            aria-pressed={days.some((d) => d.day === day)}
+            aria-label={day}
+            onClick={() => form.setFieldValue('days', toggleDay(days, day))}
+          >
+            {day.slice(0, 3)}
+          </button>
+        ))}
+      </div>
+      {form.errors.days && (
+        <Text size="sm" c="var(--clay)" role="alert">
+          {form.errors.days}
+        </Text>
+      )}
+      {days.map((d, i) => (
+        <DayRow key={d.day} form={form} course={course} day={d.day} index={i} />
+      ))}
+      <Group mt="sm" align="flex-end">
+        <Select
+          label="How often"
+          w={160}
+          data={TURNS}
+          allowDeselect={false}
+          value={String(form.values.every)}
+          onChange={(v) => form.setFieldValue('every', Number(v))}
+        />
+        {form.values.every !== 1 && (
+          <Select
+            label="Counting"
+            w={210}
+            allowDeselect={false}
+            data={[
+              { value: 'teaching', label: 'teaching weeks, breaks aside' },
+              { value: 'calendar', label: 'calendar weeks' },
+            ]}
+            {...form.getInputProps('weeks')}
+          />
+        )}
+        {course.bellTimes.length > 0 && (
+          <Select
+            label="Times"
+            w={180}
+            allowDeselect={false}
+            data={[
+              { value: '', label: 'by the clock' },
+              ...course.bellTimes.map((b) => ({ value: b.id, label: `bell times: ${b.name}` })),
+            ]}
+            value={bellTimes}
+            onChange={(v) => form.setFieldValue('bellTimes', v ?? '')}
+          />
+        )}
+      </Group>
+    </div>
+  );
+}
+
+function DayRow({
+  form,
+  course,
+  day,
+  index,
+}: {
+  form: Form;
+  course: CourseDetail;
+  day: Weekday;
+  index: number;
+}) {
+  const bells = course.bellTimes.find((b) => b.id === form.values.bellTimes);
+  const row = form.values.days[index]!;
+  const fault = form.errors[`days.${index}.start`];
+  return (
+    <Group mt="xs" align="flex-end" wrap="nowrap">
+      <Text w={92} pb={7} tt="capitalize">
+        {day}
+      </Text>
+      {bells ? (
+        <div>
+          <div className={classes.weekdays} role="group" aria-label={`Periods on ${day}`}>
+            {bells.periods.map((p) => (
+              <button
+                key={p.name}
+                type="button"
+                className={classes.period}
+                aria-pressed={row.periods.includes(p.name)}
+                onClick={() =>
+                  form.setFieldValue(
+                    `days.${index}.periods`,
+                    togglePeriod(
+                      row.periods,
+                      p.name,
+                      bells.periods.map((x) => x.name),
+                    ),
+                  )
+                }
+              >
+                {p.name}{' '}
+                <span>
+                  {p.start}–{p.end}
+                </span>
+              </button>
+            ))}
+          </div>
+          {fault && (
+            <Text size="sm" c="var(--clay)" role="alert">
+              {fault}
+            </Text>
+          )}
+        </div>
+      ) : (
+        <>
+          <TimePicker
+            label={index === 0 ? 'Start' : undefined}
+            aria-label={`Start on ${day}`}
+            hoursInputLabel={`Hour on ${day}`}
+            minutesInputLabel={`Minute on ${day}`}
+            format="24h"
+            w={110}
+            {...form.getInputProps(`days.${index}.start`)}
+          />
+          <NumberInput
+            label={index === 0 ? 'Length' : undefined}
+            aria-label={`Minutes on ${day}`}
+            suffix=" min"
+            min={1}
+            max={720}
+            w={130}
+            {...form.getInputProps(`days.${index}.minutes`)}
+          />
+        </>
+      )}
+    </Group>
+  );
+}
+
+const ENDS: { value: SeriesForm['endsBy']; label: string }[] = [
+  { value: 'term', label: "Term's end" },
+  { value: 'date', label: 'A date' },
+  { value: 'count', label: 'A number' },
+  { value: 'hours', label: 'Contact hours' },
+];
+
+export function EndFields({ form, course }: { form: Form; course: CourseDetail }) {
+  const { endsBy } = form.values;
+  return (
+    <div>
+      <Text size="sm" fw={500} mb={4} id="until">
+        Until
+      </Text>
+      <Group align="flex-start">
+        <SegmentedControl
+          aria-labelledby="until"
+          data={ENDS}
+          value={endsBy}
+          onChange={(v) => form.setFieldValue('endsBy', v as SeriesForm['endsBy'])}
+        />
+        {endsBy === 'date' && (
+          <DateInput
+            aria-label="Last date"
+            placeholder="Last date"
+            w={180}
+            valueFormat="ddd D MMM YYYY"
+            minDate={course.term.firstDay}
+            maxDate={course.term.lastDay}
+            value={form.values.endDate || null}
+            onChange={(v) => form.setFieldValue('endDate', v ?? '')}
+            error={form.errors.endDate}
+          />
+        )}
+        {endsBy === 'count' && (
+          <NumberInput
+            aria-label="Sessions"
+            suffix=" sessions"
+            w={150}
+            min={1}
+            max={400}
+            {...form.getInputProps('count')}
+          />
+        )}
+        {endsBy === 'hours' && (
+          <NumberInput
+            aria-label="Hours"
+            suffix=" hours"
+            w={150}
+            min={0.5}
+            max={2000}
+            step={0.5}
+            {...form.getInputProps('hours')}
+          />
+        )}
+      </Group>
+    </div>
+  );
+}

@@ -1,0 +1,237 @@
+import { Button, Group, Stack, Text, Title } from '@mantine/core';
+import {
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useDraggable,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
+import { useElementSize } from '@mantine/hooks';
+import { useState, type CSSProperties } from 'react';
+import type { SessionInfo } from '@nimble-bell/core/api';
+import {
+  clockWords,
+  countWords,
+  dateWords,
+  mondayOf,
+  termDays,
+  toClock,
+  toLocalDate,
+  toWall,
+  weekOf,
+} from '@nimble-bell/core/calendar';
+import { useNow } from '../app/clock';
+import { useThisCourse } from '../app/course';
+import { ChangePanel } from './ChangePanel';
+import classes from './week.module.css';
+
+const HOUR_PX = 46;
+const SNAP_MINUTES = 5;
+
+interface Moved {
+  session: SessionInfo;
+  to?: { date: string; start: string };
+}
+
+/** One week of the course as a timetable. A session is dragged to where it should be, or moved by the arrow keys. */
+export function WeekPage() {
+  const course = useThisCourse();
+  const { zone } = course.term;
+  const now = useNow(60_000);
+  const days = termDays(course.term);
+  const today = Math.min(Math.max(toWall(zone, now).day, days.first), days.last);
+  const [monday, setMonday] = useState(mondayOf(today));
+  const [moved, setMoved] = useState<Moved | null>(null);
+  const { ref, width } = useElementSize();
+  const sessions = course.sessions.filter((s) => mondayOf(toWall(zone, s.startsAt).day) === monday);
+  const [from, to] = hoursOf(sessions, zone);
+  const dayWidth = width / 7;
+  const week = weekOf(days, monday);
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: arrows(dayWidth) }),
+  );
+  const drop = ({ active, delta }: DragEndEvent) => {
+    const session = sessions.find((s) => s.id === active.id);
+    const target = session && placeAfter(session, zone, delta, dayWidth);
+    if (session && target) setMoved({ session, to: target });
+  };
+  return (
+    <Stack>
+      <Group justify="space-between">
+        <div>
+          <Title order={1} size="h2">
+            {week?.number ? `Week ${week.number}` : (week?.breakName ?? 'A week without a number')}
+          </Title>
+          <Text size="sm" c="dimmed">
+            {countWords(sessions.length, 'session')}. Drag one to move it; with the keyboard: space, arrows,
+            space.
+          </Text>
+        </div>
+        <Group gap="xs">
+          <Button variant="default" onClick={() => setMonday(monday - 7)} disabled={monday <= days.first}>
+            Week before
+          </Button>
+          <Button variant="default" onClick={() => setMonday(monday + 7)} disabled={monday + 7 > days.last}>
+            Week after
+          </Button>
+        </Group>
+      </Group>
+      <div className={classes.week}>
+        <div className={classes.hours} style={{ height: (to - from) * HOUR_PX }}>
+          {Array.from({ length: to - from }, (_, i) => (
+            <span key={i} style={{ top: i * HOUR_PX }}>
+              {toClock((from + i) * 60)}
+            </span>
+          ))}
+        </div>
+        <div className={classes.grid}>
+          <div className={classes.heads}>
+            {[0, 1, 2, 3, 4, 5, 6].map((i) => (
+              <span
+                key={i}
+                data-off={isOff(days, monday + i) || undefined}
+                data-today={monday + i === toWall(zone, now).day || undefined}
+              >
+                {dateWords(toLocalDate(monday + i))}
+                {isOff(days, monday + i) && <em>{days.reasons.get(monday + i) ?? 'outside the term'}</em>}
+              </span>
+            ))}
+          </div>
+          <div
+            ref={ref}
+            className={classes.days}
+            style={{ height: (to - from) * HOUR_PX, backgroundSize: `${100 / 7}% ${HOUR_PX}px` }}
+          >
+            {[0, 1, 2, 3, 4, 5, 6]
+              .filter((i) => isOff(days, monday + i))
+              .map((i) => (
+                <div
+                  key={i}
+                  className={classes.off}
+                  style={{ left: `${(i * 100) / 7}%`, width: `${100 / 7}%` }}
+                />
+              ))}
+            <DndContext sensors={sensors} onDragEnd={drop}>
+              {sessions.map((s) => (
+                <Block
+                  key={s.id}
+                  session={s}
+                  zone={zone}
+                  monday={monday}
+                  from={from}
+                  lanes={lanesOf(s, sessions)}
+                  mayMove={course.role === 'teacher' && s.state !== 'held' && s.state !== 'live'}
+                  open={() => setMoved({ session: s })}
+                />
+              ))}
+            </DndContext>
+          </div>
+        </div>
+      </div>
+      {sessions.length === 0 && <Text c="dimmed">No session in this week.</Text>}
+      {moved && (
+        <ChangePanel
+          key={`${moved.session.id}${moved.to?.date}${moved.to?.start}`}
+          course={course}
+          session={moved.session}
+          {...(moved.to ? { to: moved.to } : {})}
+          close={() => setMoved(null)}
+        />
+      )}
+    </Stack>
+  );
+}
+
+type Days = ReturnType<typeof termDays>;
+const isOff = (days: Days, day: number) =>
+  day < days.first || day > days.last || days.follows[day - days.first]! < 0;
+
+/** The hours that hold the week's sessions, the evening at least. */
+function hoursOf(sessions: readonly SessionInfo[], zone: string): [number, number] {
+  const starts = sessions.map((s) => toWall(zone, s.startsAt).minutes / 60);
+  const ends = sessions.map((s) => toWall(zone, s.startsAt).minutes / 60 + s.minutes / 60);
+  return [
+    Math.max(0, Math.floor(Math.min(15, ...starts)) - 1),
+    Math.min(24, Math.ceil(Math.max(21, ...ends)) + 1),
+  ];
+}
+
+/** Sessions at the same time stand side by side: which of how many. */
+function lanesOf(session: SessionInfo, all: readonly SessionInfo[]): [number, number] {
+  const beside = all.filter((s) => s.startsAt < session.endsAt && session.startsAt < s.endsAt);
+  return [beside.findIndex((s) => s.id === session.id), beside.length];
+}
+
+/** Where a session lies after it was moved by so many pixels. */
+export function placeAfter(
+  session: Pick<SessionInfo, 'startsAt'>,
+  zone: string,
+  delta: { x: number; y: number },
+  dayWidth: number,
+): { date: string; start: string } | null {
+  const wall = toWall(zone, session.startsAt);
+  const days = Math.round(delta.x / dayWidth);
+  const minutes = Math.round(((delta.y / HOUR_PX) * 60) / SNAP_MINUTES) * SNAP_MINUTES;
+  if (days === 0 && minutes === 0) return null;
+  const start = Math.min(1435, Math.max(0, wall.minutes + minutes));
+  return { date: toLocalDate(wall.day + days), start: toClock(start) };
+}
+
+/** A quarter of an hour up or down, a day left or right. */
+const arrows =
+  (dayWidth: number) =>
+  (event: KeyboardEvent, { currentCoordinates: at }: { currentCoordinates: { x: number; y: number } }) => {
+    const step = HOUR_PX / 4;
+    if (event.code === 'ArrowRight') return { ...at, x: at.x + dayWidth };
+    if (event.code === 'ArrowLeft') return { ...at, x: at.x - dayWidth };
+    if (event.code === 'ArrowDown') return { ...at, y: at.y + step };
+    if (event.code === 'ArrowUp') return { ...at, y: at.y - step };
+    return undefined;
+  };
+
+interface BlockProps {
+  session: SessionInfo;
+  zone: string;
+  monday: number;
+  from: number;
+  lanes: [number, number];
+  mayMove: boolean;
+  open: () => void;
+}
+
+function Block({ session, zone, monday, from, lanes, mayMove, open }: BlockProps) {
+  const { setNodeRef, attributes, listeners, transform } = useDraggable({
+    id: session.id,
+    disabled: !mayMove,
+  });
+  const wall = toWall(zone, session.startsAt);
+  const [lane, count] = lanes;
+  const style: CSSProperties = {
+    left: `calc(${((wall.day - monday + lane / count) * 100) / 7}% + 2px)`,
+    width: `calc(${100 / 7 / count}% - 4px)`,
+    top: (wall.minutes / 60 - from) * HOUR_PX,
+    height: Math.max(22, (session.minutes / 60) * HOUR_PX - 2),
+    ...(transform ? { transform: `translate(${transform.x}px, ${transform.y}px)`, zIndex: 3 } : {}),
+  };
+  const words = `${session.seriesTitle}, ${dateWords(toLocalDate(wall.day))} ${clockWords(session.startsAt, zone)}`;
+  return (
+    <div
+      ref={setNodeRef}
+      className={classes.block}
+      style={style}
+      data-state={session.state}
+      {...(mayMove ? attributes : {})}
+      {...(mayMove ? listeners : {})}
+      aria-label={`${words}: ${session.state}`}
+      onDoubleClick={open}
+    >
+      <strong>{session.title ?? session.seriesTitle}</strong>
+      <span>
+        {clockWords(session.startsAt, zone)} {session.state === 'planned' ? '' : session.state}
+      </span>
+    </div>
+  );
+}

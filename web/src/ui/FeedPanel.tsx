@@ -1,0 +1,86 @@
+import { Anchor, Button, CopyButton, Group, Text, TextInput } from '@mantine/core';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useAsk } from '../app/api';
+import { Panel } from './Panel';
+
+interface Feed {
+  path: string;
+  url: string;
+}
+
+/** A calendar to download or subscribe to, by a secret address that can be replaced. */
+export function FeedPanel({ course, about }: { course: string | null; about: string }) {
+  const ask = useAsk();
+  const client = useQueryClient();
+  const [shown, setShown] = useState(false);
+  const [asking, setAsking] = useState(false);
+  const key = ['feed', course];
+  const feed = useQuery({
+    queryKey: key,
+    queryFn: () => ask<Feed>('/feeds', 'POST', { course }),
+    enabled: shown,
+    staleTime: Infinity,
+  });
+  const replace = async () => {
+    client.setQueryData(key, await ask<Feed>('/feeds', 'POST', { course, replace: true }));
+    setAsking(false);
+  };
+  return (
+    <Panel title="Your calendar" about={about}>
+      {!shown ? (
+        <Button variant="default" onClick={() => setShown(true)}>
+          Show the address
+        </Button>
+      ) : (
+        feed.data && (
+          <>
+            <Group align="flex-end" wrap="wrap">
+              <TextInput
+                label="Address to subscribe to"
+                readOnly
+                value={feed.data.url}
+                style={{ flex: '1 1 260px' }}
+                onFocus={(e) => e.currentTarget.select()}
+              />
+              <CopyButton value={feed.data.url}>
+                {({ copied, copy }) => (
+                  <Button variant="default" onClick={copy}>
+                    {copied ? 'Copied' : 'Copy'}
+                  </Button>
+                )}
+              </CopyButton>
+              <Button variant="default" component="a" href={`${feed.data.path}?download`}>
+                Download as .ics
+              </Button>
+            </Group>
+            <Group mt="xs" gap="xs">
+              {asking ? (
+                <>
+                  <Text size="sm">
+                    Programs that follow the old address will show nothing new. Replace it?
+                  </Text>
+                  <Button size="compact-sm" color="clay" onClick={() => void replace()}>
+                    Replace the address
+                  </Button>
+                  <Button size="compact-sm" variant="default" onClick={() => setAsking(false)} autoFocus>
+                    Keep it
+                  </Button>
+                </>
+              ) : (
+                <>
+                  <Text size="sm" c="dimmed">
+                    Whoever has it can read these times.
+                  </Text>
+                  <Anchor component="button" type="button" size="sm" onClick={() => setAsking(true)}>
+                    Replace it
+                  </Anchor>
+                </>
+              )}
+            </Group>
+          </>
+        )
+      )}
+    </Panel>
+  );
+}

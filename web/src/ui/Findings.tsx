@@ -1,0 +1,94 @@
+import { Anchor, Button, Group, Text } from '@mantine/core';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { CourseDetail, Finding } from '@nimble-bell/core/api';
+import { countWords } from '@nimble-bell/core/calendar';
+import { useAsk } from '../app/api';
+import { useChange } from '../app/queries';
+import classes from './findings.module.css';
+
+/** How grave: a barred gate stops, a dip warns, a nod advises. Told by shape and by its word. */
+function LevelMark({ level }: { level: Finding['level'] }) {
+  const line = { stroke: 'currentColor', strokeWidth: 2, fill: 'none', strokeLinecap: 'round' as const };
+  return (
+    <svg width={16} height={16} viewBox="0 0 16 16" aria-hidden style={{ flex: 'none', marginTop: 3 }}>
+      {level === 'stops' && <path d="M3 2v12M13 2v12M3 6h10M3 10.5h10" {...line} />}
+      {level === 'warns' && <path d="M1.5 5h3.2l3.3 6l3.3-6h3.2" {...line} />}
+      {level === 'advises' && <path d="M2 8h12" {...line} strokeDasharray="0.5 4" />}
+    </svg>
+  );
+}
+
+/** Findings with their fixes: one press, done on the server from its own check. */
+export function Findings({ course, findings }: { course: CourseDetail; findings: readonly Finding[] }) {
+  const ask = useAsk();
+  const [all, setAll] = useState(false);
+  const fix = useChange(
+    (finding: Finding) =>
+      ask<{ done: string }>(`/courses/${course.id}/fixes`, 'POST', { finding: finding.id }),
+    ({ done }) => `Done: ${done}.`,
+  );
+  if (!findings.length) return null;
+  const shown = all ? findings : findings.slice(0, 4);
+  return (
+    <ul className={classes.list} aria-label="Findings of the readiness check">
+      {shown.map((f) => (
+        <li
+          key={f.id}
+          className={classes.finding}
+          data-level={f.level}
+          data-testid="finding"
+          data-rule={f.rule}
+        >
+          <LevelMark level={f.level} />
+          <Text size="sm" className={classes.text}>
+            <strong>{WORDS[f.level]}</strong> {f.text}
+          </Text>
+          {f.fix && course.role === 'teacher' && (
+            <FixButton course={course} finding={f} press={() => fix.mutate(f)} busy={fix.isPending} />
+          )}
+        </li>
+      ))}
+      {findings.length > shown.length && (
+        <li>
+          <Anchor component="button" type="button" size="sm" onClick={() => setAll(true)}>
+            {countWords(findings.length - shown.length, 'more finding')}
+          </Anchor>
+        </li>
+      )}
+    </ul>
+  );
+}
+
+const WORDS = { stops: 'Stops:', warns: 'Warns:', advises: 'Advises:' };
+
+function FixButton(props: { course: CourseDetail; finding: Finding; press: () => void; busy: boolean }) {
+  const { label, fix } = props.finding.fix!;
+  if (fix.do === 'go')
+    return (
+      <Button
+        component={Link}
+        to={`/course/${props.course.id}/${fix.to}`}
+        variant="default"
+        size="compact-sm"
+      >
+        {label}
+      </Button>
+    );
+  return (
+    <Button variant="default" size="compact-sm" onClick={props.press} disabled={props.busy}>
+      {label}
+    </Button>
+  );
+}
+
+/** What the check says of one stage of the work. */
+export function StageFindings({ course, stage }: { course: CourseDetail; stage: Finding['stage'] }) {
+  const own = course.findings.filter((f) => f.stage === stage);
+  if (!own.length) return null;
+  return (
+    <Group mb="md" grow>
+      <Findings course={course} findings={own} />
+    </Group>
+  );
+}
