@@ -22,16 +22,16 @@ export interface LocalHour {
   /** Days from the home date: 1 where it is tomorrow already. */
   dayShift: number;
   hour: Hour;
-  /** Minutes by which the local clock differs from its usual distance to home: not 0 in weeks of differing clock changes. */
+  /** In weeks of differing clock changes, the minutes by which the local clock is off what it was and will be again. */
   drift: number;
 }
 
 export interface ZoneBand {
   zone: string;
   people: number;
-  /** Minutes from home to this zone in most sessions. */
-  usual: number;
   hours: LocalHour[];
+  /** Sessions from which on the local hour is another for good: one of the two changes its clocks and the other never does. */
+  shifts: { startsAt: Instant; minutes: number }[];
 }
 
 /**
@@ -45,7 +45,7 @@ export function zoneBands(
 ): ZoneBand[] {
   return zones.map(({ zone, people }) => {
     const distances = sessions.map((s) => offsetAt(zone, s.startsAt) - offsetAt(home, s.startsAt));
-    const usual = commonest(distances);
+    const { drifts, shiftsAt } = runsOf(distances);
     const hours = sessions.map(({ startsAt, endsAt }, i): LocalHour => {
       const wall = toWall(zone, startsAt);
       return {
@@ -54,19 +54,34 @@ export function zoneBands(
         minutes: wall.minutes,
         dayShift: wall.day - toWall(home, startsAt).day,
         hour: hourOf(zone, startsAt, endsAt),
-        drift: distances[i]! - usual,
+        drift: drifts[i]!,
       };
     });
-    return { zone, people, usual, hours };
+    return {
+      zone,
+      people,
+      hours,
+      shifts: shiftsAt.map(({ at, minutes }) => ({ startsAt: sessions[at]!.startsAt, minutes })),
+    };
   });
 }
 
-/** The value there most often; of two as often, the first. */
-function commonest(values: readonly number[]): number {
-  const counts = new Map<number, number>();
-  for (const v of values) counts.set(v, (counts.get(v) ?? 0) + 1);
-  let best = 0;
-  let most = 0;
-  for (const [value, n] of counts) if (n > most) [best, most] = [value, n];
-  return best;
+/** A run of sessions at one distance that lies between two at another is a drift; any other change is for good. */
+function runsOf(distances: readonly number[]) {
+  const runs: { from: number; distance: number }[] = [];
+  for (const [i, distance] of distances.entries())
+    if (runs.at(-1)?.distance !== distance) runs.push({ from: i, distance });
+  const drifts = distances.map(() => 0);
+  const shiftsAt: { at: number; minutes: number }[] = [];
+  let standing = runs[0];
+  for (const [i, run] of runs.entries()) {
+    const next = runs[i + 1];
+    if (i > 0 && next && next.distance === standing!.distance) {
+      for (let k = run.from; k < next.from; k++) drifts[k] = run.distance - standing!.distance;
+    } else if (run.distance !== standing!.distance) {
+      shiftsAt.push({ at: run.from, minutes: run.distance - standing!.distance });
+      standing = run;
+    }
+  }
+  return { drifts, shiftsAt };
 }

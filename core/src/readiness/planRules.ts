@@ -2,20 +2,10 @@ import type { SeriesDraft } from '../api/planEdit';
 import { periodFaults } from '../calendar/bellTimes';
 import { toEpochDay, toLocalDate } from '../calendar/localDate';
 import { termDays } from '../calendar/term';
-import {
-  clockWords,
-  countWords,
-  dateIn,
-  dateWords,
-  durationWords,
-  instantWords,
-  listWords,
-  zoneWords,
-} from '../calendar/words';
-import { zoneBands } from '../calendar/zones';
+import { countWords, dateIn, dateWords, durationWords, instantWords, listWords } from '../calendar/words';
 import type { Found, Rule, Setup, SetupSeries } from './finding';
+import { dated, ZONE_RULES } from './zoneRules';
 
-const dated = (setup: Setup) => setup.series.filter((s) => s.pattern !== null);
 const perSeries = (setup: Setup, find: (s: SetupSeries) => Found | null): Found[] =>
   dated(setup).flatMap((s) => {
     const found = find(s);
@@ -31,6 +21,8 @@ const perSession = (
       return found ? [{ series: series.id, session: s.id, key: s.id, ...found }] : [];
     }),
   );
+
+const capitalised = (text: string) => text[0]!.toUpperCase() + text.slice(1);
 
 /** A fix that sets something of a series anew. */
 function changing(s: SetupSeries, label: string, pattern: SeriesDraft['pattern']): NonNullable<Found['fix']> {
@@ -209,10 +201,11 @@ const monthWithoutDate: Rule = {
     perSeries(setup, (s) => {
       const p = s.pattern!;
       if (p.kind !== 'monthly') return null;
-      const day = p.onDate && p.onDate > 28 ? `a ${p.onDate}th or ${p.onDate}st`.replace(/ or .*/, '') : null;
       if (p.onWeekday?.nth === 5)
         return { text: `${s.title}: months without a fifth ${p.onWeekday.day} have no session.` };
-      return day ? { text: `${s.title}: months without day ${p.onDate} have no session.` } : null;
+      return p.onDate && p.onDate > 28
+        ? { text: `${s.title}: months without day ${p.onDate} have no session.` }
+        : null;
     }),
 };
 
@@ -285,50 +278,6 @@ const clash: Rule = {
   },
 };
 
-const unsociableHour: Rule = {
-  id: 'unsociable-hour',
-  level: 'advises',
-  stage: 'plan',
-  find: (setup) =>
-    perSeriesAndZone(setup, (s, band) => {
-      const odd = band.hours.filter((h) => h.hour === 'night');
-      if (!odd.length) return null;
-      const clock = clockWords(odd[0]!.startsAt, band.zone);
-      return `${s.title} begins at ${clock} for ${countWords(band.people, 'person', 'people')} in ${zoneWords(band.zone)}: it runs into the night in ${countWords(odd.length, 'session')}.`;
-    }),
-};
-
-const zoneDrift: Rule = {
-  id: 'zone-drift',
-  level: 'advises',
-  stage: 'plan',
-  find: (setup) =>
-    perSeriesAndZone(setup, (s, band) => {
-      const drifted = band.hours.filter((h) => h.drift !== 0);
-      if (!drifted.length) return null;
-      const dates = drifted.slice(0, 4).map((h) => dateWords(dateIn(setup.term.zone, h.startsAt)));
-      const { drift } = drifted[0]!;
-      const more = drifted.length > 4 ? ` and ${drifted.length - 4} more` : '';
-      return `${s.title} is ${durationWords(Math.abs(drift))} ${drift > 0 ? 'later' : 'earlier'} by the clock in ${zoneWords(band.zone)} on ${listWords(dates)}${more}: the clocks change on different dates.`;
-    }),
-};
-
-type Band = ReturnType<typeof zoneBands>[number];
-
-function perSeriesAndZone(setup: Setup, text: (s: SetupSeries, band: Band) => string | null): Found[] {
-  const zones = new Map<string, number>();
-  for (const p of setup.people ?? [])
-    if (p.role === 'student') zones.set(p.zone, (zones.get(p.zone) ?? 0) + 1);
-  const list = [...zones].map(([zone, people]) => ({ zone, people }));
-  return dated(setup).flatMap((s) => {
-    const live = s.sessions.filter((x) => x.state !== 'cancelled' && x.state !== 'held');
-    return zoneBands(setup.term.zone, list, live).flatMap((band) => {
-      const words = text(s, band);
-      return words ? [{ series: s.id, key: `${s.id}/${band.zone}`, text: words }] : [];
-    });
-  });
-}
-
 const followsOtherDay: Rule = {
   id: 'follows-other-day',
   level: 'advises',
@@ -340,7 +289,7 @@ const followsOtherDay: Rule = {
       if (!swap || session.own.length || session.state !== 'planned' || series.pattern?.kind !== 'weekly')
         return null;
       return {
-        text: `${series.title} takes place on ${dateWords(session.date)}: ${swap.name} follows ${swap.follows}.`,
+        text: `${series.title} takes place on ${dateWords(session.date)}: ${swap.name} follows ${capitalised(swap.follows)}.`,
       };
     });
   },
@@ -456,8 +405,7 @@ export const PLAN_RULES: readonly Rule[] = [
   monthWithoutDate,
   onDayOff,
   outsideTerm,
-  unsociableHour,
-  zoneDrift,
+  ...ZONE_RULES,
   followsOtherDay,
   veryLong,
   lingerMeetsNext,

@@ -92,7 +92,9 @@ const readSeries = (s: SeriesRow) => ({
 });
 
 export const seriesOf = async (db: Db, course: string): Promise<SeriesRow[]> =>
-  (await rows<SeriesRow>(db, `${SERIES} WHERE course_id = ? ORDER BY title, id`, [course])).map(readSeries);
+  (await rows<SeriesRow>(db, `${SERIES} WHERE course_id = ? ORDER BY kind, title, id`, [course])).map(
+    readSeries,
+  );
 
 export async function seriesById(db: Db, id: string) {
   const row = await one<SeriesRow>(db, `${SERIES} WHERE id = ?`, [id]);

@@ -1,5 +1,6 @@
 import { Alert, Button, Checkbox, Group, Text } from '@mantine/core';
 import { useState } from 'react';
+import { capitalised } from '../plan/PatternFields';
 import { dateWords, type AcademicYear } from '@nimble-bell/core/calendar';
 
 interface Props {
@@ -40,7 +41,7 @@ export function AcademicYearPreview({ year, take, leave }: Props) {
           mb={4}
           checked={!left.includes(swapKey(i))}
           onChange={(e) => toggle(swapKey(i), e.currentTarget.checked)}
-          label={`${dateWords(d.date)} follows ${d.follows}: ${d.name}`}
+          label={`${dateWords(d.date)} follows ${capitalised(d.follows)}: ${d.name}`}
         />
       ))}
       {year.bad.slice(0, 6).map((b, i) => (

@@ -14,7 +14,7 @@ import {
 import { ApiError, useAsk } from '../app/api';
 import { serverNow } from '../app/clock';
 import { useChange } from '../app/queries';
-import { weekdayData } from '../plan/PatternFields';
+import { capitalised, weekdayData } from '../plan/PatternFields';
 import { AcademicYearPreview } from './AcademicYearPreview';
 import { CollegeOutcomeView } from './CollegeOutcomeView';
 import { TermCalendar, type Span } from './TermCalendar';
@@ -220,12 +220,7 @@ function SpanForm({ span, addOff, addSwap, clear }: SpanFormProps) {
             <Button
               size="compact-sm"
               variant="default"
-              onClick={() =>
-                addSwap(
-                  follows as Weekday,
-                  name.trim() || `${follows[0]!.toUpperCase()}${follows.slice(1)} timetable`,
-                )
-              }
+              onClick={() => addSwap(follows as Weekday, name.trim() || `${capitalised(follows)} timetable`)}
             >
               Swap it
             </Button>
@@ -261,7 +256,7 @@ function Listed({ term, set }: { term: Term; set: (more: Partial<Term>) => void 
       {term.daySwaps.map((swap, i) => (
         <Group key={swap.date} justify="space-between" wrap="nowrap" gap="xs">
           <Text size="sm">
-            {dateWords(swap.date)} follows {swap.follows}: {swap.name}
+            {dateWords(swap.date)} follows {capitalised(swap.follows)}: {swap.name}
           </Text>
           <Button
             variant="subtle"

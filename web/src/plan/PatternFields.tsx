@@ -126,7 +126,7 @@ function MonthlyFields({ form }: { form: Form }) {
   );
 }
 
-const capitalised = (day: string) => day[0]!.toUpperCase() + day.slice(1);
+export const capitalised = (day: string) => day[0]!.toUpperCase() + day.slice(1);
 export const weekdayData = WEEKDAYS.map((day) => ({ value: day, label: capitalised(day) }));
 
 const TURNS = [1, 2, 3, 4].map((n) => ({

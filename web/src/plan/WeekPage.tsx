@@ -39,10 +39,11 @@ interface Moved {
 export function WeekPage() {
   const course = useThisCourse();
   const { zone } = course.term;
-  const now = useNow(60_000);
+  const now = useNow(1000);
   const days = termDays(course.term);
   const today = Math.min(Math.max(toWall(zone, now).day, days.first), days.last);
-  const [monday, setMonday] = useState(mondayOf(today));
+  const [turned, setTurned] = useState<number | null>(null);
+  const monday = turned ?? mondayOf(today);
   const [moved, setMoved] = useState<Moved | null>(null);
   const { ref, width } = useElementSize();
   const sessions = course.sessions.filter((s) => mondayOf(toWall(zone, s.startsAt).day) === monday);
@@ -71,10 +72,10 @@ export function WeekPage() {
           </Text>
         </div>
         <Group gap="xs">
-          <Button variant="default" onClick={() => setMonday(monday - 7)} disabled={monday <= days.first}>
+          <Button variant="default" onClick={() => setTurned(monday - 7)} disabled={monday <= days.first}>
             Week before
           </Button>
-          <Button variant="default" onClick={() => setMonday(monday + 7)} disabled={monday + 7 > days.last}>
+          <Button variant="default" onClick={() => setTurned(monday + 7)} disabled={monday + 7 > days.last}>
             Week after
           </Button>
         </Group>

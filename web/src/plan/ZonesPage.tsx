@@ -15,7 +15,7 @@ import { Findings } from '../ui/Findings';
 import { Empty, Panel } from '../ui/Panel';
 import classes from './zones.module.css';
 
-const HEIGHT = 400;
+const HEIGHT = 360;
 const MARGIN = { top: 26, right: 150, bottom: 8, left: 48 };
 
 /** What hour it is for each part of the class, session by session, and where the clocks drift apart. */
@@ -33,7 +33,7 @@ export function ZonesPage() {
   }));
   const bands = zoneBands(home, zones, sessions);
   const findings = course.findings.filter(
-    (f) => f.series === series?.id && (f.rule === 'zone-drift' || f.rule === 'unsociable-hour'),
+    (f) => f.series === series?.id && ['zone-drift', 'zone-shift', 'unsociable-hour'].includes(f.rule),
   );
   return (
     <Stack>
@@ -78,7 +78,10 @@ function BandChart({ bands, home }: Chart) {
     [new Date(first - 86_400_000), new Date(last + 86_400_000)],
     [MARGIN.left, width - MARGIN.right],
   );
-  const y = scaleLinear([0, 24 * 60], [MARGIN.top, HEIGHT - MARGIN.bottom]);
+  const minutes = bands.flatMap((b) => b.hours.map((h) => h.minutes));
+  const from = Math.max(0, Math.floor(Math.min(...minutes) / 60) - 2) * 60;
+  const to = Math.min(24, Math.ceil(Math.max(...minutes) / 60) + 2) * 60;
+  const y = scaleLinear([from, to], [MARGIN.top, HEIGHT - MARGIN.bottom]);
   const drifting = driftSpans(bands);
   const path = line<{ startsAt: number; minutes: number }>()
     .x((h) => x(new Date(h.startsAt)))
@@ -133,7 +136,7 @@ function BandChart({ bands, home }: Chart) {
 }
 
 /** The hours in which nobody should have class. */
-function Night({ y, x0, x1 }: { y: (m: number) => number; x0: number; x1: number }) {
+function Night({ y, x0, x1 }: { y: ReturnType<typeof scaleLinear<number>>; x0: number; x1: number }) {
   return [
     [0, 360],
     [1380, 1440],
@@ -167,7 +170,11 @@ function Axes({
     );
     select(left.current!).call(
       axisLeft(y)
-        .tickValues([0, 6, 9, 12, 15, 18, 21, 24].map((h) => h * 60))
+        .tickValues(
+          Array.from({ length: 25 }, (_, h) => h * 60).filter(
+            (m) => m >= y.domain()[0]! && m <= y.domain()[1]! && m % 120 === 0,
+          ),
+        )
         .tickFormat((m) => (m === 1440 ? '24:00' : toClock(Number(m)))),
     );
   });
@@ -205,22 +212,30 @@ function driftSpans(bands: ZoneBand[]): [number, number][] {
   return spans;
 }
 
-/** The same in words, for those who cannot use the picture. */
+/** The same in words, a line for each zone and each session that drifts, for those who cannot use the picture. */
 function Table({ bands, home }: Chart) {
   return (
     <div className={classes.words}>
       {bands.map((b) => {
         const usual = b.hours.find((h) => h.drift === 0) ?? b.hours[0]!;
         const drifted = b.hours.filter((h) => h.drift !== 0);
+        const [shift] = b.shifts;
+        const later = shift && b.hours.find((h) => h.startsAt === shift.startsAt)!;
         return (
-          <Text size="sm" key={b.zone}>
-            <strong>{zoneWords(b.zone)}</strong>
-            {b.zone === home ? ' (home)' : ''}: usually {toClock(usual.minutes)}
-            {usual.dayShift !== 0 && (usual.dayShift > 0 ? ' the day after' : ' the day before')}
-            {drifted.length > 0 &&
-              `; ${toClock(drifted[0]!.minutes)} on ${drifted.map((h) => dateWords(h.date)).join(', ')} (${durationWords(Math.abs(drifted[0]!.drift))} ${drifted[0]!.drift > 0 ? 'later' : 'earlier'})`}
-            .
-          </Text>
+          <div key={b.zone}>
+            <Text size="sm">
+              <strong>{zoneWords(b.zone)}</strong>
+              {b.zone === home ? ' (home)' : ''}: {toClock(usual.minutes)}
+              {usual.dayShift !== 0 && (usual.dayShift > 0 ? ' the day after' : ' the day before')}
+              {later && `; from ${dateWords(later.date)} on ${toClock(later.minutes)}`}.
+            </Text>
+            {drifted.map((h) => (
+              <Text size="sm" key={h.startsAt} className={classes.warning} data-testid="drift">
+                {dateWords(h.date)}: {toClock(h.minutes)}, {durationWords(Math.abs(h.drift))}{' '}
+                {h.drift > 0 ? 'later' : 'earlier'} than usual.
+              </Text>
+            ))}
+          </div>
         );
       })}
     </div>

@@ -29,7 +29,10 @@ export function Findings({ course, findings }: { course: CourseDetail; findings:
     ({ done }) => `Done: ${done}.`,
   );
   if (!findings.length) return null;
-  const shown = all ? findings : findings.slice(0, 4);
+  const pressing = findings.filter((f) => f.level !== 'advises');
+  // Advice waits behind what is graver.
+  const first = pressing.length ? pressing.slice(0, 5) : findings.slice(0, 1);
+  const shown = all ? findings : first;
   return (
     <ul className={classes.list} aria-label="Findings of the readiness check">
       {shown.map((f) => (
@@ -52,7 +55,8 @@ export function Findings({ course, findings }: { course: CourseDetail; findings:
       {findings.length > shown.length && (
         <li>
           <Anchor component="button" type="button" size="sm" onClick={() => setAll(true)}>
-            {countWords(findings.length - shown.length, 'more finding')}
+            {countWords(findings.length - shown.length, 'more', 'more')}{' '}
+            {pressing.length > shown.length ? 'findings' : 'to consider'}
           </Anchor>
         </li>
       )}
