@@ -48,7 +48,7 @@ test('a new course says what is missing, and an unfinished one shows empty state
   await page.getByLabel('Code').fill(`E-${Date.now() % 100_000}`);
   await page.getByRole('button', { name: 'Create and plan it' }).click();
   await expect(page.getByRole('heading', { name: 'A new series' })).toBeVisible();
-  await expect(page.getByText('Choose the weekdays.')).toBeVisible();
+  await expect(page.getByText('Say when it meets.')).toBeVisible();
   const stage = (name: string) =>
     page.getByRole('navigation').getByRole('link', { name: new RegExp(`^${name}`) });
   await expect(stage('Invite')).toContainText('not yet');
@@ -64,35 +64,37 @@ test('a new course says what is missing, and an unfinished one shows empty state
   await expect(page.getByTestId('plan-in-force')).toHaveText('Nothing is recorded yet: there is no plan.');
 });
 
-test('nothing typed is lost by leaving: the page asks first', async ({ page }) => {
+test('nothing typed is lost by leaving: it is kept, on any machine, until it is saved or thrown away', async ({
+  page,
+  browser,
+}) => {
   const course = await makeCourse();
   await signIn(page, MAREN);
   await page.goto(`/course/${course.id}/plan`);
+  const stage = (of: Page, name: string) =>
+    of.getByRole('navigation').getByRole('link', { name: new RegExp(`^${name}`) });
   await page.getByRole('button', { name: 'Add a series' }).click();
+  await page.getByLabel('Name of the series').fill('Clinic');
   await page.getByRole('button', { name: 'friday', exact: true }).click();
-  await page
-    .getByRole('navigation')
-    .getByRole('link', { name: /^Class/ })
-    .click();
-  await expect(page.getByRole('alertdialog')).toContainText('This series is not saved yet');
-  await page.getByRole('button', { name: 'Stay and save it' }).click();
-  // Fifteen Fridays, less one of a long weekend and one of the reading week, and a Wednesday that follows Friday.
-  await expect(page.getByTestId('session-count')).toHaveText('14');
-  await page
-    .getByRole('navigation')
-    .getByRole('link', { name: /^Class/ })
-    .click();
-  await page.getByRole('button', { name: 'Leave without saving' }).click();
+  await stage(page, 'Class').click();
   await expect(page.getByRole('heading', { name: 'The class', exact: true })).toBeVisible();
-  await page
-    .getByRole('navigation')
-    .getByRole('link', { name: /^Limits/ })
-    .click();
+
+  const elsewhere = await (await browser.newContext()).newPage();
+  await signIn(elsewhere, MAREN);
+  await elsewhere.goto(`/course/${course.id}/plan`);
+  await elsewhere.getByRole('button', { name: 'Add a series' }).click();
+  await expect(elsewhere.getByText(/Taken up from what you typed/)).toBeVisible();
+  await expect(elsewhere.getByLabel('Name of the series')).toHaveValue('Clinic');
+  // Fifteen Fridays, less one of a long weekend and one of the reading week, and a Wednesday that follows Friday.
+  await expect(elsewhere.getByTestId('session-count')).toHaveText('14');
+  await elsewhere.getByRole('button', { name: 'Throw away what I typed' }).click();
+  await elsewhere.getByRole('button', { name: 'Add a series' }).click();
+  await expect(elsewhere.getByLabel('Name of the series')).toHaveValue('');
+  await elsewhere.context().close();
+
+  await stage(page, 'Limits').click();
   await page.getByLabel('Speak: Open').check();
-  await page
-    .getByRole('navigation')
-    .getByRole('link', { name: /^Teach/ })
-    .click();
+  await stage(page, 'Teach').click();
   await expect(page.getByRole('alert')).toContainText('Not saved yet.');
 });
 
@@ -110,7 +112,9 @@ test('changing a pattern keeps what sessions have of their own', async () => {
     title: 'Lecture',
     pattern: { ...lecture.pattern, days: [{ ...lecture.pattern.days[0], minutes: 70 }] },
   };
-  expect((await api.put(`/api/series/${lecture.id}`, { data: onlyTuesdays })).ok()).toBe(true);
+  const change = (series: object) =>
+    api.post(`/api/courses/${id}/plan`, { data: { edit: 'change-series', id: lecture.id, series } });
+  expect((await change(onlyTuesdays)).ok()).toBe(true);
   const after = await detail();
   expect(
     own(after).map(({ state, ...s }) => [(s as unknown as { id: string; startsAt: number }).id, state]),
@@ -125,11 +129,7 @@ test('changing a pattern keeps what sessions have of their own', async () => {
   const was = before.sessions.map((s: { id: string }) => s.id);
   expect(kept.every((session: string) => was.includes(session))).toBe(true);
 
-  expect(
-    (
-      await api.put(`/api/series/${lecture.id}`, { data: { title: 'Lecture', pattern: lecture.pattern } })
-    ).ok(),
-  ).toBe(true);
+  expect((await change({ title: 'Lecture', pattern: lecture.pattern })).ok()).toBe(true);
   const again = await detail();
   expect(again.sessions.map((s: { date: string }) => s.date).sort()).toEqual(
     before.sessions.map((s: { date: string }) => s.date).sort(),
@@ -172,7 +172,8 @@ test('a series that cannot be is refused with its reason, and nothing is written
   const count = async () => (await (await api.get(`/api/courses/${course.id}`)).json()).sessions.length;
   const before = await count();
   for (const [name, data, reason] of BAD_SERIES) {
-    const answer = await api.post(`/api/courses/${course.id}/series`, { data });
+    const edit = { edit: 'add-series', series: [data] };
+    const answer = await api.post(`/api/courses/${course.id}/plan`, { data: edit });
     expect(answer.status(), name).toBe(422);
     const { error } = await answer.json();
     expect(
@@ -181,7 +182,7 @@ test('a series that cannot be is refused with its reason, and nothing is written
     ).toContain(reason);
   }
   expect(await count()).toBe(before);
-  const broken = await api.post(`/api/courses/${course.id}/series`, {
+  const broken = await api.post(`/api/courses/${course.id}/plan`, {
     headers: { 'content-type': 'application/json' },
     data: Buffer.from('{"title":'),
   });

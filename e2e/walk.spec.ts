@@ -49,6 +49,8 @@ test('a teacher plans, invites, limits, teaches and records; two students take p
     await page.getByLabel('Linger').fill('10');
     await page.getByRole('button', { name: 'Save 27 sessions' }).click();
     await expect(page.getByText('Tue and Thu 18:30–19:50, Halifax time, 10 min to linger')).toBeVisible();
+    await page.getByRole('button', { name: 'Publish Lecture' }).click();
+    await expect(page.getByText('draft', { exact: true })).toBeHidden();
     courseUrl = page.url().replace(/\/plan.*$/, '');
   });
 

@@ -1,4 +1,5 @@
 import { expect, request, type APIRequestContext, type Browser, type Page } from '@playwright/test';
+import type { CourseDetail } from '@nimble-bell/core/api';
 import { BASE_URL } from './product';
 import { classList, MAREN, PASSWORD, person, signIn } from './people';
 
@@ -38,6 +39,11 @@ export async function addSeries(
   const { made } = await plan({ edit: 'add-series', series: [series] });
   if (!options.draft) await plan({ edit: 'publish', ids: made });
   return made[0];
+}
+
+/** A course as its teacher sees it. */
+export async function detailOf(api: APIRequestContext, id: string): Promise<CourseDetail> {
+  return (await api.get(`/api/courses/${id}`)).json();
 }
 
 let made = 0;

@@ -62,7 +62,7 @@ async function planning(page: Page) {
     await page.getByRole('button', { name: day, exact: true }).click();
   await page.getByLabel('Sessions you expect').fill('28');
   await shoot(page, 'series-editor');
-  await page.getByRole('button', { name: 'Cancel' }).click();
+  await page.getByRole('button', { name: 'Throw away what I typed' }).click();
   await page.goto(`${course}/class`);
   await page.getByRole('button', { name: 'Import a class list' }).click();
   await page.getByLabel('The list').fill(classList(12));

@@ -70,6 +70,7 @@ const session = (state: string, startsIn: number) => ({
 });
 const course = (more: object) =>
   ({
+    series: [],
     sessions: [],
     counts: { students: 0, invited: 0, recordings: 0 },
     limitsSet: null,

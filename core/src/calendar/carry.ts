@@ -1,5 +1,6 @@
 import type { MeetingPattern, Period, Term } from '../api/plan';
 import { toEpochDay, toLocalDate, weekdayOf } from './localDate';
+import { dateWords } from './words';
 import { sessionsOf, type PlannedSession } from './sessions';
 import { termDays, weekOf, type TermDays } from './term';
 
@@ -83,7 +84,7 @@ class Places {
     const follows = this.to.follows[place - this.to.first]!;
     if (follows === weekdayOf(place))
       return { ...base, outcome: 'fits', date: toLocalDate(place), why: null };
-    const why = `${toLocalDate(place)} is ${this.to.reasons.get(place) ?? 'a day off'}.`;
+    const why = `${dateWords(toLocalDate(place))} is ${this.to.reasons.get(place) ?? 'a day off'}.`;
     const free = this.#freeDayAfter(place);
     return free === null
       ? { ...base, outcome: 'no place', date: null, why }

@@ -56,22 +56,34 @@ export const WEIGHTS = {
   weekend: 0.3,
   /** All students together, for each week away from the lost session. */
   perWeek: 0.12,
+  /** All students together, for each hour of the day away from the lost session's. */
+  perHour: 0.08,
 };
+
+/** Of one day, so many slots at most: a choice of days helps more than a choice of half hours. */
+const MOST_A_DAY = 2;
 
 const FIRST_START = 7 * 60;
 const LAST_END = 23 * 60;
 const STEP = 30;
 const MINUTE = 60_000;
 
-/** The `most` best slots of the remaining term, best first, each with its reasons. */
-export function rankMakeUps(question: MakeUpQuestion, most = 12): MakeUpSlot[] {
+/** The `most` best slots of the remaining term, best first, at most `mostADay` of one day, each with its reasons. */
+export function rankMakeUps(question: MakeUpQuestion, most = 12, mostADay = MOST_A_DAY): MakeUpSlot[] {
   const slots = openSlots(question);
   const taken = busyCounts(slots, question.students, question.minutes);
   const zones = new Map<string, number>();
   for (const s of question.students) zones.set(s.zone, (zones.get(s.zone) ?? 0) + 1);
-  return slots
+  const ranked = slots
     .map((slot, i) => weigh(slot, taken[i]!, zones, question))
-    .sort((a, b) => a.cost - b.cost || a.startsAt - b.startsAt)
+    .sort((a, b) => a.cost - b.cost || a.startsAt - b.startsAt);
+  const ofDay = new Map<string, number>();
+  return ranked
+    .filter(({ date }) => {
+      const n = (ofDay.get(date) ?? 0) + 1;
+      ofDay.set(date, n);
+      return n <= mostADay;
+    })
     .slice(0, most);
 }
 
@@ -175,6 +187,10 @@ function weigh(slot: Open, busy: number, zones: ReadonlyMap<string, number>, q: 
     cost += all * WEIGHTS.weekend;
     reasons.push('at the weekend');
   }
+  const usual = toWall(q.term.zone, q.lost.startsAt).minutes;
+  const hours = Math.abs(toMinutes(slot.start) - usual) / 60;
+  cost += all * hours * WEIGHTS.perHour;
+  if (hours === 0) reasons.push('at the usual hour');
   const weeks = Math.abs(slot.startsAt - q.lost.startsAt) / (7 * 86_400_000);
   cost += all * weeks * WEIGHTS.perWeek;
   const days = Math.round(Math.abs(toEpochDay(slot.date) - toWall(q.term.zone, q.lost.startsAt).day));

@@ -185,24 +185,23 @@ const notInvited: Rule = {
   },
 };
 
-const invitedToDraft: Rule = {
+const nothingPublished: Rule = {
   id: 'nothing-published',
   level: 'warns',
   stage: 'invite',
-  find: (setup) =>
-    setup.series.length &&
-    setup.series.every((s) => !s.published) &&
-    students(setup).some((p) => p.invitedAt !== null)
-      ? [
-          {
-            text: 'Students hold invitations, but no series is published: their pages are empty.',
-            fix: {
-              label: 'Publish the plan',
-              fix: { do: 'edit', edit: { edit: 'publish', ids: setup.series.map((s) => s.id) } },
-            },
-          },
-        ]
-      : [],
+  find: (setup) => {
+    if (!setup.series.length || setup.series.some((s) => s.published) || !students(setup).length) return [];
+    const invited = students(setup).some((p) => p.invitedAt !== null);
+    const ids = setup.series.map((s) => s.id);
+    return [
+      {
+        text: invited
+          ? 'Students hold invitations, but no series is published: their pages are empty.'
+          : 'The plan is a draft: there is nothing to invite to before it is published.',
+        fix: { label: 'Publish the plan', fix: { do: 'edit', edit: { edit: 'publish', ids } } },
+      },
+    ];
+  },
 };
 
 const linkReplaced: Rule = {
@@ -227,6 +226,6 @@ export const PEOPLE_RULES: readonly Rule[] = [
   emptyGroup,
   youngPupils,
   notInvited,
-  invitedToDraft,
+  nothingPublished,
   linkReplaced,
 ];

@@ -4,14 +4,14 @@ const SOON_MS = 60 * 60_000;
 
 /** How far each stage of the work has come. A stage needs you when it is the next thing that can be done; teaching, when a session is near. */
 export function stagesOf(course: Omit<CourseDetail, 'stages'>, now: number): Record<StageName, StageState> {
-  const { sessions, counts, limitsSet, recordingPlan, findings } = course;
+  const { series, sessions, counts, limitsSet, recordingPlan, findings } = course;
   const planned = sessions.some((s) => s.state !== 'cancelled');
   const stops = (stage: StageName) => findings.some((f) => f.stage === stage && f.level === 'stops');
   const held = sessions.some((s) => s.state === 'held');
   const ahead = sessions.some((s) => s.state === 'live' || (s.state !== 'held' && s.endsAt > now));
   const soon = sessions.some((s) => s.state === 'live' || (s.endsAt > now && s.startsAt - now < SOON_MS));
   const done: [StageName, boolean, boolean][] = [
-    ['plan', planned, true],
+    ['plan', planned && series.every((s) => s.publishedAt !== null), true],
     ['class', counts.students > 0, true],
     ['invite', counts.students > 0 && counts.invited >= counts.students, planned && counts.students > 0],
     ['limits', limitsSet !== null, true],

@@ -45,7 +45,8 @@ export async function changePlan(db: PoolConnection, change: PlanChange): Promis
     throw new AppError('no-change');
   }
   const touched = new Set(diff.sessions.map((s) => (s.after ?? s.before)!.seriesId));
-  const clashes = (await clashesIn(db, courseId, now)).filter((c) => touched.has(c.seriesId));
+  const changed = new Set(diff.sessions.map((s) => s.after?.id));
+  const clashes = (await clashesIn(db, courseId, now)).filter((c) => changed.has(c.sessionId!));
   const told = await toldOf(db, courseId, before, after, now);
   const changeId = newId();
   await run(

@@ -43,21 +43,34 @@ export function Deltas({ sessions, most = MOST }: { sessions: SessionDelta[]; mo
   );
 }
 
+/** Clashes with the same other series and people are said once, with their dates. */
 export function Clashes({ clashes, zone }: { clashes: NamedClash[]; zone: string }) {
   if (!clashes.length) return null;
+  const groups = new Map<string, NamedClash[]>();
+  for (const c of clashes) {
+    const key = `${c.seriesTitle}/${c.other.course}/${c.other.title}/${c.minutes}/${c.people.map((p) => p.name).join()}`;
+    groups.set(key, [...(groups.get(key) ?? []), c]);
+  }
   return (
     <div className={classes.clashes} role="status" data-testid="clashes">
       <Text size="sm" fw={600}>
         {countWords(clashes.length, 'clash', 'clashes')}
       </Text>
-      {clashes.slice(0, 5).map((c) => (
-        <Text size="sm" key={`${c.sessionId}${c.other.course}${c.other.title}${c.other.startsAt}`}>
-          {instantWords(c.startsAt, zone)}: {namesOf(c.people.map((p) => p.name))}{' '}
-          {c.people.length === 1 ? 'has' : 'have'} {c.other.course} {c.other.title}
-          {c.oneLink ? ' behind the same link' : ''}, {countWords(c.minutes, 'minute')} overlap.
+      {[...groups].slice(0, 5).map(([key, all]) => (
+        <Text size="sm" key={key}>
+          {clashWords(all, zone)}
         </Text>
       ))}
-      {clashes.length > 5 && <Text size="sm">and {clashes.length - 5} more.</Text>}
+      {groups.size > 5 && <Text size="sm">and {groups.size - 5} more.</Text>}
     </div>
   );
+}
+
+function clashWords(all: NamedClash[], zone: string): string {
+  const [c] = all as [NamedClash];
+  const dates = all.slice(0, 3).map((x) => instantWords(x.startsAt, zone));
+  const when = listWords(all.length > 3 ? [...dates, `${all.length - 3} more`] : dates);
+  const have = c.people.length === 1 ? 'has' : 'have';
+  const link = c.oneLink ? ' behind the same link' : '';
+  return `${namesOf(c.people.map((p) => p.name))} ${have} ${c.other.course} ${c.other.title}${link}: ${when}, ${countWords(c.minutes, 'minute')} overlap.`;
 }

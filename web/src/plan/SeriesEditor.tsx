@@ -17,6 +17,7 @@ import { useForm } from '@mantine/form';
 import { useContext, useEffect, useMemo, useState } from 'react';
 import {
   isStanding,
+  MeetingPattern,
   SeriesInput,
   type CourseDetail,
   type PlanEditDraft,
@@ -52,17 +53,18 @@ export function SeriesEditor(props: Props) {
 function Editor({ course, series, done, kept }: Props & { kept: Kept<SeriesForm> | null }) {
   const ask = useAsk();
   const { setDraft } = useContext(DraftContext);
-  const [saved] = useState(() => (series ? formOf(series) : emptyForm()));
+  const [saved] = useState(() => (series ? formOf(series) : { ...emptyForm(), title: freeTitle(course) }));
   const form = useForm<SeriesForm>({
     initialValues: kept ? { ...saved, ...kept.body } : saved,
     validate: formFaults,
   });
   const days = useMemo(() => termDays(course.term), [course.term]);
   const parsed = useMemo(() => SeriesInput.safeParse(draftOf(form.values)), [form.values]);
+  // The dates are shown as soon as they can be said, whatever else is missing.
   const planned = useMemo(() => {
-    const pattern = parsed.success ? parsed.data.pattern : null;
-    return pattern && sessionsOf(course.term, pattern, days, periodsFor(pattern, course.bellTimes));
-  }, [parsed, course.term, course.bellTimes, days]);
+    const { success, data: pattern } = MeetingPattern.safeParse(draftOf(form.values).pattern);
+    return success ? sessionsOf(course.term, pattern, days, periodsFor(pattern, course.bellTimes)) : null;
+  }, [form.values, course.term, course.bellTimes, days]);
   useEffect(() => setDraft(planned), [planned, setDraft]);
   useEffect(() => () => setDraft(null), [setDraft]);
 
@@ -175,6 +177,10 @@ function Editor({ course, series, done, kept }: Props & { kept: Kept<SeriesForm>
     </form>
   );
 }
+
+/** "Lecture", unless there is one. */
+const freeTitle = (course: CourseDetail) =>
+  course.series.some((s) => s.title === 'Lecture') ? '' : 'Lecture';
 
 function saveWords(standing: boolean, sessions: number, told: number): string {
   if (told > 0) return `Save and tell ${countWords(told, 'person', 'people')}`;

@@ -2,7 +2,7 @@ import { Anchor, Button, Group, Table } from '@mantine/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { CourseDetail, SeriesInfo, SessionInfo } from '@nimble-bell/core/api';
-import { durationWords, instantWords, listWords, type Own } from '@nimble-bell/core/calendar';
+import { countWords, durationWords, instantWords, listWords, type Own } from '@nimble-bell/core/calendar';
 import { useNow } from '../app/clock';
 import { SessionMark } from '../ui/SessionMark';
 import { AddSession } from './AddSession';
@@ -20,13 +20,31 @@ const OWN_WORDS: Record<Own, string> = {
 export function SessionList({ course, series }: { course: CourseDetail; series: SeriesInfo }) {
   const [changing, setChanging] = useState<SessionInfo | null>(null);
   const [adding, setAdding] = useState(false);
+  const [past, setPast] = useState(false);
+  const now = useNow(60_000);
   const sessions = course.sessions.filter((s) => s.seriesId === series.id);
+  // What is over waits behind one press, but for what is still to be made up.
+  const open = sessions.filter((s) => s.endsAt > now || s.state === 'live' || isOwed(s, course));
+  const shown = past ? sessions : open;
   const mayPlan = course.role === 'teacher';
   return (
     <div className={classes.sessions}>
+      {sessions.length > open.length && (
+        <Anchor
+          component="button"
+          type="button"
+          size="sm"
+          onClick={() => setPast(!past)}
+          aria-expanded={past}
+        >
+          {past
+            ? 'Hide what is over'
+            : `Show ${countWords(sessions.length - open.length, 'session')} that are over`}
+        </Anchor>
+      )}
       <Table fz="sm" verticalSpacing={3}>
         <Table.Tbody>
-          {sessions.map((s) => (
+          {shown.map((s) => (
             <SessionLine
               key={s.id}
               course={course}
@@ -46,6 +64,9 @@ export function SessionList({ course, series }: { course: CourseDetail; series: 
     </div>
   );
 }
+
+const isOwed = (s: SessionInfo, course: CourseDetail) =>
+  s.state === 'cancelled' && !course.sessions.some((x) => x.replaces === s.id);
 
 function SessionLine(props: {
   course: CourseDetail;

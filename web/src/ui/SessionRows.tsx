@@ -13,8 +13,13 @@ export function SessionRows({ sessions, zone }: { sessions: readonly SessionInfo
             <Table.Td w={28}>
               <SessionMark state={s.state} />
             </Table.Td>
-            <Table.Td className="figures">{instantWords(s.startsAt, zone)}</Table.Td>
-            <Table.Td>{s.seriesTitle}</Table.Td>
+            <Table.Td className="figures" style={{ whiteSpace: 'nowrap' }}>
+              {instantWords(s.startsAt, zone)}
+            </Table.Td>
+            <Table.Td>
+              {s.seriesTitle}
+              {s.title && `: ${s.title}`}
+            </Table.Td>
             <Table.Td visibleFrom="xs">{durationWords(s.minutes)}</Table.Td>
             <Table.Td>{s.state === 'planned' ? '' : s.state}</Table.Td>
           </Table.Tr>
