@@ -28,6 +28,15 @@ async function violations(page: Page): Promise<string[]> {
 
 const STAGES = ['plan', 'class', 'invite', 'limits', 'recording', 'teach', 'review'];
 
+async function openChange(page: Page) {
+  await page.getByRole('button', { name: 'Show the sessions' }).first().click();
+  await page
+    .getByRole('button', { name: /^Change the session of/ })
+    .last()
+    .click();
+  await page.getByRole('dialog').getByText('This and later ones').click();
+}
+
 test('axe finds nothing serious on any page outside the room, in both themes', async ({ browser, page }) => {
   test.setTimeout(120_000);
   const check = async (view: Page, name: string) => expect.soft(await violations(view), name).toEqual([]);
@@ -55,6 +64,18 @@ test('axe finds nothing serious on any page outside the room, in both themes', a
       await check(page, `${stage}, ${scheme}`);
     }
   }
+  for (const part of ['week', 'zones', 'groups', 'calendars', 'reuse', 'history']) {
+    await page.goto(`${course}/plan/${part}`);
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+    await page.waitForLoadState('networkidle');
+    await check(page, `plan, ${part}, dark`);
+  }
+  await page.goto('/college');
+  await expect(page.getByRole('grid', { name: 'The term' })).toBeVisible();
+  await check(page, 'term and bell times, dark');
+  await page.goto(`${course}/plan`);
+  await openChange(page);
+  await check(page, 'a change of a session, dark');
   await page.goto(`${course}/plan`);
   await page.getByRole('button', { name: 'Add a series' }).click();
   await page.getByRole('button', { name: 'tuesday', exact: true }).click();

@@ -44,10 +44,11 @@ const MOST_EVENTS = 2000;
  */
 export function readCalendar(text: string, home: string, from: string, to: string): ReadCalendar {
   const result: ReadCalendar = { events: [], wholeDays: [], bad: [], fault: null };
-  const roots = rootsOf(text);
-  if (typeof roots === 'string') return { ...result, fault: roots };
+  const read = parsed(text);
+  if (typeof read === 'string') return { ...result, fault: read };
+  result.bad.push(...read.bad);
   const reader = new Reader(home, toEpochDay(from), toEpochDay(to));
-  for (const root of roots) {
+  for (const root of read.roots) {
     reader.learnZones(root);
     const groups = new Map<string, ICAL.Component[]>();
     for (const [i, event] of root.getAllSubcomponents('vevent').slice(0, MOST_EVENTS).entries()) {
@@ -71,16 +72,44 @@ export function readCalendar(text: string, home: string, from: string, to: strin
 /** Why an event is left out, in words. */
 class Unreadable extends Error {}
 
-function rootsOf(text: string): ICAL.Component[] | string {
+interface Parsed {
+  roots: ICAL.Component[];
+  bad: ReadCalendar['bad'];
+}
+
+/** The calendars of a text. One event that cannot be parsed does not take the others with it. */
+function parsed(text: string): Parsed | string {
   const bare = text.replace(/^\uFEFF/, '').trim();
   if (!/^BEGIN:VCALENDAR/i.test(bare))
     return 'This is not a calendar: it does not begin with BEGIN:VCALENDAR.';
+  const whole = rootsOf(bare);
+  if (whole) return { roots: whole, bad: [] };
+  const blocks = (name: string) =>
+    bare.match(new RegExp(`^BEGIN:${name}[^]*?^END:${name}\\s*$`, 'gim')) ?? [];
+  const wrap = (...parts: string[]) => ['BEGIN:VCALENDAR', ...parts, 'END:VCALENDAR'].join('\r\n');
+  const zones = blocks('VTIMEZONE').filter((z) => rootsOf(wrap(z)));
+  const bad: ReadCalendar['bad'] = [];
+  const good = blocks('VEVENT')
+    .slice(0, MOST_EVENTS)
+    .filter((event) => {
+      if (rootsOf(wrap(event))) return true;
+      const title = /^SUMMARY[^:]*:(.*)$/im.exec(event)?.[1]?.trim() || 'An event';
+      bad.push({ title: title.slice(0, 90), reason: 'It cannot be read: one of its lines is no iCalendar.' });
+      return false;
+    });
+  const roots = good.length ? rootsOf(wrap(...zones, ...good)) : [];
+  if (!roots || (!good.length && !bad.length))
+    return 'This calendar is damaged: its lines do not make whole components.';
+  return { roots, bad };
+}
+
+function rootsOf(text: string): ICAL.Component[] | null {
   try {
-    const parsed = ICAL.parse(bare) as unknown[];
-    const list = Array.isArray(parsed[0]) ? (parsed as unknown[][]) : [parsed];
+    const found = ICAL.parse(text) as unknown[];
+    const list = Array.isArray(found[0]) ? (found as unknown[][]) : [found];
     return list.map((jcal) => new ICAL.Component(jcal as never));
   } catch {
-    return 'This calendar is damaged: its lines do not make whole components.';
+    return null;
   }
 }
 

@@ -86,9 +86,11 @@ function FixButton(props: { course: CourseDetail; finding: Finding; press: () =>
   );
 }
 
-/** What the check says of one stage of the work. */
+/** What the check says of one stage of the work, but for what the stage's own page is there to do. */
 export function StageFindings({ course, stage }: { course: CourseDetail; stage: Finding['stage'] }) {
-  const own = course.findings.filter((f) => f.stage === stage);
+  const isThePage = ({ fix }: Finding) =>
+    fix?.fix.do === 'invite' || (fix?.fix.do === 'go' && fix.fix.to === stage);
+  const own = course.findings.filter((f) => f.stage === stage && !isThePage(f));
   if (!own.length) return null;
   return (
     <Group mb="md" grow>
