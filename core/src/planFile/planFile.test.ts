@@ -126,8 +126,8 @@ const broken = (change: (plan: ReturnType<typeof structuredClone<typeof file>>) 
   return 'faults' in read ? read.faults : [];
 };
 
+// eslint-disable-next-line @typescript-eslint/no-explicit-any
 test.each<[string, (plan: any) => void, string]>([
-  // eslint-disable-line @typescript-eslint/no-explicit-any
   ['no zone of that name', (p) => (p.term.zone = 'Halifax'), '$.term.zone: This time zone is not known.'],
   [
     'a term that ends first',
