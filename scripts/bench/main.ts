@@ -1,5 +1,7 @@
 import { startProduct } from '../../e2e/support/product';
+import { clashes, makeUps } from './clashes';
 import { dates } from './dates';
+import { keystroke } from './keystroke';
 import { limits } from './limits';
 import { media } from './media';
 import { print, type Figure } from './table';
@@ -9,9 +11,11 @@ const wants = (name: string) => asked.length === 0 || asked.includes(name);
 
 const figures: Figure[] = [];
 if (wants('dates')) figures.push(...dates());
-if (wants('limits') || wants('media')) {
+if (wants('clashes')) figures.push(...clashes(), ...makeUps());
+if (wants('keystroke') || wants('limits') || wants('media')) {
   const stop = await startProduct();
   try {
+    if (wants('keystroke')) figures.push(...(await keystroke()));
     if (wants('limits')) figures.push(...(await limits()));
     if (wants('media')) figures.push(...(await media()));
   } finally {

@@ -19,10 +19,21 @@ export interface Clash {
   people: string[];
 }
 
+/** A series as numbers: its place by id, and its sessions in flat arrays. */
+interface Flat {
+  rank: number;
+  starts: Float64Array;
+  ends: Float64Array;
+}
+
+/** A clash as numbers, `a` and `b` by place in the list. */
 interface Overlap {
-  a: { series: number; startsAt: Instant };
-  b: { series: number; startsAt: Instant };
+  a: number;
+  b: number;
+  aStart: Instant;
+  bStart: Instant;
   minutes: number;
+  people: string[];
 }
 
 /**
@@ -31,44 +42,93 @@ interface Overlap {
  * Sorted by the first start, then the series' ids.
  */
 export function clashesOf(series: readonly TimedSeries[]): Clash[] {
-  const hours = series.map(hoursOfWeek);
-  const shared = new Map<number, { people: string[]; overlaps: Overlap[] } | null>();
-  for (const [person, own] of attendance(series))
-    for (let i = 0; i < own.length; i++)
-      for (let j = i + 1; j < own.length; j++) {
-        const key = own[i]! * series.length + own[j]!;
-        let pair = shared.get(key);
-        if (pair === undefined) {
-          const met = mayMeet(hours[own[i]!]!, hours[own[j]!]!) ? overlapsOf(series, own[i]!, own[j]!) : [];
-          pair = met.length ? { people: [], overlaps: met } : null;
-          shared.set(key, pair);
-        }
-        pair?.people.push(person);
-      }
-  const clashes: Clash[] = [];
-  for (const pair of shared.values()) {
-    if (!pair) continue;
-    const people = pair.people.sort();
-    for (const { a, b, minutes } of pair.overlaps)
-      clashes.push({
-        a: { series: series[a.series]!.id, startsAt: a.startsAt },
-        b: { series: series[b.series]!.id, startsAt: b.startsAt },
-        minutes,
-        people,
-      });
+  const flat = flatten(series);
+  const hours = hoursOfWeek(series);
+  const overlaps: Overlap[] = [];
+  const attended = attendance(series);
+  const keys = pairKeys(attended, series.length, hours);
+  for (let i = 0; i < keys.length;) {
+    const pair = Math.floor(keys[i]! / attended.length);
+    const first = pair * attended.length;
+    const people: string[] = [];
+    for (; i < keys.length && keys[i]! < first + attended.length; i++)
+      people.push(attended[keys[i]! - first]!.person);
+    if (people.length > 1) people.sort();
+    const a = Math.floor(pair / series.length);
+    addOverlaps(flat, a, pair - a * series.length, people, overlaps);
   }
-  return clashes.sort(byTime);
+  return inOrder(overlaps, flat).map(({ a, b, aStart, bStart, minutes, people }) => ({
+    a: { series: series[a]!.id, startsAt: aStart },
+    b: { series: series[b]!.id, startsAt: bStart },
+    minutes,
+    people,
+  }));
 }
 
-const compare = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
-const byTime = (x: Clash, y: Clash) =>
-  x.a.startsAt - y.a.startsAt ||
-  compare(x.a.series, y.a.series) ||
-  x.b.startsAt - y.b.startsAt ||
-  compare(x.b.series, y.b.series);
+/**
+ * The pairs of series that share somebody and an hour of the week, each with each such person, as one number: a typed
+ * sort brings the same pair together.
+ */
+function pairKeys(attended: readonly Attended[], count: number, hours: Uint32Array): Float64Array {
+  const keys: number[] = [];
+  for (const [person, { series: own }] of attended.entries())
+    for (let i = 0; i < own.length; i++)
+      for (let j = i + 1; j < own.length; j++)
+        if (mayMeet(hours, own[i]!, own[j]!))
+          keys.push((own[i]! * count + own[j]!) * attended.length + person);
+  return Float64Array.from(keys).sort();
+}
+
+/** By the first start, then the first series, then the second's start and series. */
+function inOrder(overlaps: Overlap[], flat: readonly Flat[]): Overlap[] {
+  const exact = (x: Overlap, y: Overlap) =>
+    x.aStart - y.aStart ||
+    flat[x.a]!.rank - flat[y.a]!.rank ||
+    x.bStart - y.bStart ||
+    flat[x.b]!.rank - flat[y.b]!.rank;
+  const first = overlaps.reduce((least, o) => Math.min(least, o.aStart), Infinity);
+  const last = overlaps.reduce((most, o) => Math.max(most, o.aStart), -Infinity);
+  const largest = ((last - first) / 60_000 + 1) * flat.length * overlaps.length;
+  const whole = overlaps.every((o) => (o.aStart - first) % 60_000 === 0);
+  if (!whole || largest > Number.MAX_SAFE_INTEGER) return overlaps.sort(exact);
+  // Minute, series and place in one number: sorted without asking back, and only what is equal is looked at again.
+  const keys = Float64Array.from(
+    overlaps,
+    (o, i) => (((o.aStart - first) / 60_000) * flat.length + flat[o.a]!.rank) * overlaps.length + i,
+  ).sort();
+  const sorted: Overlap[] = new Array(keys.length);
+  for (let i = 0; i < keys.length;) {
+    const group = Math.floor(keys[i]! / keys.length);
+    const from = i;
+    for (; i < keys.length && Math.floor(keys[i]! / keys.length) === group; i++)
+      sorted[i] = overlaps[keys[i]! % keys.length]!;
+    if (i - from > 1) {
+      const same = sorted.slice(from, i).sort(exact);
+      for (let k = from; k < i; k++) sorted[k] = same[k - from]!;
+    }
+  }
+  return sorted;
+}
+
+function flatten(series: readonly TimedSeries[]): Flat[] {
+  const order = series.map((_, i) => i).sort((x, y) => (series[x]!.id < series[y]!.id ? -1 : 1));
+  const ranks = new Int32Array(series.length);
+  for (const [rank, i] of order.entries()) ranks[i] = rank;
+  return series.map(({ sessions }, i) => ({
+    rank: ranks[i]!,
+    starts: Float64Array.from(sessions, (s) => s.startsAt),
+    ends: Float64Array.from(sessions, (s) => s.endsAt),
+  }));
+}
+
+interface Attended {
+  person: string;
+  /** Places in the list, ascending. */
+  series: number[];
+}
 
 /** Which series each person is in, those in one only left out. */
-function attendance(series: readonly TimedSeries[]): Map<string, number[]> {
+function attendance(series: readonly TimedSeries[]): Attended[] {
   const all = new Map<string, number[]>();
   for (const [index, { people }] of series.entries())
     for (const person of people) {
@@ -76,45 +136,52 @@ function attendance(series: readonly TimedSeries[]): Map<string, number[]> {
       if (!own) all.set(person, [index]);
       else if (own.at(-1) !== index) own.push(index);
     }
-  for (const [person, own] of all) if (own.length < 2) all.delete(person);
-  return all;
+  const several: Attended[] = [];
+  for (const [person, own] of all) if (own.length > 1) several.push({ person, series: own });
+  return several;
 }
 
 const HOUR = 3_600_000;
 const HOURS_A_WEEK = 168;
+const WORDS = 6;
 
-/** The hours of the (UTC) week that a series ever touches, as bits: two series without a common hour never overlap. */
-function hoursOfWeek({ sessions }: TimedSeries): Uint32Array {
-  const bits = new Uint32Array(6);
-  for (const { startsAt, endsAt } of sessions)
-    for (let hour = Math.floor(startsAt / HOUR); hour * HOUR < endsAt; hour++) {
-      const bit = ((hour % HOURS_A_WEEK) + HOURS_A_WEEK) % HOURS_A_WEEK;
-      bits[bit >> 5]! |= 1 << (bit & 31);
-    }
+/** The hours of the (UTC) week that each series ever touches, as bits: two without a common hour never overlap. */
+function hoursOfWeek(series: readonly TimedSeries[]): Uint32Array {
+  const bits = new Uint32Array(series.length * WORDS);
+  for (const [i, { sessions }] of series.entries())
+    for (const { startsAt, endsAt } of sessions)
+      for (let hour = Math.floor(startsAt / HOUR); hour * HOUR < endsAt; hour++) {
+        const bit = ((hour % HOURS_A_WEEK) + HOURS_A_WEEK) % HOURS_A_WEEK;
+        bits[i * WORDS + (bit >> 5)]! |= 1 << (bit & 31);
+      }
   return bits;
 }
 
-function mayMeet(a: Uint32Array, b: Uint32Array): boolean {
-  for (let i = 0; i < a.length; i++) if (a[i]! & b[i]!) return true;
+function mayMeet(hours: Uint32Array, a: number, b: number): boolean {
+  for (let w = 0; w < WORDS; w++) if (hours[a * WORDS + w]! & hours[b * WORDS + w]!) return true;
   return false;
 }
 
-function overlapsOf(series: readonly TimedSeries[], x: number, y: number): Overlap[] {
-  const found: Overlap[] = [];
-  const [xs, ys] = [series[x]!.sessions, series[y]!.sessions];
+/** Walks two series along each other and adds where they overlap. */
+function addOverlaps(flat: readonly Flat[], x: number, y: number, people: string[], into: Overlap[]) {
+  const { starts: xs, ends: xe, rank: xRank } = flat[x]!;
+  const { starts: ys, ends: ye, rank: yRank } = flat[y]!;
   let from = 0;
-  for (const one of xs) {
-    while (from < ys.length && ys[from]!.endsAt <= one.startsAt) from++;
-    for (let j = from; j < ys.length && ys[j]!.startsAt < one.endsAt; j++) {
+  for (let i = 0; i < xs.length; i++) {
+    const start = xs[i]!;
+    const end = xe[i]!;
+    while (from < ys.length && ye[from]! <= start) from++;
+    for (let j = from; j < ys.length && ys[j]! < end; j++) {
       const other = ys[j]!;
-      const ms = Math.min(one.endsAt, other.endsAt) - Math.max(one.startsAt, other.startsAt);
+      const ms = Math.min(end, ye[j]!) - Math.max(start, other);
       if (ms <= 0) continue;
-      const a = { series: x, startsAt: one.startsAt };
-      const b = { series: y, startsAt: other.startsAt };
-      const first = one.startsAt - other.startsAt || compare(series[x]!.id, series[y]!.id);
       const minutes = Math.ceil(ms / 60_000);
-      found.push(first <= 0 ? { a, b, minutes } : { a: b, b: a, minutes });
+      const xFirst = start < other || (start === other && xRank < yRank);
+      into.push(
+        xFirst
+          ? { a: x, b: y, aStart: start, bStart: other, minutes, people }
+          : { a: y, b: x, aStart: other, bStart: start, minutes, people },
+      );
     }
   }
-  return found;
 }
