@@ -196,8 +196,11 @@ function says(
   term: Term,
   days: TermDays,
 ): boolean {
-  const { sessions, skipped } = sessionsOf(term, pattern, days);
+  const planned = new Set(sessionsOf(term, pattern, days).sessions.map((s) => s.date));
   const asked = new Set(meetings.map((m) => m.date));
-  const given = new Set([...sessions, ...skipped].map((s) => s.date));
-  return sessions.every((s) => asked.has(s.date)) && meetings.every((m) => given.has(m.date));
+  // A day off is left out whatever says it; a date that another weekday's timetable takes has to be listed.
+  const isOff = (date: string) => days.follows[toEpochDay(date) - days.first]! < 0;
+  return (
+    [...planned].every((d) => asked.has(d)) && meetings.every((m) => planned.has(m.date) || isOff(m.date))
+  );
 }

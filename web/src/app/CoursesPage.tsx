@@ -19,6 +19,7 @@ import { Link, useNavigate } from 'react-router';
 import { NewCourse, type CourseCard } from '@nimble-bell/core/api';
 import { countWords, instantWords } from '@nimble-bell/core/calendar';
 import { Fault } from '../ui/Fault';
+import { FeedPanel } from '../ui/FeedPanel';
 import { Empty } from '../ui/Panel';
 import { Bar } from './Bar';
 import { Person } from './PlanningFrame';
@@ -86,6 +87,9 @@ export function CoursesPage() {
             </UnstyledButton>
           ))}
         </SimpleGrid>
+        <div style={{ marginTop: 24 }}>
+          <FeedPanel course={null} about="All your courses in your own calendar, and up to date." />
+        </div>
         <Modal opened={adding} onClose={close} title="New course">
           <NewCourseForm />
         </Modal>

@@ -1,6 +1,6 @@
 import { Loader, Menu, Text, UnstyledButton } from '@mantine/core';
 import { IconChevronDown } from '@tabler/icons-react';
-import { useMemo, useState } from 'react';
+import { memo, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import type { CourseCard, CourseDetail, StageName, StageState, Finding } from '@nimble-bell/core/api';
 import { countWords, instantWords, zoneWords } from '@nimble-bell/core/calendar';
@@ -34,34 +34,18 @@ export function PlanningFrame() {
   const { pathname } = useLocation();
   const course = useCourse(id!);
   const [draft, setDraft] = useState<Draft | null>(null);
-  const draftValue = useMemo(() => ({ draft, setDraft }), [draft]);
   if (course.error) return <Fault error={course.error} />;
   if (!course.data) return <Loader m={80} aria-label="Loading the course" />;
   return (
     <CourseContext value={course.data}>
-      <DraftContext value={draftValue}>
+      <DraftContext value={setDraft}>
         <title>{`${course.data.code} ${course.data.title} – Nimble Bell`}</title>
-        <Bar home="/courses">
-          <CourseSwitch course={course.data} />
-          <span className={classes.grow} />
-          <ZoneTime zone={course.data.term.zone} />
-          <Person />
-        </Bar>
+        <Head course={course.data} />
         <div className={classes.below}>
           <div className={classes.ribbon}>
             <TermRibbon course={course.data} draft={draft} />
           </div>
-          <nav className={classes.path} aria-label="Stages of the work">
-            {STAGES.map(([stage, label]) => (
-              <Stage
-                key={stage}
-                to={stage}
-                label={label}
-                state={course.data.stages[stage]}
-                findings={course.data.findings.filter((f) => f.stage === stage && f.level !== 'advises')}
-              />
-            ))}
-          </nav>
+          <Path course={course.data} />
         </div>
         <main id="content" className={classes.content}>
           {BESIDE.map((stage) =>
@@ -75,6 +59,34 @@ export function PlanningFrame() {
     </CourseContext>
   );
 }
+
+// Neither the head nor the path has to do with what is being drafted.
+const Head = memo(function Head({ course }: { course: CourseDetail }) {
+  return (
+    <Bar home="/courses">
+      <CourseSwitch course={course} />
+      <span className={classes.grow} />
+      <ZoneTime zone={course.term.zone} />
+      <Person />
+    </Bar>
+  );
+});
+
+const Path = memo(function Path({ course }: { course: CourseDetail }) {
+  return (
+    <nav className={classes.path} aria-label="Stages of the work">
+      {STAGES.map(([stage, label]) => (
+        <Stage
+          key={stage}
+          to={stage}
+          label={label}
+          state={course.stages[stage]}
+          findings={course.findings.filter((f) => f.stage === stage && f.level !== 'advises')}
+        />
+      ))}
+    </nav>
+  );
+});
 
 interface StageProps {
   to: string;

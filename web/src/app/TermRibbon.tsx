@@ -1,6 +1,6 @@
 import { Tooltip } from '@mantine/core';
 import { useElementSize } from '@mantine/hooks';
-import { useMemo } from 'react';
+import { memo, useMemo } from 'react';
 import { useNavigate } from 'react-router';
 import { isStanding, type CourseDetail, type SessionInfo, type Term } from '@nimble-bell/core/api';
 import {
@@ -24,17 +24,9 @@ export function TermRibbon({ course, draft }: { course: CourseDetail; draft: Dra
   const { ref, width } = useElementSize();
   const days = useMemo(() => termDays(course.term), [course.term]);
   const now = useNow(30_000);
-  const navigate = useNavigate();
-  const firstMonday = days.weeks[0]!.monday;
   const perDay = width / (days.weeks.length * 7);
-  const x = (day: number, minutes = 0) => (day - firstMonday + minutes / 1440) * perDay;
+  const x = scale(days, perDay);
   const today = toWall(course.term.zone, now);
-  const skipped = new Map(draft?.skipped.map((s) => [s.date, s.reason]));
-  const findings = new Map(
-    course.findings.filter((f) => f.session && f.level !== 'advises').map((f) => [f.session!, f.text]),
-  );
-  for (const c of course.clashes)
-    if (c.sessionId) findings.set(c.sessionId, `clashes with ${c.other.course} ${c.other.title}`);
   const held = course.sessions.filter((s) => s.state === 'held').length;
   return (
     <div ref={ref}>
@@ -57,47 +49,17 @@ export function TermRibbon({ course, draft }: { course: CourseDetail; draft: Dra
               <rect width="1.6" height="5" className={classes.hatch} />
             </pattern>
           </defs>
-          <Weeks days={days} x={x} today={today.day} perWeek={perDay * 7} />
-          <DaysOff term={course.term} days={days} x={x} perDay={perDay} />
+          <Weeks days={days} perDay={perDay} today={today.day} />
+          <DaysOff term={course.term} days={days} perDay={perDay} />
           <line x1={0} x2={width} y1={BASE + 8} y2={BASE + 8} className={classes.base} />
-          {!draft &&
-            course.sessions
-              .filter(isDated)
-              .map((s) => (
-                <Tick
-                  key={s.id}
-                  session={s}
-                  zone={course.term.zone}
-                  x={x}
-                  finding={findings.get(s.id)}
-                  go={() => void navigate(`/course/${course.id}/session/${s.id}`)}
-                />
-              ))}
-          {draft &&
-            course.sessions
-              .filter(isDated)
-              .map((s) => <Faint key={s.id} session={s} zone={course.term.zone} x={x} />)}
-          {draft?.sessions.map((s) => {
-            const wall = toWall(course.term.zone, s.startsAt);
-            return (
-              <rect
-                key={s.date}
-                x={x(wall.day, 720) - 3}
-                y={BASE - 10}
-                width={6}
-                height={15}
-                rx={2}
-                className={classes.draft}
-              />
-            );
-          })}
-          {[...skipped].map(([date, reason]) => (
-            <Tooltip key={date} label={`${dateWords(date)} is skipped: ${reason}`}>
-              <text x={x(toEpochDay(date), 720)} y={BASE + 2} className={classes.skip}>
-                ×
-              </text>
-            </Tooltip>
-          ))}
+          {draft ? (
+            <>
+              <Faint sessions={course.sessions} zone={course.term.zone} days={days} perDay={perDay} />
+              <DraftTicks draft={draft} zone={course.term.zone} days={days} perDay={perDay} />
+            </>
+          ) : (
+            <Ticks course={course} days={days} perDay={perDay} />
+          )}
           <line
             x1={x(today.day, today.minutes)}
             x2={x(today.day, today.minutes)}
@@ -111,15 +73,28 @@ export function TermRibbon({ course, draft }: { course: CourseDetail; draft: Dra
   );
 }
 
-type X = (day: number, minutes?: number) => number;
+interface Layer {
+  days: TermDays;
+  /** Pixels a day. */
+  perDay: number;
+}
 
-function Weeks({ days, x, today, perWeek }: { days: TermDays; x: X; today: number; perWeek: number }) {
+const scale =
+  (days: TermDays, perDay: number) =>
+  (day: number, minutes = 0): number =>
+    (day - days.weeks[0]!.monday + minutes / 1440) * perDay;
+
+// The layers are drawn anew only for what is theirs: a keystroke in an editor changes the draft's alone.
+const Weeks = memo(function Weeks({ days, perDay, today }: Layer & { today: number }) {
+  const x = scale(days, perDay);
+  const perWeek = perDay * 7;
   return days.weeks.map((week) => {
     const isNow = today >= week.monday && today < week.monday + 7;
-    const label =
-      week.number === null ? (perWeek > 76 ? (week.breakName ?? 'Break') : '–') : String(week.number);
+    const name = week.number === null ? (week.breakName ?? 'Break') : `Week ${week.number}`;
+    const label = week.number === null ? (perWeek > 76 ? name : '–') : String(week.number);
     return (
       <g key={week.monday}>
+        <title>{`${name}, from ${dateWords(toLocalDate(week.monday))}`}</title>
         <rect
           x={x(week.monday)}
           y={0}
@@ -127,46 +102,98 @@ function Weeks({ days, x, today, perWeek }: { days: TermDays; x: X; today: numbe
           height={HEIGHT}
           className={isNow ? classes.weekNow : classes.week}
         />
-        <Tooltip
-          label={`${week.number === null ? (week.breakName ?? 'Break') : `Week ${week.number}`}, from ${dateWords(toLocalDate(week.monday))}`}
-        >
-          <text x={x(week.monday) + perWeek / 2} y={13} className={isNow ? classes.labelNow : classes.label}>
-            {isNow && perWeek > 62 ? `Week ${label}` : label}
-          </text>
-        </Tooltip>
+        <text x={x(week.monday) + perWeek / 2} y={13} className={isNow ? classes.labelNow : classes.label}>
+          {isNow && perWeek > 62 ? `Week ${label}` : label}
+        </text>
       </g>
     );
   });
-}
+});
 
-function DaysOff({ term, days, x, perDay }: { term: Term; days: TermDays; x: X; perDay: number }) {
+const DaysOff = memo(function DaysOff({ term, days, perDay }: Layer & { term: Term }) {
+  const x = scale(days, perDay);
   return term.daysOff.map((off) => {
     const from = Math.max(days.first, toEpochDay(off.from));
     const to = Math.min(days.last, toEpochDay(off.to));
     return (
-      <Tooltip
+      <rect
         key={off.from + off.name}
-        label={`${off.name}: ${dateWords(off.from)}${off.to > off.from ? ` to ${dateWords(off.to)}` : ''}`}
+        x={x(from)}
+        y={18}
+        width={Math.max(0, to - from + 1) * perDay}
+        height={HEIGHT - 18}
+        className={classes.off}
       >
-        <rect
-          x={x(from)}
-          y={18}
-          width={Math.max(0, to - from + 1) * perDay}
-          height={HEIGHT - 18}
-          className={classes.off}
-        />
-      </Tooltip>
+        <title>{`${off.name}: ${dateWords(off.from)}${off.to > off.from ? ` to ${dateWords(off.to)}` : ''}`}</title>
+      </rect>
     );
   });
+});
+
+const Ticks = memo(function Ticks({ course, days, perDay }: Layer & { course: CourseDetail }) {
+  const navigate = useNavigate();
+  const findings = new Map(
+    course.findings.filter((f) => f.session && f.level !== 'advises').map((f) => [f.session!, f.text]),
+  );
+  for (const c of course.clashes)
+    if (c.sessionId) findings.set(c.sessionId, `clashes with ${c.other.course} ${c.other.title}`);
+  return course.sessions
+    .filter(isDated)
+    .map((s) => (
+      <Tick
+        key={s.id}
+        session={s}
+        zone={course.term.zone}
+        x={scale(days, perDay)}
+        finding={findings.get(s.id)}
+        go={() => void navigate(`/course/${course.id}/session/${s.id}`)}
+      />
+    ));
+});
+
+interface OfSessions extends Layer {
+  sessions: readonly SessionInfo[];
+  zone: string;
 }
+
+/** What stands already, as dots under what is being drafted: one path for all. */
+const Faint = memo(function Faint({ sessions, zone, days, perDay }: OfSessions) {
+  const x = scale(days, perDay);
+  const dots = sessions
+    .filter(isDated)
+    .map((s) => `M${x(toWall(zone, s.startsAt).day, 720).toFixed(1)} ${BASE + 8}h0`);
+  return <path d={dots.join('')} className={classes.faint} />;
+});
+
+const DraftTicks = memo(function DraftTicks({
+  draft,
+  zone,
+  days,
+  perDay,
+}: Layer & { draft: Draft; zone: string }) {
+  const x = scale(days, perDay);
+  const bars = draft.sessions.map(
+    (s) => `M${(x(toWall(zone, s.startsAt).day, 720) - 3).toFixed(1)} ${BASE - 10}h6v15h-6z`,
+  );
+  return (
+    <>
+      <path d={bars.join('')} className={classes.draft} />
+      {draft.skipped.map(({ date, reason }) => (
+        <text key={date} x={x(toEpochDay(date), 720)} y={BASE + 2} className={classes.skip}>
+          ×<title>{`${dateWords(date)} is skipped: ${reason}`}</title>
+        </text>
+      ))}
+    </>
+  );
+});
+
+const isDated = (s: SessionInfo) => !isStanding(s.kind);
 
 interface TickProps {
   session: SessionInfo;
   zone: string;
-  x: X;
+  x: (day: number, minutes?: number) => number;
 }
-
-const isDated = (s: SessionInfo) => !isStanding(s.kind);
 
 /** Told by shape first: a full bar was held, an outline is planned, a diamond was moved, a cross is cancelled. */
 function Tick({
@@ -194,9 +221,4 @@ function Tick({
       </g>
     </Tooltip>
   );
-}
-
-function Faint({ session, zone, x }: TickProps) {
-  const wall = toWall(zone, session.startsAt);
-  return <circle cx={x(wall.day, 720)} cy={BASE + 8} r={2} className={classes.faint} />;
 }

@@ -9,10 +9,8 @@ export interface Draft {
 }
 
 export const CourseContext = createContext<CourseDetail | null>(null);
-export const DraftContext = createContext<{ draft: Draft | null; setDraft: (draft: Draft | null) => void }>({
-  draft: null,
-  setDraft: () => {},
-});
+/** Tells the ribbon what is being planned. Who tells it is not drawn anew by what is told. */
+export const DraftContext = createContext<(draft: Draft | null) => void>(() => {});
 
 /** The course whose pages these are. */
 export function useThisCourse(): CourseDetail {

@@ -27,6 +27,7 @@ export const theme = createTheme({
   components: {
     Button: { defaultProps: { size: 'sm' } },
     Paper: { defaultProps: { radius: 8 } },
+    Modal: { defaultProps: { closeButtonProps: { 'aria-label': 'Close' } } },
     Tooltip: { defaultProps: { openDelay: 300, withArrow: true } },
   },
 });

@@ -245,7 +245,7 @@ function Listed({ term, set }: { term: Term; set: (more: Partial<Term>) => void 
           </Text>
           <Button
             variant="subtle"
-            size="compact-xs"
+            size="compact-sm"
             aria-label={`Remove ${off.name}`}
             onClick={() => set({ daysOff: term.daysOff.filter((_, n) => n !== i) })}
           >
@@ -260,7 +260,7 @@ function Listed({ term, set }: { term: Term; set: (more: Partial<Term>) => void 
           </Text>
           <Button
             variant="subtle"
-            size="compact-xs"
+            size="compact-sm"
             aria-label={`Remove ${swap.name}`}
             onClick={() => set({ daySwaps: term.daySwaps.filter((_, n) => n !== i) })}
           >

@@ -184,12 +184,13 @@ interface SplitProps {
 function SplitPanel({ students, deal }: SplitProps) {
   const [size, setSize] = useState<number | ''>(10);
   const [way, setWay] = useState<SplitWay>('random');
+  const [column, setColumn] = useState<'zone' | 'group'>('zone');
   const [seed, setSeed] = useState(1);
   const split = (next: number) => {
     setSeed(next);
     deal(
       splitInto(
-        students.map((s) => ({ id: s.id, value: s.zone })),
+        students.map((s) => ({ id: s.id, value: (column === 'zone' ? s.zone : s.group) ?? '' })),
         Number(size) || 10,
         way,
         next,
@@ -217,12 +218,25 @@ function SplitPanel({ students, deal }: SplitProps) {
           allowDeselect={false}
           data={[
             { value: 'random', label: 'at random' },
-            { value: 'together', label: 'same time zone together' },
-            { value: 'mixed', label: 'time zones mixed' },
+            { value: 'together', label: 'the same together' },
+            { value: 'mixed', label: 'evenly mixed' },
           ]}
           value={way}
           onChange={(v) => setWay(v as SplitWay)}
         />
+        {way !== 'random' && (
+          <Select
+            label="By"
+            w={170}
+            allowDeselect={false}
+            data={[
+              { value: 'zone', label: 'time zone' },
+              { value: 'group', label: 'group so far' },
+            ]}
+            value={column}
+            onChange={(v) => setColumn(v as 'zone' | 'group')}
+          />
+        )}
         <Button onClick={() => split(seed)}>Split</Button>
         <Button variant="default" onClick={() => split(seed + 1)}>
           Deal anew

@@ -1,4 +1,5 @@
 import { Paper, Text } from '@mantine/core';
+import { memo } from 'react';
 import type { CourseDetail, PlanOutcome } from '@nimble-bell/core/api';
 import {
   countWords,
@@ -20,7 +21,7 @@ interface Props {
 }
 
 /** What the pattern comes to: count, hours, skipped dates, and every date by teaching week. */
-export function LiveDates({ planned, course, expected, outcome, fault }: Props) {
+export const LiveDates = memo(function LiveDates({ planned, course, expected, outcome, fault }: Props) {
   if (!planned)
     return (
       <Paper withBorder p="lg" h="100%">
@@ -30,8 +31,6 @@ export function LiveDates({ planned, course, expected, outcome, fault }: Props) 
       </Paper>
     );
   const { sessions, skipped } = planned;
-  const weeks = new Map<number | null, typeof sessions>();
-  for (const s of sessions) weeks.set(s.week, [...(weeks.get(s.week) ?? []), s]);
   return (
     <Paper withBorder p="lg" component="section" aria-label="The dates" aria-live="polite">
       <div className={classes.total}>
@@ -62,21 +61,40 @@ export function LiveDates({ planned, course, expected, outcome, fault }: Props) 
           ))}
         </div>
       )}
-      <div className={classes.dates} tabIndex={0} aria-label="Dates by teaching week" role="region">
-        {[...weeks].map(([week, own]) => (
-          <div key={week} className={classes.weekRow}>
-            <span className={classes.weekName}>{week === null ? 'Break' : `Week ${week}`}</span>
-            {own.map((s) => (
-              <time key={s.date}>
-                {dateWords(s.date)} {s.start}–{endClock(s)}
-              </time>
-            ))}
-          </div>
-        ))}
-      </div>
+      <Dates sessions={sessions} />
     </Paper>
   );
-}
+});
+
+/** Every date, by its week. A row whose words stay is not drawn again. */
+const Dates = memo(function Dates({ sessions }: { sessions: PlannedSeries['sessions'] }) {
+  const weeks = new Map<string, string[]>();
+  for (const s of sessions) {
+    const name = s.week === null ? 'Break' : `Week ${s.week}`;
+    const words = `${dateWords(s.date)} ${s.start}–${endClock(s)}`;
+    const row = weeks.get(name);
+    if (row) row.push(words);
+    else weeks.set(name, [words]);
+  }
+  return (
+    <div className={classes.dates} tabIndex={0} aria-label="Dates by teaching week" role="region">
+      {[...weeks].map(([name, dates]) => (
+        <Week key={name} name={name} dates={dates.join('|')} />
+      ))}
+    </div>
+  );
+});
+
+const Week = memo(function Week({ name, dates }: { name: string; dates: string }) {
+  return (
+    <div className={classes.weekRow}>
+      <span className={classes.weekName}>{name}</span>
+      {dates.split('|').map((words, i) => (
+        <time key={i}>{words}</time>
+      ))}
+    </div>
+  );
+});
 
 /** The dates against what the teacher expects, in words. */
 function Check({ planned, expected }: { planned: PlannedSeries; expected: number | '' }) {

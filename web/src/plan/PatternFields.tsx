@@ -1,12 +1,28 @@
 import { Group, NumberInput, SegmentedControl, Select, Text } from '@mantine/core';
 import { DateInput, DatePickerInput, TimePicker } from '@mantine/dates';
 import type { UseFormReturnType } from '@mantine/form';
+import { memo, type ComponentType } from 'react';
 import type { CourseDetail, PatternKind, Weekday } from '@nimble-bell/core/api';
 import { WEEKDAYS } from '@nimble-bell/core/calendar';
 import { toggleDay, togglePeriod, type SeriesForm } from './seriesForm';
 import classes from './plan.module.css';
 
 export type Form = UseFormReturnType<SeriesForm>;
+
+interface Part {
+  form: Form;
+  course: CourseDetail;
+}
+
+/**
+ * Draws a part of the form anew only when a field of its own, or a fault there, has changed: a keystroke in one field
+ * leaves the others alone. The form reads and writes through references, so that an older one serves as well.
+ */
+export function partOf<P extends Part>(fields: (keyof SeriesForm)[], View: ComponentType<P>) {
+  const own = ({ form }: Part) =>
+    JSON.stringify([fields.map((f) => form.values[f]), fields.map((f) => form.errors[f])]);
+  return memo(View, (a, b) => a.course === b.course && own(a) === own(b)) as unknown as ComponentType<P>;
+}
 
 const KINDS: { value: PatternKind; label: string }[] = [
   { value: 'weekly', label: 'By the week' },
@@ -16,21 +32,11 @@ const KINDS: { value: PatternKind; label: string }[] = [
 ];
 
 /** When a series meets: the kind of its pattern and what that kind asks for. */
-export function PatternFields({ form, course }: { form: Form; course: CourseDetail }) {
+export function PatternFields({ form, course }: Part) {
   const { patternKind } = form.values;
   return (
     <>
-      <div>
-        <Text size="sm" fw={500} mb={4} id="pattern-kind">
-          It meets
-        </Text>
-        <SegmentedControl
-          aria-labelledby="pattern-kind"
-          data={KINDS}
-          value={patternKind}
-          onChange={(v) => form.setFieldValue('patternKind', v as PatternKind)}
-        />
-      </div>
+      <KindFields form={form} course={course} />
       {patternKind === 'weekly' && <WeeklyFields form={form} course={course} />}
       {patternKind === 'monthly' && <MonthlyFields form={form} />}
       {patternKind === 'dates' && (
@@ -50,6 +56,22 @@ export function PatternFields({ form, course }: { form: Form; course: CourseDeta
     </>
   );
 }
+
+const KindFields = partOf(['patternKind'], function KindFields({ form }: Part) {
+  return (
+    <div>
+      <Text size="sm" fw={500} mb={4} id="pattern-kind">
+        It meets
+      </Text>
+      <SegmentedControl
+        aria-labelledby="pattern-kind"
+        data={KINDS}
+        value={form.values.patternKind}
+        onChange={(v) => form.setFieldValue('patternKind', v as PatternKind)}
+      />
+    </div>
+  );
+});
 
 function TimeFields({ form }: { form: Form }) {
   return (
@@ -135,7 +157,7 @@ const TURNS = [1, 2, 3, 4].map((n) => ({
 }));
 
 function WeeklyFields({ form, course }: { form: Form; course: CourseDetail }) {
-  const { days, bellTimes } = form.values;
+  const { days } = form.values;
   return (
     <div>
       <Text size="sm" fw={500} mb={4} id="weekdays">
@@ -163,56 +185,67 @@ function WeeklyFields({ form, course }: { form: Form; course: CourseDetail }) {
       {days.map((d, i) => (
         <DayRow key={d.day} form={form} course={course} day={d.day} index={i} />
       ))}
-      <Group mt="sm" align="flex-end">
-        <Select
-          label="How often"
-          w={160}
-          data={TURNS}
-          allowDeselect={false}
-          value={String(form.values.every)}
-          onChange={(v) => form.setFieldValue('every', Number(v))}
-        />
-        {form.values.every !== 1 && (
-          <Select
-            label="Counting"
-            w={210}
-            allowDeselect={false}
-            data={[
-              { value: 'teaching', label: 'teaching weeks, breaks aside' },
-              { value: 'calendar', label: 'calendar weeks' },
-            ]}
-            {...form.getInputProps('weeks')}
-          />
-        )}
-        {course.bellTimes.length > 0 && (
-          <Select
-            label="Times"
-            w={180}
-            allowDeselect={false}
-            data={[
-              { value: '', label: 'by the clock' },
-              ...course.bellTimes.map((b) => ({ value: b.id, label: `bell times: ${b.name}` })),
-            ]}
-            value={bellTimes}
-            onChange={(v) => form.setFieldValue('bellTimes', v ?? '')}
-          />
-        )}
-      </Group>
+      <OftenFields form={form} course={course} />
     </div>
   );
 }
 
-function DayRow({
-  form,
-  course,
-  day,
-  index,
-}: {
-  form: Form;
-  course: CourseDetail;
-  day: Weekday;
-  index: number;
-}) {
+const OftenFields = partOf(['every', 'weeks', 'bellTimes'], function OftenFields({ form, course }: Part) {
+  const { bellTimes } = form.values;
+  return (
+    <Group mt="sm" align="flex-end">
+      <Select
+        label="How often"
+        w={160}
+        data={TURNS}
+        allowDeselect={false}
+        value={String(form.values.every)}
+        onChange={(v) => form.setFieldValue('every', Number(v))}
+      />
+      {form.values.every !== 1 && (
+        <Select
+          label="Counting"
+          w={210}
+          allowDeselect={false}
+          data={[
+            { value: 'teaching', label: 'teaching weeks, breaks aside' },
+            { value: 'calendar', label: 'calendar weeks' },
+          ]}
+          {...form.getInputProps('weeks')}
+        />
+      )}
+      {course.bellTimes.length > 0 && (
+        <Select
+          label="Times"
+          w={180}
+          allowDeselect={false}
+          data={[
+            { value: '', label: 'by the clock' },
+            ...course.bellTimes.map((b) => ({ value: b.id, label: `bell times: ${b.name}` })),
+          ]}
+          value={bellTimes}
+          onChange={(v) => form.setFieldValue('bellTimes', v ?? '')}
+        />
+      )}
+    </Group>
+  );
+});
+
+type DayProps = Part & { day: Weekday; index: number };
+
+/** Drawn anew for its own day only. */
+const DayRow = memo(DayFields, (a, b) => {
+  const own = ({ form, index, day }: DayProps) =>
+    JSON.stringify([
+      day,
+      form.values.bellTimes,
+      form.values.days[index],
+      ['start', 'minutes', 'periods'].map((f) => form.errors[`days.${index}.${f}`]),
+    ]);
+  return a.course === b.course && a.index === b.index && own(a) === own(b);
+});
+
+function DayFields({ form, course, day, index }: DayProps) {
   const bells = course.bellTimes.find((b) => b.id === form.values.bellTimes);
   const row = form.values.days[index]!;
   const fault = form.errors[`days.${index}.start`];
@@ -256,29 +289,49 @@ function DayRow({
         </div>
       ) : (
         <>
-          <TimePicker
-            label={index === 0 ? 'Start' : undefined}
-            aria-label={`Start on ${day}`}
-            hoursInputLabel={`Hour on ${day}`}
-            minutesInputLabel={`Minute on ${day}`}
-            format="24h"
-            w={110}
-            {...form.getInputProps(`days.${index}.start`)}
-          />
-          <NumberInput
-            label={index === 0 ? 'Length' : undefined}
-            aria-label={`Minutes on ${day}`}
-            suffix=" min"
-            min={1}
-            max={720}
-            w={130}
-            {...form.getInputProps(`days.${index}.minutes`)}
-          />
+          <DayStart form={form} course={course} day={day} index={index} />
+          <DayMinutes form={form} course={course} day={day} index={index} />
         </>
       )}
     </Group>
   );
 }
+
+/** One field of one day. */
+const dayField = (field: 'start' | 'minutes', View: ComponentType<DayProps>) =>
+  memo(View, (a, b) => {
+    const own = ({ form, index, day }: DayProps) =>
+      JSON.stringify([day, index, form.values.days[index]?.[field], form.errors[`days.${index}.${field}`]]);
+    return own(a) === own(b);
+  });
+
+const DayStart = dayField('start', function DayStart({ form, day, index }: DayProps) {
+  return (
+    <TimePicker
+      label={index === 0 ? 'Start' : undefined}
+      aria-label={`Start on ${day}`}
+      hoursInputLabel={`Hour on ${day}`}
+      minutesInputLabel={`Minute on ${day}`}
+      format="24h"
+      w={110}
+      {...form.getInputProps(`days.${index}.start`)}
+    />
+  );
+});
+
+const DayMinutes = dayField('minutes', function DayMinutes({ form, day, index }: DayProps) {
+  return (
+    <NumberInput
+      label={index === 0 ? 'Length' : undefined}
+      aria-label={`Minutes on ${day}`}
+      suffix=" min"
+      min={1}
+      max={720}
+      w={130}
+      {...form.getInputProps(`days.${index}.minutes`)}
+    />
+  );
+});
 
 const ENDS: { value: SeriesForm['endsBy']; label: string }[] = [
   { value: 'term', label: "Term's end" },
@@ -287,55 +340,58 @@ const ENDS: { value: SeriesForm['endsBy']; label: string }[] = [
   { value: 'hours', label: 'Contact hours' },
 ];
 
-export function EndFields({ form, course }: { form: Form; course: CourseDetail }) {
-  const { endsBy } = form.values;
-  return (
-    <div>
-      <Text size="sm" fw={500} mb={4} id="until">
-        Until
-      </Text>
-      <Group align="flex-start">
-        <SegmentedControl
-          aria-labelledby="until"
-          data={ENDS}
-          value={endsBy}
-          onChange={(v) => form.setFieldValue('endsBy', v as SeriesForm['endsBy'])}
-        />
-        {endsBy === 'date' && (
-          <DateInput
-            aria-label="Last date"
-            placeholder="Last date"
-            w={180}
-            valueFormat="ddd D MMM YYYY"
-            minDate={course.term.firstDay}
-            maxDate={course.term.lastDay}
-            value={form.values.endDate || null}
-            onChange={(v) => form.setFieldValue('endDate', v ?? '')}
-            error={form.errors.endDate}
+export const EndFields = partOf(
+  ['endsBy', 'endDate', 'count', 'hours'],
+  function EndFields({ form, course }: Part) {
+    const { endsBy } = form.values;
+    return (
+      <div>
+        <Text size="sm" fw={500} mb={4} id="until">
+          Until
+        </Text>
+        <Group align="flex-start">
+          <SegmentedControl
+            aria-labelledby="until"
+            data={ENDS}
+            value={endsBy}
+            onChange={(v) => form.setFieldValue('endsBy', v as SeriesForm['endsBy'])}
           />
-        )}
-        {endsBy === 'count' && (
-          <NumberInput
-            aria-label="Sessions"
-            suffix=" sessions"
-            w={150}
-            min={1}
-            max={400}
-            {...form.getInputProps('count')}
-          />
-        )}
-        {endsBy === 'hours' && (
-          <NumberInput
-            aria-label="Hours"
-            suffix=" hours"
-            w={150}
-            min={0.5}
-            max={2000}
-            step={0.5}
-            {...form.getInputProps('hours')}
-          />
-        )}
-      </Group>
-    </div>
-  );
-}
+          {endsBy === 'date' && (
+            <DateInput
+              aria-label="Last date"
+              placeholder="Last date"
+              w={180}
+              valueFormat="ddd D MMM YYYY"
+              minDate={course.term.firstDay}
+              maxDate={course.term.lastDay}
+              value={form.values.endDate || null}
+              onChange={(v) => form.setFieldValue('endDate', v ?? '')}
+              error={form.errors.endDate}
+            />
+          )}
+          {endsBy === 'count' && (
+            <NumberInput
+              aria-label="Sessions"
+              suffix=" sessions"
+              w={150}
+              min={1}
+              max={400}
+              {...form.getInputProps('count')}
+            />
+          )}
+          {endsBy === 'hours' && (
+            <NumberInput
+              aria-label="Hours"
+              suffix=" hours"
+              w={150}
+              min={0.5}
+              max={2000}
+              step={0.5}
+              {...form.getInputProps('hours')}
+            />
+          )}
+        </Group>
+      </div>
+    );
+  },
+);

@@ -14,7 +14,7 @@ import {
 } from '@mantine/core';
 import { DateInput } from '@mantine/dates';
 import { useForm } from '@mantine/form';
-import { useContext, useEffect, useMemo, useState } from 'react';
+import { useContext, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import {
   isStanding,
   MeetingPattern,
@@ -30,7 +30,7 @@ import { ApiError, useAsk } from '../app/api';
 import { DraftContext } from '../app/course';
 import { useChange } from '../app/queries';
 import { LiveDates } from './LiveDates';
-import { EndFields, PatternFields, type Form } from './PatternFields';
+import { EndFields, partOf, PatternFields, type Form } from './PatternFields';
 import { draftOf, emptyForm, fieldOf, formFaults, formOf, type SeriesForm } from './seriesForm';
 import { useKeeping, useKept, type Kept } from './useKeptDraft';
 import { usePreview } from './usePreview';
@@ -52,19 +52,21 @@ export function SeriesEditor(props: Props) {
 
 function Editor({ course, series, done, kept }: Props & { kept: Kept<SeriesForm> | null }) {
   const ask = useAsk();
-  const { setDraft } = useContext(DraftContext);
+  const setDraft = useContext(DraftContext);
   const [saved] = useState(() => (series ? formOf(series) : { ...emptyForm(), title: freeTitle(course) }));
   const form = useForm<SeriesForm>({
     initialValues: kept ? { ...saved, ...kept.body } : saved,
     validate: formFaults,
   });
   const days = useMemo(() => termDays(course.term), [course.term]);
-  const parsed = useMemo(() => SeriesInput.safeParse(draftOf(form.values)), [form.values]);
+  // The field that is typed into comes first; the dates follow in the same breath, and give way to the next key.
+  const typed = useDeferredValue(form.values);
+  const parsed = useMemo(() => SeriesInput.safeParse(draftOf(typed)), [typed]);
   // The dates are shown as soon as they can be said, whatever else is missing.
   const planned = useMemo(() => {
-    const { success, data: pattern } = MeetingPattern.safeParse(draftOf(form.values).pattern);
+    const { success, data: pattern } = MeetingPattern.safeParse(draftOf(typed).pattern);
     return success ? sessionsOf(course.term, pattern, days, periodsFor(pattern, course.bellTimes)) : null;
-  }, [form.values, course.term, course.bellTimes, days]);
+  }, [typed, course.term, course.bellTimes, days]);
   useEffect(() => setDraft(planned), [planned, setDraft]);
   useEffect(() => () => setDraft(null), [setDraft]);
 
@@ -118,32 +120,9 @@ function Editor({ course, series, done, kept }: Props & { kept: Kept<SeriesForm>
         <Grid.Col span={{ base: 12, md: 7 }}>
           <Paper withBorder p="lg">
             <Stack>
-              <Group grow align="flex-start">
-                <TextInput label="Name of the series" maxLength={90} {...form.getInputProps('title')} />
-                <KindSelect form={form} />
-              </Group>
+              <NameFields form={form} course={course} />
               {!standing && <PatternFields form={form} course={course} />}
-              {!standing && (
-                <Group align="flex-start">
-                  <NumberInput
-                    label="Linger"
-                    suffix=" min"
-                    description="Open afterwards, for questions"
-                    min={0}
-                    max={120}
-                    w={200}
-                    {...form.getInputProps('lingerMinutes')}
-                  />
-                  <NumberInput
-                    label="Sessions you expect"
-                    description="The dates are checked against it"
-                    min={1}
-                    max={400}
-                    w={220}
-                    {...form.getInputProps('expected')}
-                  />
-                </Group>
-              )}
+              {!standing && <NumberFields form={form} course={course} />}
               {!standing && <EndFields form={form} course={course} />}
               {!standing && <MoreFields form={form} course={course} />}
               {form.errors.pattern && <Text c="var(--clay)">{form.errors.pattern}</Text>}
@@ -195,12 +174,46 @@ const KINDS: { value: SeriesKind; label: string }[] = [
   { value: 'capture', label: 'Recorded alone' },
 ];
 
-function KindSelect({ form }: { form: Form }) {
-  return <Select label="What it is" data={KINDS} allowDeselect={false} {...form.getInputProps('kind')} />;
+interface Part {
+  form: Form;
+  course: CourseDetail;
 }
 
+const NameFields = partOf(['title', 'kind'], function NameFields({ form }: Part) {
+  return (
+    <Group grow align="flex-start">
+      <TextInput label="Name of the series" maxLength={90} {...form.getInputProps('title')} />
+      <Select label="What it is" data={KINDS} allowDeselect={false} {...form.getInputProps('kind')} />
+    </Group>
+  );
+});
+
+const NumberFields = partOf(['lingerMinutes', 'expected'], function NumberFields({ form }: Part) {
+  return (
+    <Group align="flex-start">
+      <NumberInput
+        label="Linger"
+        suffix=" min"
+        description="Open afterwards, for questions"
+        min={0}
+        max={120}
+        w={200}
+        {...form.getInputProps('lingerMinutes')}
+      />
+      <NumberInput
+        label="Sessions you expect"
+        description="The dates are checked against it"
+        min={1}
+        max={400}
+        w={220}
+        {...form.getInputProps('expected')}
+      />
+    </Group>
+  );
+});
+
 /** What most series never need, in a line of its own. */
-function MoreFields({ form, course }: { form: Form; course: CourseDetail }) {
+const MoreFields = partOf(['firstDate', 'group', 'leads'], function MoreFields({ form, course }: Part) {
   const { values } = form;
   const [open, setOpen] = useState(Boolean(values.firstDate || values.group || values.leads.length));
   if (!open)
@@ -237,7 +250,7 @@ function MoreFields({ form, course }: { form: Form; course: CourseDetail }) {
       />
     </Group>
   );
-}
+});
 
 function StandingWords({ kind, course }: { kind: SeriesKind; course: CourseDetail }) {
   return (

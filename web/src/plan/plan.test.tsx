@@ -90,7 +90,7 @@ async function edit() {
   const drafts: (Draft | null)[] = [];
   const setDraft = (draft: Draft | null) => void drafts.push(draft);
   show(
-    <DraftContext value={{ draft: null, setDraft }}>
+    <DraftContext value={setDraft}>
       <SeriesEditor course={course()} series={null} done={() => {}} />
     </DraftContext>,
   );
