@@ -1,6 +1,6 @@
 import type { SeriesDraft } from '../api/planEdit';
 import { periodFaults } from '../calendar/bellTimes';
-import { toEpochDay, toLocalDate } from '../calendar/localDate';
+import { toEpochDay } from '../calendar/localDate';
 import { termDays } from '../calendar/term';
 import { countWords, dateIn, dateWords, durationWords, instantWords, listWords } from '../calendar/words';
 import type { Found, Rule, Setup, SetupSeries } from './finding';
@@ -348,8 +348,14 @@ const missedInThePast: Rule = {
         (x) => (x.state === 'planned' || x.state === 'moved') && x.endsAt + x.lingerMinutes * 60_000 < now,
       );
       if (!past.length) return null;
+      const begun = s.sessions.some((x) => x.state === 'held' || x.state === 'live');
       return {
-        text: `${s.title}: ${countWords(past.length, 'session')} went by without being held, the last on ${dateWords(toLocalDate(toEpochDay(past.at(-1)!.date)))}.`,
+        text: `${s.title}: ${countWords(past.length, 'session')} went by without being held, the last on ${dateWords(past.at(-1)!.date)}.`,
+        ...(begun || s.pattern!.kind === 'dates'
+          ? {}
+          : {
+              fix: changing(s, 'Begin it today', { ...s.pattern!, firstDate: dateIn(setup.term.zone, now) }),
+            }),
       };
     }),
 };

@@ -1,11 +1,11 @@
-import { Loader, Menu, Text, UnstyledButton } from '@mantine/core';
+import { Loader, Menu, Text, UnstyledButton, VisuallyHidden } from '@mantine/core';
 import { IconChevronDown } from '@tabler/icons-react';
 import { memo, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import type { CourseCard, CourseDetail, StageName, StageState, Finding } from '@nimble-bell/core/api';
-import { countWords, instantWords, zoneWords } from '@nimble-bell/core/calendar';
+import { instantWords, zoneWords } from '@nimble-bell/core/calendar';
 import { Fault } from '../ui/Fault';
-import { StageFindings } from '../ui/Findings';
+import { LevelMark, StageFindings } from '../ui/Findings';
 import { StageMark } from '../ui/StageMark';
 import { useNow } from './clock';
 import { DraftContext, CourseContext, type Draft } from './course';
@@ -106,7 +106,9 @@ function Stage({ to, label, state, findings }: StageProps) {
       </span>
       {findings.length > 0 && (
         <span className={classes.findings} data-level={stops ? 'stops' : 'warns'}>
-          {countWords(findings.length, 'finding')}
+          <LevelMark level={stops ? 'stops' : 'warns'} size={12} />
+          {findings.length}
+          <VisuallyHidden>{findings.length === 1 ? ' finding' : ' findings'}</VisuallyHidden>
         </span>
       )}
     </NavLink>

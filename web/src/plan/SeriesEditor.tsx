@@ -34,6 +34,7 @@ import { EndFields, partOf, PatternFields, type Form } from './PatternFields';
 import { draftOf, emptyForm, fieldOf, formFaults, formOf, type SeriesForm } from './seriesForm';
 import { useKeeping, useKept, type Kept } from './useKeptDraft';
 import { usePreview } from './usePreview';
+import classes from './plan.module.css';
 
 interface Props {
   course: CourseDetail;
@@ -126,7 +127,7 @@ function Editor({ course, series, done, kept }: Props & { kept: Kept<SeriesForm>
               {!standing && <EndFields form={form} course={course} />}
               {!standing && <MoreFields form={form} course={course} />}
               {form.errors.pattern && <Text c="var(--clay)">{form.errors.pattern}</Text>}
-              <Group>
+              <Group className={classes.actions!}>
                 <Button type="submit" loading={save.isPending}>
                   {saveWords(standing, planned?.sessions.length ?? 0, told)}
                 </Button>

@@ -8,10 +8,10 @@ import { useChange } from '../app/queries';
 import classes from './findings.module.css';
 
 /** How grave: a barred gate stops, a dip warns, a nod advises. Told by shape and by its word. */
-function LevelMark({ level }: { level: Finding['level'] }) {
+export function LevelMark({ level, size = 16 }: { level: Finding['level']; size?: number }) {
   const line = { stroke: 'currentColor', strokeWidth: 2, fill: 'none', strokeLinecap: 'round' as const };
   return (
-    <svg width={16} height={16} viewBox="0 0 16 16" aria-hidden style={{ flex: 'none', marginTop: 3 }}>
+    <svg width={size} height={size} viewBox="0 0 16 16" aria-hidden className={classes.mark}>
       {level === 'stops' && <path d="M3 2v12M13 2v12M3 6h10M3 10.5h10" {...line} />}
       {level === 'warns' && <path d="M1.5 5h3.2l3.3 6l3.3-6h3.2" {...line} />}
       {level === 'advises' && <path d="M2 8h12" {...line} strokeDasharray="0.5 4" />}
