@@ -9,8 +9,10 @@ const swc = [
   },
 ];
 const common = {
-  transform: { '^.+\\.(t|j)sx?$': swc },
-  transformIgnorePatterns: ['/node_modules/(?!(ical\\.js|temporal-polyfill|temporal-utils|@nimble-bell)/)'],
+  transform: { '^.+\\.(t|m?j)sx?$': swc },
+  transformIgnorePatterns: [
+    '/node_modules/(?!(ical\\.js|temporal-polyfill|temporal-utils|@nimble-bell|d3|d3-[a-z-]+|internmap|delaunator|robust-predicates)/)',
+  ],
 };
 
 export default {

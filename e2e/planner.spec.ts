@@ -38,7 +38,7 @@ test('the lectures of a term are planned from nothing in at most nine interactio
   await page.getByRole('button', { name: 'New course' }).click();
   await page.keyboard.type(`N-${Date.now() % 1_000_000}`);
   await page.keyboard.press('Tab');
-  await page.keyboard.type('Coastal Navigation');
+  await page.keyboard.type('Reading the Coast');
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: 'tuesday', exact: true }).click();
   await page.getByRole('button', { name: 'thursday', exact: true }).click();

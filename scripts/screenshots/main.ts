@@ -51,7 +51,6 @@ async function planning(page: Page) {
   await page.getByRole('button', { name: /Enter as Maren/ }).waitFor();
   await shoot(page, 'entrance');
   await signIn(page, MAREN);
-  await shoot(page, 'courses');
   await page.getByText('Coastal Navigation').click();
   await page.waitForURL(/plan/);
   await shoot(page, 'plan');
@@ -63,6 +62,25 @@ async function planning(page: Page) {
   await page.getByLabel('Sessions you expect').fill('28');
   await shoot(page, 'series-editor');
   await page.getByRole('button', { name: 'Throw away what I typed' }).click();
+  await page.goto(`${course}/plan/week`);
+  await page.getByRole('button', { name: 'Week after' }).click();
+  await page.getByLabel(/^Lecture, Tue 13 Oct/).dblclick();
+  await page.getByRole('dialog').getByText('This and later ones').click();
+  await page.getByRole('dialog').getByLabel('Hour').fill('19');
+  await page.getByTestId('outcome').waitFor();
+  await shoot(page, 'change');
+  for (const part of ['zones', 'groups']) {
+    await page.goto(`${course}/plan/${part}`);
+    await shoot(page, part);
+  }
+  await page.goto(`${course}/plan`);
+  await page.getByRole('button', { name: 'Show the sessions' }).first().click();
+  await page.getByRole('link', { name: 'Make it up' }).click();
+  await page.getByTestId('slot').first().waitFor();
+  await shoot(page, 'make-up');
+  await page.goto('/college');
+  await page.getByLabel('Wed 14 Oct').click();
+  await shoot(page, 'term');
   await page.goto(`${course}/class`);
   await page.getByRole('button', { name: 'Import a class list' }).click();
   await page.getByLabel('The list').fill(classList(12));
@@ -143,9 +161,6 @@ async function teaching(browser: Browser, page: Page, course: string) {
   await page.mouse.up();
   await shoot(page, 'room-hush-dark');
   for (const socket of class_) socket.disconnect();
-  await page.getByRole('button', { name: 'Dismiss' }).click();
-  await shoot(page, 'dismiss');
-  await page.getByRole('button', { name: 'Dismiss for everyone' }).click();
 }
 
 async function screenshots() {
@@ -158,13 +173,6 @@ async function screenshots() {
     const page = await open(browser);
     const course = await planning(page);
     await teaching(browser, page, course);
-    const post = await open(browser);
-    await post.goto('/mailbox');
-    await post
-      .getByRole('button', { name: /your way in/ })
-      .first()
-      .click();
-    await shoot(post, 'mailbox');
   } finally {
     await browser.close();
     await stop();

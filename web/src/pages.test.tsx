@@ -9,30 +9,11 @@ import { PlanPage } from './plan/PlanPage';
 import { RecordingPage } from './recording/RecordingPage';
 import { StudentPage } from './student/StudentPage';
 import { TeachPage } from './teach/TeachPage';
+import { answerRequests, asked } from './testing/answers';
 import { course, roomInfo, show } from './testing/render';
 import type { ReactNode } from 'react';
 
 const HOUR = 3_600_000;
-const asked: { path: string; method: string; body: unknown }[] = [];
-
-/** Answers requests by their path; what is sent is kept. */
-function answer(answers: Record<string, unknown>) {
-  asked.length = 0;
-  const fetch = async (path: string, init: RequestInit = {}) => {
-    const method = init.method ?? 'GET';
-    asked.push({ path, method, body: init.body ? JSON.parse(String(init.body)) : undefined });
-    const found = answers[`${method} ${path}`] ?? answers[path];
-    if (found === undefined)
-      return {
-        ok: false,
-        status: 404,
-        json: async () => ({ error: { code: 'not-found', message: 'There is nothing at this address.' } }),
-      };
-    return { ok: true, status: 200, json: async () => found };
-  };
-  Object.assign(globalThis, { fetch });
-}
-
 const me = {
   now: Date.now(),
   person: { id: 'p', name: 'Maren Oduya', email: 'm@saltmarsh.example', zone: 'America/Halifax' },
@@ -63,7 +44,7 @@ const member = (more: Partial<MemberInfo>): MemberInfo => ({
 });
 
 test('without the demo the entrance is a sign-in and nothing else', async () => {
-  answer({ '/api/me': { ...me, person: null } });
+  answerRequests({ '/api/me': { ...me, person: null } });
   show(<EntrancePage />);
   expect(screen.getByRole('button', { name: 'Sign in' })).toBeTruthy();
   await waitFor(() => expect(asked.length).toBeGreaterThan(0));
@@ -98,7 +79,7 @@ test('an assistant sees the plan, and no way to change it', () => {
 
 test('the class list shows where each person is and what became of their invitation', async () => {
   const members = [member({}), member({ id: 'm2', name: 'Ben Garrow', invitation: 'failed', group: 'B' })];
-  answer({ '/api/courses/course/members': members });
+  answerRequests({ '/api/courses/course/members': members });
   inCourse({ counts: { students: 2, invited: 1, recordings: 0 } }, <ClassPage />);
   await waitFor(() => expect(screen.getByText('Ana Lanyon')).toBeTruthy());
   expect(screen.getAllByText('Azores')).toHaveLength(2);
@@ -120,7 +101,7 @@ test('an import is previewed while it is typed, and written only when it is pres
     bad: [{ line: 3, text: 'x', reason: 'The name is missing.' }],
     fault: null,
   };
-  answer({
+  answerRequests({
     '/api/courses/course/members': [],
     'POST /api/courses/course/members/preview': preview,
     'POST /api/courses/course/members/import': { added: 1 },
@@ -149,7 +130,7 @@ test('the invite page counts who is still to be invited, shows the letter, and l
       fault: 'connect ECONNREFUSED',
     },
   ];
-  answer({
+  answerRequests({
     '/api/me': me,
     '/api/courses/course/deliveries': deliveries,
     '/api/courses/course/invitations/preview': {
@@ -168,7 +149,7 @@ test('the invite page counts who is still to be invited, shows the letter, and l
 });
 
 test('the limits page proves what is in force and saves all of it at once', async () => {
-  answer({ 'PUT /api/courses/course/limits': {} });
+  answerRequests({ 'PUT /api/courses/course/limits': {} });
   inCourse({ limitsSet: { by: 'Maren Oduya', at: Date.UTC(2026, 9, 6, 21, 30) } }, <LimitsPage />);
   expect(screen.getByText('Set by Maren Oduya, Tue 6 Oct, 18:30')).toBeTruthy();
   expect(screen.getByTestId('in-force').textContent).toContain('By hand: speak');
@@ -231,7 +212,7 @@ const mine = (
 });
 
 test('a student reads when the door opens, in their own time, and enters with one button', async () => {
-  answer({
+  answerRequests({
     '/api/me': me,
     '/api/my-course': mine({
       door: { open: false, because: 'early', opensAt: Date.UTC(2026, 9, 6, 21, 15) },
@@ -244,13 +225,13 @@ test('a student reads when the door opens, in their own time, and enters with on
   expect(screen.getByText(/Times are Azores time/)).toBeTruthy();
   expect(screen.getByText('There is no recording yet.')).toBeTruthy();
   unmount();
-  answer({ '/api/me': me, '/api/my-course': mine({ state: 'live', door: { open: true } }) });
+  answerRequests({ '/api/me': me, '/api/my-course': mine({ state: 'live', door: { open: true } }) });
   show(<StudentPage />);
   await waitFor(() => expect(screen.getByRole('link', { name: 'Enter the class' })).toBeTruthy());
 });
 
 test('a link that is not known is said in words, with a way out', async () => {
-  answer({ '/api/me': me });
+  answerRequests({ '/api/me': me });
   show(<StudentPage />);
   await waitFor(() => expect(screen.getByText('There is nothing at this address.')).toBeTruthy());
   expect(screen.getByRole('link', { name: 'Go to the entrance' })).toBeTruthy();

@@ -10,8 +10,14 @@ import { evolve, may, newRoom } from '@nimble-bell/core/room';
 import { RoomContext, type RoomTools } from '../room/useRoom';
 
 /** A part of a page, with what surrounds every page. */
-export function show(part: ReactNode) {
-  const router = createMemoryRouter([{ path: '*', element: part }]);
+export function show(part: ReactNode, { path = '*', at = '/' } = {}) {
+  const router = createMemoryRouter(
+    [
+      { path, element: part },
+      { path: '*', element: null },
+    ],
+    { initialEntries: [at] },
+  );
   const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
   return render(
     <MantineProvider env="test">

@@ -1,0 +1,149 @@
+import type { Term } from '@nimble-bell/core/api';
+import { recordsItself } from '../recordings/plan';
+import { mayWatch, type RecordingRow } from '../recordings/store';
+import { deltasOf } from './change';
+import { peopleOf } from './clashes';
+import { diffOf, isEmpty, reversed, type SeriesRecord, type SessionRecord, type Snapshot } from './snapshot';
+
+const term: Term = {
+  name: 'Autumn',
+  zone: 'America/Halifax',
+  firstDay: '2026-08-31',
+  lastDay: '2026-12-13',
+  daysOff: [],
+  daySwaps: [],
+};
+const lecture: SeriesRecord = {
+  id: 's',
+  title: 'Lecture',
+  kind: 'class',
+  pattern: null,
+  group: null,
+  expected: null,
+  leads: [],
+  publishedAt: 1,
+};
+const at = (iso: string) => Date.parse(iso);
+const session = (more: Partial<SessionRecord> = {}): SessionRecord => ({
+  id: 'x',
+  seriesId: 's',
+  date: '2026-10-06',
+  take: 0,
+  number: 1,
+  startsAt: at('2026-10-06T21:30Z'),
+  endsAt: at('2026-10-06T22:50Z'),
+  lingerMinutes: 0,
+  state: 'planned',
+  title: null,
+  own: [],
+  replaces: null,
+  record: null,
+  ...more,
+});
+const plan = (
+  sessions: SessionRecord[],
+  series: SeriesRecord[] = [lecture],
+  groups: [string, string | null][] = [],
+): Snapshot => ({
+  series: new Map(series.map((s) => [s.id, s])),
+  sessions: new Map(sessions.map((s) => [s.id, s])),
+  groups: new Map(groups),
+});
+const words = (before: SessionRecord[], after: SessionRecord[]) =>
+  deltasOf(diffOf(plan(before), plan(after)), plan(before), plan(after), term).map((d) => d.words);
+
+test('nothing changed is an empty difference; a difference backwards is its own way back', () => {
+  const before = plan([session()], [lecture], [['ana', 'A']]);
+  const after = plan([session({ id: 'y' })], [{ ...lecture, title: 'Talks' }], [['ana', 'B']]);
+  expect(isEmpty(diffOf(before, before))).toBe(true);
+  const diff = diffOf(before, after);
+  expect([diff.series.length, diff.sessions.length, diff.groups]).toEqual([
+    1,
+    2,
+    [{ member: 'ana', before: 'A', after: 'B' }],
+  ]);
+  const back = diffOf(after, before);
+  const sorted = (d: typeof diff) => [...d.sessions].map((s) => JSON.stringify(s)).sort();
+  expect(sorted(reversed(diff))).toEqual(sorted(back));
+  expect(reversed(diff).groups).toEqual(back.groups);
+});
+
+test.each<[string, Partial<SessionRecord>, string]>([
+  [
+    'moved',
+    { startsAt: at('2026-10-07T15:00Z'), endsAt: at('2026-10-07T16:20Z') },
+    'Tue 6 Oct, 18:30 moves to Wed 7 Oct, 12:00',
+  ],
+  ['cancelled', { state: 'cancelled' }, 'Tue 6 Oct, 18:30 is cancelled'],
+  ['lengthened', { endsAt: at('2026-10-06T23:30Z') }, 'Tue 6 Oct, 18:30 lasts 2 h instead of 1 h 20 min'],
+  ['named', { title: 'Guest' }, 'Tue 6 Oct, 18:30 is called "Guest"'],
+  ['not recorded', { record: false }, 'Tue 6 Oct, 18:30 is not recorded'],
+  ['left open longer', { lingerMinutes: 10 }, 'Tue 6 Oct, 18:30 lingers 10 minutes'],
+])('a session that is %s is told in words', (_name, more, text) => {
+  expect(words([session()], [session(more)])).toEqual([text]);
+});
+
+test('what is new, what is gone and what takes place again are told; a number that counts on is no news', () => {
+  expect(words([], [session()])).toEqual(['Tue 6 Oct, 18:30 is new']);
+  expect(words([], [session({ replaces: 'z' })])).toEqual(['Tue 6 Oct, 18:30 is new, as a make-up']);
+  expect(words([session()], [])).toEqual(['Tue 6 Oct, 18:30 is gone']);
+  expect(words([session({ state: 'cancelled' })], [session()])).toEqual([
+    'Tue 6 Oct, 18:30 takes place again',
+  ]);
+  expect(words([session()], [session({ number: 2 })])).toEqual([]);
+});
+
+test('rooms without dates are not told of, and sessions come by their time', () => {
+  const open = { ...lecture, id: 'o', kind: 'open' };
+  const before = plan([], [lecture, open]);
+  const after = plan(
+    [
+      session({ id: 'late', startsAt: at('2026-10-09T21:30Z') }),
+      session(),
+      session({ id: 'o1', seriesId: 'o' }),
+    ],
+    [lecture, open],
+  );
+  expect(deltasOf(diffOf(before, after), before, after, term).map((d) => d.sessionId)).toEqual(['x', 'late']);
+});
+
+test('who must be at a series: its leads or the teachers, and the students it is for', () => {
+  const person = (personId: string, role: string, group: string | null = null) => ({
+    courseId: 'c',
+    memberId: `m-${personId}`,
+    personId,
+    name: personId,
+    role,
+    group,
+  });
+  const course = [
+    person('maren', 'teacher'),
+    person('teo', 'assistant'),
+    person('ana', 'student', 'A'),
+    person('ben', 'student', 'B'),
+  ];
+  expect(peopleOf({ group: null, leads: [] }, course)).toEqual(['maren', 'ana', 'ben']);
+  expect(peopleOf({ group: 'A', leads: ['m-teo'] }, course)).toEqual(['teo', 'ana']);
+});
+
+const recorded = { automatic: true, keepUntil: '2027-01-01', studentsWatch: true, studentsDownload: false };
+
+test('a session records itself as it says, or as its course plans; a capture always', () => {
+  expect(recordsItself({ kind: 'class', record: null }, recorded)).toBe(true);
+  expect(recordsItself({ kind: 'class', record: false }, recorded)).toBe(false);
+  expect(recordsItself({ kind: 'class', record: null }, null)).toBe(false);
+  expect(recordsItself({ kind: 'capture', record: null }, null)).toBe(true);
+});
+
+test('a student watches their own sessions where the plan lets them, and a capture once it is posted', () => {
+  const row = (more: Partial<RecordingRow>) =>
+    ({ kind: 'class', group: null, published: true, plan: recorded, ...more }) as RecordingRow;
+  const ana = { role: 'student' as const, group: 'A' };
+  expect(mayWatch(row({}), ana)).toBe(true);
+  expect(mayWatch(row({ group: 'B' }), ana)).toBe(false);
+  expect(mayWatch(row({ published: false }), ana)).toBe(false);
+  expect(mayWatch(row({ plan: null }), ana)).toBe(false);
+  expect(mayWatch(row({ kind: 'capture', plan: null }), ana)).toBe(true);
+  expect(mayWatch(row({ kind: 'capture', published: false }), ana)).toBe(false);
+  expect(mayWatch(row({ published: false, plan: null }), { role: 'assistant', group: null })).toBe(true);
+});
