@@ -54,3 +54,25 @@ test('a room without dates is entered at any time and stands ready again; a capt
   await api.put(`/api/sessions/${capture.id}/posted`, { data: { posted: false } });
   expect(await recordings()).toBe(0);
 });
+
+test('a session at whose door somebody was can be planned away, and comes back by undo', async ({
+  browser,
+}) => {
+  const course = await makeCourse({ students: 1 });
+  const api = await account(MAREN);
+  const { series, sessions } = await detailOf(api, course.id);
+  const [page, context] = await person(browser);
+  await signIn(page, MAREN);
+  await page.goto(`/room/${course.session}`);
+  await page.getByRole('button', { name: 'Enter the room' }).click();
+  await expect(page.getByRole('button', { name: 'Ring in' })).toBeVisible();
+  await context.close();
+  const edit = (data: object) => api.post(`/api/courses/${course.id}/plan`, { data });
+  const removed = await edit({ edit: 'remove-series', id: series[0]!.id });
+  expect(removed.ok(), await removed.text()).toBe(true);
+  expect((await detailOf(api, course.id)).sessions).toEqual([]);
+  const { changeId } = await removed.json();
+  const undone = await api.post(`/api/courses/${course.id}/plan/undo`, { data: { change: changeId } });
+  expect(undone.ok(), await undone.text()).toBe(true);
+  expect((await detailOf(api, course.id)).sessions.map((s) => s.id)).toEqual(sessions.map((s) => s.id));
+});

@@ -1,4 +1,11 @@
-import type { MeetingPattern, PlanEdit, SeriesInput, SeriesKind, Term } from '@nimble-bell/core/api';
+import {
+  isStanding,
+  type MeetingPattern,
+  type PlanEdit,
+  type SeriesInput,
+  type SeriesKind,
+  type Term,
+} from '@nimble-bell/core/api';
 import {
   changed,
   dateIn,
@@ -24,7 +31,14 @@ import { one, rows, run, type Db } from '../db/pool';
 import { AppError } from '../errors';
 import { bellTimesOf } from '../terms/store';
 import { laySeries, sessionRecords } from './laySeries';
-import { insertSessions, removeSeries, writeSeries, writeSession, type SessionRecord } from './snapshot';
+import {
+  deleteSessions,
+  insertSessions,
+  removeSeries,
+  writeSeries,
+  writeSession,
+  type SessionRecord,
+} from './snapshot';
 
 export interface Editing {
   db: Db;
@@ -169,6 +183,8 @@ async function changeSession(at: Editing, { id, scope, change }: SessionEdit): P
   if (held && (scope === 'one' || change.do !== 'rename') && change.do !== 'rename')
     throw new AppError('session-over');
   const series = await ownSeries(at, row.seriesId);
+  if (isStanding(series.kind) && change.do !== 'rename')
+    throw new AppError('invalid', 'A room without dates has no session to change.');
   if (scope === 'all' && (await changeRule(at, series, id, change)))
     return `${series.title}: ${changeWords(change, 'all')}`;
   const records = await sessionRecords(at.db, row.seriesId);
@@ -312,11 +328,7 @@ async function layGroupSeries(at: Editing, plan: Groups, wanted: NonNullable<Gro
     throw new AppError('invalid', 'Give a slot for each group.');
   const old = (await seriesOf(at.db, at.courseId)).filter((s) => s.kind === 'group' && s.group !== null);
   for (const s of old.filter((o) => !plan.groups.some((g) => g.name === o.group))) {
-    await run(
-      at.db,
-      "DELETE FROM sessions WHERE series_id = ? AND state NOT IN ('live', 'held') AND ends_at > ?",
-      [s.id, at.now],
-    );
+    await deleteSessions(at.db, 'series_id = ? AND ends_at > ?', [s.id, at.now]);
     await removeIfEmpty(at.db, s.id);
   }
   const kind: SeriesKind = 'group';

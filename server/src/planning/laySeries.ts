@@ -11,7 +11,7 @@ import {
 import { newId } from '../context';
 import { rows, run, type Db } from '../db/pool';
 import { bellTimesOf } from '../terms/store';
-import { insertSessions, writeSession, type SessionRecord } from './snapshot';
+import { deleteSessions, insertSessions, writeSession, type SessionRecord } from './snapshot';
 
 export interface Laying {
   id: string;
@@ -45,8 +45,7 @@ export async function laySeries(db: Db, series: Laying, term: Term, frozenUntil:
   const existing = await sessionRecords(db, series.id);
   const byId = new Map(existing.map((s) => [s.id, s]));
   const laid = lay(existing as LaidSession[], planned, pattern.lingerMinutes, frozenUntil);
-  if (laid.removed.length)
-    await run(db, 'DELETE FROM sessions WHERE id IN (?)', [laid.removed.map((s) => s.id)]);
+  if (laid.removed.length) await deleteSessions(db, 'id IN (?)', [laid.removed.map((s) => s.id)]);
   const changed = laid.kept
     .map((s): SessionRecord => ({ ...byId.get(s.id)!, ...s, own: [...s.own] }))
     .filter((s) => JSON.stringify(s) !== JSON.stringify(byId.get(s.id)));

@@ -116,13 +116,23 @@ export const reversed = (diff: PlanDiff): PlanDiff => ({
   groups: diff.groups.map(({ member, before, after }) => ({ member, before: after, after: before })),
 });
 
+/** Takes sessions away that were never rung in. What was said at their doors, who came and went, goes with them. */
+export async function deleteSessions(db: Db, where: string, values: readonly (string | number | string[])[]) {
+  const which = `${where} AND state NOT IN ('live', 'held')`;
+  await run(
+    db,
+    `DELETE FROM room_events WHERE session_id IN (SELECT id FROM sessions WHERE ${which})`,
+    values,
+  );
+  await run(db, `DELETE FROM sessions WHERE ${which}`, values);
+}
+
 /** Writes the `after` of every row of a diff. What has been rung in since is left alone. */
 export async function applyDiff(db: Db, course: string, diff: PlanDiff) {
   for (const { after } of diff.series) if (after) await writeSeries(db, course, after);
   for (const { before, after } of diff.sessions) {
     if (after) await writeSession(db, course, after);
-    else if (before)
-      await run(db, "DELETE FROM sessions WHERE id = ? AND state NOT IN ('live', 'held')", [before.id]);
+    else if (before) await deleteSessions(db, 'id = ?', [before.id]);
   }
   for (const { before, after } of diff.series) if (before && !after) await removeSeries(db, before.id);
   for (const { member, after } of diff.groups)
@@ -130,7 +140,7 @@ export async function applyDiff(db: Db, course: string, diff: PlanDiff) {
 }
 
 export const removeSeries = async (db: Db, id: string) => {
-  await run(db, "DELETE FROM sessions WHERE series_id = ? AND state NOT IN ('live', 'held')", [id]);
+  await deleteSessions(db, 'series_id = ?', [id]);
   await run(
     db,
     'DELETE FROM series WHERE id = ? AND NOT EXISTS (SELECT 1 FROM sessions WHERE series_id = ?)',
