@@ -39,6 +39,8 @@ test('a room without dates is entered at any time and stands ready again; a capt
   await page.getByRole('button', { name: 'Enter the room' }).click();
   await page.getByRole('button', { name: 'Ring in' }).click();
   await page.getByRole('button', { name: /^Camera/ }).click();
+  await expect.poll(async () => (await standing('Captures')).state).toBe('live');
+  expect((await mine()).sessions.filter((s) => s.seriesTitle === 'Captures')).toEqual([]);
   await page.waitForTimeout(4000);
   await page.getByRole('button', { name: 'Dismiss' }).click();
   await page.getByRole('button', { name: 'Dismiss for everyone' }).click();

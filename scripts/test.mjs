@@ -49,7 +49,8 @@ async function test() {
   ensurePackages([...PRODUCT_PACKAGES, 'chromium']);
   ensureModules();
   const bin = (name) => `node_modules/.bin/${name}`;
-  for (const part of ['core', 'server', 'web', 'e2e']) check(`types of ${part}`, bin('tsc'), ['-p', part]);
+  for (const part of ['core', 'cli', 'server', 'web', 'e2e'])
+    check(`types of ${part}`, bin('tsc'), ['-p', part]);
   check('lint', bin('eslint'), ['.', '--max-warnings', '0']);
   check('format', bin('prettier'), ['--check', '.']);
   check('unit tests', bin('jest'), ['--ci'], jestCounts);

@@ -115,7 +115,8 @@ async function teaching(browser: Browser, page: Page, course: string) {
     .filter((m: { role: string }) => m.role === 'student')
     .map((m: { link: string }) => m.link);
   await page.goto(`${course}/teach`);
-  await page.getByRole('link', { name: 'Open the room' }).click();
+  const next = page.getByRole('region', { name: 'Next session' });
+  await next.getByRole('link', { name: 'Open the room' }).click();
   await page.getByRole('button', { name: 'Ring in' }).click();
   await page.getByRole('button', { name: /^Camera/ }).click();
   await page.getByRole('button', { name: /^Microphone/ }).click();

@@ -107,8 +107,8 @@ const SESSION = `SELECT s.id, s.series_id AS seriesId, r.title AS seriesTitle, s
                         IF(r.kind = 'capture', s.posted_at, r.published_at) IS NOT NULL AS published,
                         ROUND((s.ends_at - s.starts_at) / 60000) AS minutes
                    FROM sessions s JOIN series r ON r.id = s.series_id`;
-/** A room without dates stands ready as a planned row; held ones are sessions like others. */
-const STANDING = "(r.kind IN ('open', 'capture') AND s.state NOT IN ('live', 'held'))";
+/** A room without dates stands ready, or is live, as one row; held ones are sessions like others. */
+const STANDING = "(r.kind IN ('open', 'capture') AND s.state <> 'held')";
 
 export type SessionRow = SessionInfo & { courseId: string };
 interface RawSession extends Omit<SessionRow, 'own' | 'record' | 'published'> {

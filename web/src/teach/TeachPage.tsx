@@ -1,6 +1,6 @@
 import { Button, Group, Paper, Stack, Text, Title } from '@mantine/core';
 import { Link } from 'react-router';
-import { isStanding, type SessionInfo } from '@nimble-bell/core/api';
+import type { SessionInfo } from '@nimble-bell/core/api';
 import { countWords, durationWords, instantWords, zoneWords } from '@nimble-bell/core/calendar';
 import { doorFor } from '@nimble-bell/core/door';
 import { useNow } from '../app/clock';
@@ -13,9 +13,7 @@ export function TeachPage() {
   const course = useThisCourse();
   const now = useNow(1000);
   const ahead = course.sessions.filter(
-    (s) =>
-      (s.state === 'live' && !isStanding(s.kind)) ||
-      (s.endsAt > now && s.state !== 'cancelled' && s.state !== 'held'),
+    (s) => s.state === 'live' || (s.endsAt > now && s.state !== 'cancelled' && s.state !== 'held'),
   );
   const [next, ...rest] = [...ahead].sort(
     (a, b) => Number(b.state === 'live') - Number(a.state === 'live') || a.startsAt - b.startsAt,
