@@ -15,10 +15,10 @@ import { startDatabase, startRelay } from './lib/services.mjs';
 /**
  * npm start [-- --fresh] [-- --no-demo]
  *
- * NB_PORT   the app's port, 8210; the three after it are the database's, the relay's and the mailbox's
+ * NB_PORT   the app's port, 8210; the four after it are the database's, the relay's, the mailbox's and its inbox's
  * NB_DATA   the data folder, .data
  * NB_NOW    an ISO instant: the demo is laid around it and the clock runs from it
- * SMTP_URL, DATABASE_URL, RELAY_URL  outside services instead of our own
+ * SMTP_URL, INBOX_URL, DATABASE_URL, RELAY_URL  outside services instead of our own
  */
 async function start() {
   const began = Date.now();
@@ -34,14 +34,20 @@ async function start() {
   mkdirSync(dataDir, { recursive: true });
   const children = new Children(dataDir);
   await children.takeOver();
-  await checkPorts({ app: port, database: port + 1, 'media relay': port + 2, mailbox: port + 3 });
+  await checkPorts({
+    app: port,
+    database: port + 1,
+    'media relay': port + 2,
+    mailbox: port + 3,
+    inbox: port + 4,
+  });
   checkNode();
   ensurePackages(PRODUCT_PACKAGES);
   ensureModules();
   await ensureBuilt();
   if (fresh) {
     step('clearing the demo data');
-    for (const part of ['db', 'db-ready', 'recordings'])
+    for (const part of ['db', 'db-ready', 'recordings', 'materials'])
       if (existsSync(path.join(dataDir, part))) rmSync(path.join(dataDir, part), { recursive: true });
   }
   const stop = () => {
@@ -59,6 +65,7 @@ async function start() {
       RELAY_URL: relayUrl,
       NB_PORT: String(port),
       NB_MAILBOX_PORT: String(port + 3),
+      NB_INBOX_PORT: String(port + 4),
       NB_DATA: dataDir,
       NB_WEB: path.join(ROOT, 'web/dist'),
       NB_CLOCK_OFFSET: String(process.env.NB_NOW ? at - Date.now() : 0),

@@ -13,6 +13,9 @@ const MEMBERS = answers(401, 403, 200, 200, 200, 403);
 const THOSE_WHO_TEACH = answers(401, 403, 403, 200, 200, 403);
 /** A write is asked with a body that cannot be meant: 422 says that its right was given. */
 const THE_TEACHER = answers(401, 403, 403, 403, 422, 403);
+const THE_TEACHER_AND_GONE = answers(401, 403, 403, 403, 404, 403);
+const TEACHING = answers(401, 403, 403, 422, 422, 403);
+const BY_LINK = answers(401, 422, 422, 403, 403, 403);
 const STAFF = answers(401, 403, 403, 422, 422, 422);
 
 const ANY_STAFF = answers(401, 403, 403, 200, 200, 200);
@@ -64,9 +67,42 @@ export const ROUTES: Record<string, Answers> = {
   'PUT /api/courses/:course/recording-plan': THE_TEACHER,
   'GET /api/courses/:course/members': THOSE_WHO_TEACH,
   'POST /api/courses/:course/members/preview': THE_TEACHER,
-  'POST /api/courses/:course/members/import': THE_TEACHER,
-  'GET /api/courses/:course/invitations/preview': THOSE_WHO_TEACH,
-  'POST /api/courses/:course/invitations': answers(401, 403, 403, 403, 202, 403),
+  'POST /api/courses/:course/members': THE_TEACHER,
+  'POST /api/courses/:course/members/undo': THE_TEACHER,
+  'GET /api/courses/:course/members/history': THOSE_WHO_TEACH,
+  'GET /api/courses/:course/class-link': THOSE_WHO_TEACH,
+  'PUT /api/courses/:course/class-link': THE_TEACHER,
+  // Asked of a member who is not there.
+  'GET /api/courses/:course/members/:member/data': THE_TEACHER_AND_GONE,
+  'DELETE /api/courses/:course/members/:member/data': THE_TEACHER_AND_GONE,
+  'POST /api/courses/:course/invitations/preview': THOSE_WHO_TEACH,
+  'PUT /api/courses/:course/invitation': THE_TEACHER,
+  'POST /api/courses/:course/invitations': THE_TEACHER,
+  'PUT /api/courses/:course/reminders': THE_TEACHER,
+  'POST /api/courses/:course/deliveries/resend': THE_TEACHER,
+  'PUT /api/my-course/reply': BY_LINK,
+  'PUT /api/my-course/me': BY_LINK,
+  'GET /api/my-course/attendance': answers(401, 200, 200, 403, 403, 403),
+  'GET /api/my-course/data': answers(401, 200, 200, 403, 403, 403),
+  'POST /api/sessions/:id/nudge': answers(401, 403, 403, 409, 409, 403),
+  'PUT /api/courses/:course/series/:series/listed': THE_TEACHER,
+  'GET /api/courses/:course/notices': MEMBERS,
+  'POST /api/courses/:course/notices': TEACHING,
+  'PUT /api/courses/:course/notices/:notice': TEACHING,
+  'DELETE /api/courses/:course/notices/:notice': answers(401, 403, 403, 404, 404, 403),
+  'GET /api/courses/:course/materials': MEMBERS,
+  'POST /api/courses/:course/materials/links': TEACHING,
+  // Asked without a name for the file.
+  'POST /api/courses/:course/materials': TEACHING,
+  // Of a file that is not there, a link learns nothing.
+  'DELETE /api/materials/:material': answers(401, 403, 403, 404, 404, 404),
+  // By ticket alone.
+  'GET /api/materials/:material/file': answers(401, 401, 401, 401, 401, 401),
+  'GET /api/listed': EVERYONE,
+  'GET /api/listed.ics': EVERYONE,
+  // By its secret address and the passcode alone.
+  'GET /api/class/:code': answers(404, 404, 404, 404, 404, 404),
+  'POST /api/class/:code': answers(404, 404, 404, 404, 404, 404),
   'GET /api/courses/:course/deliveries': THOSE_WHO_TEACH,
   'GET /api/sessions/:id': MEMBERS,
   'GET /api/my-course': answers(401, 200, 200, 403, 403, 403),
@@ -76,6 +112,8 @@ export const ROUTES: Record<string, Answers> = {
   'GET /api/recordings/:id/download': answers(401, 401, 401, 401, 401, 401),
   'GET /api/mailbox': EVERYONE,
   'GET /api/mailbox/:id': answers(404, 404, 404, 404, 404, 404),
+  // A body that cannot be meant.
+  'POST /api/mailbox/:id/answer': answers(422, 422, 422, 422, 422, 422),
   'POST /api/sign-out': EVERYONE,
 };
 

@@ -1,7 +1,7 @@
 import { expect, request, type APIRequestContext, type Browser, type Page } from '@playwright/test';
 import type { CourseDetail } from '@nimble-bell/core/api';
 import { BASE_URL } from './product';
-import { classList, MAREN, PASSWORD, person, signIn } from './people';
+import { classRows, MAREN, PASSWORD, person, signIn } from './people';
 
 export interface MadeCourse {
   id: string;
@@ -63,7 +63,7 @@ export async function makeCourse(
   const days = [{ day: 'tuesday', start: '18:30', minutes: 80 }];
   const pattern = { kind: 'weekly', days, ends: { by: 'term' } };
   await addSeries(api, id, { title: 'Lecture', pattern });
-  await post(`/api/courses/${id}/members/import`, { text: classList(options.students ?? 3) });
+  await post(`/api/courses/${id}/members`, { edit: 'import', rows: classRows(options.students ?? 3) });
   const course = await (await api.get(`/api/courses/${id}`)).json();
   if (options.limits)
     await post(`/api/courses/${id}/limits`, { limits: { ...course.limits, ...options.limits } }, 'put');

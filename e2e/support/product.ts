@@ -18,7 +18,14 @@ export async function startProduct(
 ): Promise<() => Promise<void>> {
   const child = spawn(process.execPath, ['scripts/start.mjs', ...options], {
     cwd: ROOT,
-    env: { ...process.env, NB_PORT: String(port), NB_DATA: data, NB_NOW: NOW, LOG_LEVEL: 'warn' },
+    env: {
+      ...process.env,
+      NB_PORT: String(port),
+      NB_DATA: data,
+      NB_NOW: NOW,
+      NB_GATHER_MS: '1500',
+      LOG_LEVEL: 'warn',
+    },
     stdio: ['ignore', 'pipe', 'pipe'],
   });
   await untilReady(child);

@@ -90,7 +90,10 @@ function byTurns(single: () => unknown, twice: () => unknown) {
     work();
     return performance.now() - began;
   };
-  for (let i = 0; i < 3; i++) (single(), twice());
+  for (let i = 0; i < 3; i++) {
+    single();
+    twice();
+  }
   const rounds = Array.from({ length: 25 }, () => ({ a: once(single), b: once(twice) }));
   const median = (of: (r: { a: number; b: number }) => number) => percentile(rounds.map(of), 0.5);
   return { ours: median((r) => r.a), double: median((r) => r.b), ratio: median((r) => r.b / r.a) };

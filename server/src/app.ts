@@ -9,13 +9,17 @@ import { draftRoutes } from './drafts';
 import { AppError, errorHandler } from './errors';
 import { mailRoutes } from './mail/routes';
 import type { MediaRelay } from './media/relay';
+import { materialRoutes } from './materials/routes';
+import { noticeRoutes } from './notices/routes';
 import { planningRoutes } from './planning/routes';
+import { privacyRoutes } from './privacy/routes';
 import { recordingRoutes } from './recordings/routes';
 import { reuseRoutes } from './reuse/routes';
 import { sessionRoutes } from './room/routes';
 import { rosterRoutes } from './roster/routes';
 import { mailboxRoutes } from './standins/routes';
 import { termRoutes } from './terms/routes';
+import { visitRoutes } from './visits/routes';
 
 const CONTENT_POLICY = {
   useDefaults: false,
@@ -36,7 +40,7 @@ export function createApp(ctx: Context, relay: MediaRelay): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(helmet({ contentSecurityPolicy: CONTENT_POLICY, strictTransportSecurity: false }));
-  app.use(express.json({ limit: '3mb' }));
+  app.use(express.json({ limit: '6mb' }));
 
   app.get('/api/health', (_req, res) => {
     res.json({ ok: true, pid: process.pid, relay: relay.available, now: ctx.now() });
@@ -50,6 +54,7 @@ export function createApp(ctx: Context, relay: MediaRelay): Express {
     reuseRoutes(ctx),
   );
   app.use('/api', calendarRoutes(ctx), draftRoutes(ctx), rosterRoutes(ctx), mailRoutes(ctx));
+  app.use('/api', noticeRoutes(ctx), materialRoutes(ctx), visitRoutes(ctx), privacyRoutes(ctx));
   app.use('/api', sessionRoutes(ctx), recordingRoutes(ctx));
   app.use('/api/mailbox', mailboxRoutes(ctx));
   app.use('/api', (_req, _res, next) => next(new AppError('not-found')));

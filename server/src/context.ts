@@ -1,4 +1,5 @@
 import { randomBytes } from 'node:crypto';
+import type { EventEmitter } from 'node:events';
 import type { Pool } from 'mysql2/promise';
 import type { Logger } from 'pino';
 import type { Config } from './config';
@@ -10,6 +11,8 @@ export interface Context {
   log: Logger;
   /** The time in force, ms. */
   now: () => number;
+  /** `gone`: members who left a class list, or whose link was replaced, and may not stay where they are. */
+  signals: EventEmitter<{ gone: [members: readonly string[]] }>;
 }
 
 /** Letters and digits that cannot be taken for one another: no 0 o, 1 l i, u v. 30 characters. */

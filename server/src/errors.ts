@@ -6,6 +6,8 @@ import type { Logger } from 'pino';
 /** Every error that reaches a person: its status and its sentence. */
 const CATALOGUE = {
   'not-signed-in': [401, 'Sign in, or use your personal link.'],
+  'wrong-passcode': [401, 'The passcode is not right.'],
+  'wrong-type': [415, 'A file of this kind is not taken.'],
   'wrong-password': [401, 'The e-mail address or the password is not right.'],
   'link-unknown': [401, 'This link is not known. It may have been replaced: look for a newer invitation.'],
   forbidden: [403, 'You are not on the class list of this course, or this is for its teacher.'],
@@ -26,6 +28,7 @@ const CATALOGUE = {
   'no-sessions': [422, 'This pattern gives no session in the term.'],
   'nobody-to-invite': [422, 'There is no student to invite. Import the class list first.'],
   'nothing-planned': [422, 'There is no session to invite to. Plan one, and publish it, first.'],
+  'not-live': [409, 'The class has not begun.'],
   'download-off': [403, 'Downloads of this recording are off.'],
   expired: [410, 'This recording was kept until its date, and is gone.'],
   'not-ready': [409, 'The recording is being prepared.'],

@@ -1,3 +1,4 @@
+import { EventEmitter } from 'node:events';
 import { mkdir } from 'node:fs/promises';
 import { createServer } from 'node:http';
 import path from 'node:path';
@@ -10,7 +11,9 @@ import { migrate } from './db/migrate';
 import { openPool } from './db/pool';
 import { layDemo } from './demo/lay';
 import { Worker } from './jobs/worker';
-import { mailer } from './mail/send';
+import { keepReading } from './mail/inbox';
+import { composingLane, sendingLane } from './mail/send';
+import { keepReminding } from './mail/timed';
 import { JanusRelay } from './media/janus';
 import { noRelay } from './media/relay';
 import { RoomMedia } from './media/roomMedia';
@@ -28,6 +31,7 @@ const ctx: Context = {
   log,
   db: openPool(config.databaseUrl),
   now: () => Date.now() + config.clockOffset,
+  signals: new EventEmitter(),
 };
 
 await mkdir(rawDir(ctx), { recursive: true });
@@ -46,12 +50,25 @@ rooms.listen((room, events) => void media.heed(room, events).catch(fault));
 rooms.listen((room, events) => void recorder.heed(room, events).catch(fault));
 await rooms.start();
 
-const worker = new Worker(ctx, {
-  mail: mailer(ctx),
-  prepare: (job) => prepareRecording(ctx, String(job.payload.recording)),
-});
+const worker = new Worker(ctx, [
+  composingLane(ctx),
+  sendingLane(ctx),
+  {
+    name: 'prepare',
+    where: "kind = 'prepare'",
+    batch: 1,
+    width: 1,
+    work: async (jobs) => {
+      await prepareRecording(ctx, String(jobs[0]!.payload.recording));
+      return jobs;
+    },
+  },
+]);
 worker.start();
 const expiring = keepExpiring(ctx);
+const reminding = keepReminding(ctx);
+const reading = config.inboxUrl ? keepReading(ctx) : null;
+ctx.signals.on('gone', (members) => void socket.putOut(members).catch(fault));
 
 http.listen(config.port, '127.0.0.1', () => log.info(`listening on ${config.origin}`));
 http.on('error', (error) => {
@@ -65,7 +82,8 @@ async function stop() {
   stopping = true;
   rooms.stop();
   clearInterval(expiring);
-  await Promise.all([worker.stop(), socket.io.close(), relay.stop()]);
+  clearInterval(reminding);
+  await Promise.all([worker.stop(), reading?.stop(), socket.io.close(), relay.stop()]);
   await ctx.db.end();
   process.exit(0);
 }

@@ -1,9 +1,7 @@
 import { fireEvent, screen, waitFor } from '@testing-library/react';
-import type { CourseDetail, Delivery, MemberInfo, MyCourse, SessionInfo } from '@nimble-bell/core/api';
+import type { CourseDetail, MyCourse, SessionInfo } from '@nimble-bell/core/api';
 import { CourseContext } from './app/course';
 import { EntrancePage } from './app/EntrancePage';
-import { ClassPage } from './class/ClassPage';
-import { InvitePage } from './invite/InvitePage';
 import { LimitsPage } from './limits/LimitsPage';
 import { PlanPage } from './plan/PlanPage';
 import { RecordingPage } from './recording/RecordingPage';
@@ -31,18 +29,6 @@ const session = (more: Partial<SessionInfo> = {}): SessionInfo => {
     ...more,
   };
 };
-const member = (more: Partial<MemberInfo>): MemberInfo => ({
-  id: 'm1',
-  name: 'Ana Lanyon',
-  email: 'ana@saltmarsh.example',
-  zone: 'Atlantic/Azores',
-  role: 'student',
-  group: null,
-  link: '/in/x',
-  invitation: 'none',
-  ...more,
-});
-
 test('without the demo the entrance is a sign-in and nothing else', async () => {
   answerRequests({ '/api/me': { ...me, person: null } });
   show(<EntrancePage />);
@@ -61,6 +47,7 @@ test('an assistant sees the plan, and no way to change it', () => {
       expected: null,
       leads: [],
       publishedAt: 1,
+      listed: false,
       pattern: {
         kind: 'weekly' as const,
         every: 1,
@@ -75,77 +62,6 @@ test('an assistant sees the plan, and no way to change it', () => {
   expect(screen.getByText(/Skipped: Tue 13 Oct \(Reading week\)/)).toBeTruthy();
   expect(screen.queryByRole('button', { name: 'Change' })).toBeNull();
   expect(screen.queryByRole('button', { name: 'Add a series' })).toBeNull();
-});
-
-test('the class list shows where each person is and what became of their invitation', async () => {
-  const members = [member({}), member({ id: 'm2', name: 'Ben Garrow', invitation: 'failed', group: 'B' })];
-  answerRequests({ '/api/courses/course/members': members });
-  inCourse({ counts: { students: 2, invited: 1, recordings: 0 } }, <ClassPage />);
-  await waitFor(() => expect(screen.getByText('Ana Lanyon')).toBeTruthy());
-  expect(screen.getAllByText('Azores')).toHaveLength(2);
-  expect(screen.getByText('not delivered')).toBeTruthy();
-  expect(screen.getByRole('columnheader', { name: 'Group' })).toBeTruthy();
-});
-
-test('an import is previewed while it is typed, and written only when it is pressed', async () => {
-  const row = {
-    line: 2,
-    name: 'Ana Lanyon',
-    email: 'ana@saltmarsh.example',
-    zone: 'Europe/Lisbon',
-    group: null,
-  };
-  const preview = {
-    fresh: [row],
-    known: [],
-    bad: [{ line: 3, text: 'x', reason: 'The name is missing.' }],
-    fault: null,
-  };
-  answerRequests({
-    '/api/courses/course/members': [],
-    'POST /api/courses/course/members/preview': preview,
-    'POST /api/courses/course/members/import': { added: 1 },
-  });
-  inCourse({}, <ClassPage />);
-  fireEvent.change(screen.getByLabelText('The list'), { target: { value: 'Name,E-mail\n…' } });
-  await waitFor(() =>
-    expect(screen.getByTestId('roster-counts').textContent).toBe('1 new, 0 on the list already, 1 bad row'),
-  );
-  expect(screen.getByText(/Line 3: The name is missing/)).toBeTruthy();
-  expect(asked.some((a) => a.path.endsWith('/import'))).toBe(false);
-  fireEvent.click(screen.getByRole('button', { name: 'Add 1 person' }));
-  await waitFor(() => expect(asked.some((a) => a.path.endsWith('/import'))).toBe(true));
-});
-
-test('the invite page counts who is still to be invited, shows the letter, and logs what became of each', async () => {
-  const deliveries: Delivery[] = [
-    { id: 1, member: 'm1', name: 'Ana Lanyon', subject: 'invitation', state: 'sent', at: 0, fault: null },
-    {
-      id: 2,
-      member: 'm2',
-      name: 'Ben Garrow',
-      subject: 'invitation',
-      state: 'queued',
-      at: 0,
-      fault: 'connect ECONNREFUSED',
-    },
-  ];
-  answerRequests({
-    '/api/me': me,
-    '/api/courses/course/deliveries': deliveries,
-    '/api/courses/course/invitations/preview': {
-      name: 'Ana Lanyon',
-      subject: 'TID-101: your way in',
-      text: 'Dear Ana',
-    },
-    'POST /api/courses/course/invitations': { queued: 1 },
-  });
-  inCourse({ sessions: [session()], counts: { students: 3, invited: 2, recordings: 0 } }, <InvitePage />);
-  await waitFor(() => expect(screen.getByText('1 of 2 sent')).toBeTruthy());
-  expect(screen.getByText('connect ECONNREFUSED')).toBeTruthy();
-  expect(screen.getByText('TID-101: your way in')).toBeTruthy();
-  fireEvent.click(screen.getByRole('button', { name: 'Invite 1 person' }));
-  await waitFor(() => expect(asked.some((a) => a.method === 'POST')).toBe(true));
 });
 
 test('the limits page proves what is in force and saves all of it at once', async () => {
@@ -203,12 +119,15 @@ const mine = (
   recordings: MyCourse['recordings'] = [],
 ): MyCourse => ({
   course: { id: 'course', code: 'TID-101', title: 'Reading the Tides', term: course().term },
-  me: { member: 'ana', name: 'Ana Lanyon', zone: 'Atlantic/Azores', role: 'student' },
+  me: { member: 'ana', name: 'Ana Lanyon', preferredName: null, zone: 'Atlantic/Azores', role: 'student' },
   teachers: ['Maren Oduya'],
   sessions: [{ ...session(), door: { open: false, because: 'teacher' }, ...more }],
   recordings,
   rooms: [],
   door: course().door,
+  notices: [],
+  materials: [],
+  replies: [],
 });
 
 test('a student reads when the door opens, in their own time, and enters with one button', async () => {

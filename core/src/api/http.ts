@@ -10,6 +10,7 @@ import type { Finding } from '../readiness/finding';
 import { LocalDate, type BellTimes, type MeetingPattern, type Term } from './plan';
 import type { SeriesKind } from './planEdit';
 import type { StoredEvent } from './room';
+import type { InvitationTemplate, MaterialInfo, NoticeInfo, Reply } from './invite';
 
 export const SignIn = z.object({
   email: z.string().trim().toLowerCase().max(254),
@@ -26,7 +27,6 @@ export const CourseSettings = z.object({
   title: z.string().trim().min(2, 'Give the course a title.').max(120),
   youngPupils: z.boolean(),
 });
-export const RosterText = z.object({ text: z.string().max(2_000_000) });
 export const LimitsInput = z.object({ limits: Limits });
 export const RecordingPlan = z.object({
   /** Whether a recording starts when a teacher rings in. */
@@ -98,6 +98,8 @@ export interface SeriesInfo {
   expected: number | null;
   leads: string[];
   publishedAt: number | null;
+  /** Whether its sessions stand on the college's public page. */
+  listed: boolean;
 }
 
 /** A clash with a session of this course in it, in names. */
@@ -194,6 +196,9 @@ export interface CourseDetail {
   door: DoorRules;
   recordingPlan: RecordingPlan | null;
   counts: { students: number; invited: number; recordings: number };
+  reminders: number[];
+  /** The invitation's own words; the college's where there are none. */
+  invitation: InvitationTemplate | null;
   stages: Record<StageName, StageState>;
   termId: string;
   bellTimes: BellTimes[];
@@ -210,24 +215,6 @@ export interface CourseDetail {
 }
 
 export type { Clash, Finding };
-
-export interface MemberInfo {
-  id: string;
-  name: string;
-  email: string;
-  zone: string;
-  role: Role;
-  group: string | null;
-  /** Path of the personal link, for those who teach. */
-  link: string;
-  invitation: 'none' | 'queued' | 'sent' | 'failed';
-}
-
-export interface InvitationPreview {
-  name: string;
-  subject: string;
-  text: string;
-}
 
 export interface RecordingInfo {
   id: string;
@@ -270,13 +257,22 @@ export interface SessionDetail {
 /** A student's page. */
 export interface MyCourse {
   course: { id: string; code: string; title: string; term: Term };
-  me: { member: string; name: string; zone: string; role: Role };
+  me: { member: string; name: string; preferredName: string | null; zone: string; role: Role };
   teachers: string[];
   sessions: (SessionInfo & { door: DoorState })[];
   recordings: RecordingInfo[];
   door: DoorRules;
   /** The always-open rooms. */
   rooms: (SessionInfo & { door: DoorState })[];
+  notices: NoticeInfo[];
+  materials: MaterialInfo[];
+  replies: Reply[];
+}
+
+/** One's own line of the roll of a session that was held. */
+export interface Attended {
+  sessionId: string;
+  line: RollLine;
 }
 
 export interface Letter {
@@ -290,16 +286,6 @@ export interface Letter {
 export interface LetterDetail extends Letter {
   text: string;
   html: string | null;
-  calendar: string | null;
-}
-
-/** An invitation's way through the outbox. */
-export interface Delivery {
-  id: number;
-  member: string;
-  name: string;
-  subject: string;
-  state: 'queued' | 'sent' | 'failed';
-  at: number;
-  fault: string | null;
+  /** Calendar messages inside, with what each can be answered. */
+  calendars: { method: string; title: string; content: string }[];
 }

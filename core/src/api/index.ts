@@ -4,3 +4,5 @@ export * from './plan';
 export * from './room';
 export * from './planEdit';
 export * from './faults';
+export * from './listEdit';
+export * from './invite';

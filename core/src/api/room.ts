@@ -49,7 +49,14 @@ export type RoomCommandType = RoomCommand['type'];
 
 /** What happened in the room. `by` and `member` are members; `at` is an instant in ms. */
 export const RoomEvent = z.discriminatedUnion('type', [
-  z.object({ type: z.literal('entered'), member: MemberId, name: z.string(), role: Role }),
+  z.object({
+    type: z.literal('entered'),
+    member: MemberId,
+    name: z.string(),
+    role: Role,
+    /** What a guest may do whatever the limits say, chosen when they were asked in. */
+    grants: z.array(Capability).optional(),
+  }),
   z.object({ type: z.literal('left'), member: MemberId }),
   z.object({ type: z.literal('rangIn'), by: MemberId }),
   z.object({ type: z.literal('dismissed'), by: MemberId.nullable() }),

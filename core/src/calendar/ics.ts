@@ -35,31 +35,75 @@ export interface CalendarEntry {
   sessions: readonly CalendarSession[];
 }
 
-type Method = 'REQUEST' | 'PUBLISH' | 'CANCEL';
-
 /**
  * A calendar of series, each one VEVENT by its UID: a rule, EXDATE for dates that do not take place, RDATE for those
  * that the rule does not give (swapped days, sessions added), and a RECURRENCE-ID override for each session whose time,
  * length or name is not the ordinary one. Lines are folded and text escaped by ical.js (RFC 5545 §3.1, §3.3.11).
  */
-export function calendarOf(entries: readonly CalendarEntry[], method: Method, name?: string): string {
-  const calendar = new ICAL.Component('vcalendar');
-  calendar.updatePropertyWithValue('prodid', '-//Nimble Bell//EN');
-  calendar.updatePropertyWithValue('version', '2.0');
-  calendar.updatePropertyWithValue('method', method);
+export function calendarOf(
+  entries: readonly CalendarEntry[],
+  method: 'REQUEST' | 'PUBLISH',
+  name?: string,
+): string {
+  const calendar = frameOf(
+    method,
+    entries.map((e) => e.term),
+  );
   if (name) calendar.updatePropertyWithValue('x-wr-calname', name);
-  const zones = new Map<string, Term>();
-  for (const { term } of entries) {
-    const known = zones.get(term.zone);
-    zones.set(term.zone, known ? spanning(known, term) : term);
-  }
-  for (const term of zones.values()) calendar.addSubcomponent(timezoneOf(term));
-  for (const entry of entries) addEvents(calendar, entry, method === 'CANCEL');
+  for (const entry of entries) addEvents(calendar, entry);
   return calendar.toString() + '\r\n';
 }
 
 /** An iTIP request for one series (RFC 5546 §3.2.2). */
 export const requestOf = (entry: CalendarEntry): string => calendarOf([entry], 'REQUEST');
+
+/** Some sessions of a series, each as an override of the entry sent before (RFC 5545 §3.8.4.4). */
+export function someOf(entry: CalendarEntry, start: string, sessions: readonly CalendarSession[]): string {
+  const calendar = frameOf('REQUEST', [entry.term]);
+  for (const session of sessions) {
+    const override = eventOf(entry, session);
+    override.addProperty(localTime('recurrence-id', session.date, start, entry.term.zone));
+    calendar.addSubcomponent(override);
+  }
+  return calendar.toString() + '\r\n';
+}
+
+/** What names an entry, without its dates. */
+export type EntryName = Pick<
+  CalendarEntry,
+  'uid' | 'sequence' | 'stamp' | 'title' | 'organizer' | 'attendee' | 'term'
+>;
+
+/** Takes sessions, by their original dates, off a calendar; or the whole entry (RFC 5546 §3.2.5). */
+export function cancelOf(entry: EntryName, start: string, dates: readonly string[] | 'all'): string {
+  const calendar = frameOf('CANCEL', dates === 'all' ? [] : [entry.term]);
+  for (const date of dates === 'all' ? [null] : dates) {
+    const event = nameOf(entry, entry.title);
+    event.updatePropertyWithValue('status', 'CANCELLED');
+    if (date) {
+      event.addProperty(localTime('dtstart', date, start, entry.term.zone));
+      event.addProperty(localTime('recurrence-id', date, start, entry.term.zone));
+    }
+    addPeople(event, entry);
+    calendar.addSubcomponent(event);
+  }
+  return calendar.toString() + '\r\n';
+}
+
+/** An empty calendar with the zones of its terms. */
+function frameOf(method: string, terms: readonly Term[]): ICAL.Component {
+  const calendar = new ICAL.Component('vcalendar');
+  calendar.updatePropertyWithValue('prodid', '-//Nimble Bell//EN');
+  calendar.updatePropertyWithValue('version', '2.0');
+  calendar.updatePropertyWithValue('method', method);
+  const zones = new Map<string, Term>();
+  for (const term of terms) {
+    const known = zones.get(term.zone);
+    zones.set(term.zone, known ? spanning(known, term) : term);
+  }
+  for (const term of zones.values()) calendar.addSubcomponent(timezoneOf(term));
+  return calendar;
+}
 
 const spanning = (a: Term, b: Term): Term => ({
   ...a,
@@ -74,14 +118,12 @@ interface Nominal {
   minutes: number;
 }
 
-function addEvents(calendar: ICAL.Component, entry: CalendarEntry, cancels: boolean) {
-  const live = nominals(entry, cancels);
+function addEvents(calendar: ICAL.Component, entry: CalendarEntry) {
+  const live = nominals(entry);
   if (live.length === 0) return;
   const { zone } = entry.term;
   if (live.length === 1) {
-    const only = eventOf(entry, live[0]!.session);
-    if (cancels) only.updatePropertyWithValue('status', 'CANCELLED');
-    calendar.addSubcomponent(only);
+    calendar.addSubcomponent(eventOf(entry, live[0]!.session));
     return;
   }
   const { start, minutes } = commonest(live);
@@ -89,7 +131,6 @@ function addEvents(calendar: ICAL.Component, entry: CalendarEntry, cancels: bool
   const wanted = live.map((n) => n.session.date);
   const { rule, dates } = ruleFor(entry.pattern, wanted);
   const event = baseEvent(entry, { date: first, start, minutes, title: null });
-  if (cancels) event.updatePropertyWithValue('status', 'CANCELLED');
   // Without a rule the first date is listed too: readers differ on whether DTSTART counts beside RDATE (§3.8.5.2).
   const ruled = new Set(rule ? dates : wanted.length === 1 ? wanted : []);
   const set = new Set(wanted);
@@ -128,11 +169,11 @@ function eventOf(entry: CalendarEntry, session: CalendarSession): ICAL.Component
 }
 
 /** The sessions that take place, by original date, each with the time its pattern gives it, or its own if none does. */
-function nominals(entry: CalendarEntry, cancelledToo: boolean): Nominal[] {
+function nominals(entry: CalendarEntry): Nominal[] {
   const { term, pattern, periods } = entry;
   const planned = new Map(sessionsOf(term, pattern, undefined, periods).sessions.map((s) => [s.date, s]));
   return entry.sessions
-    .filter((s) => cancelledToo || s.state !== 'cancelled')
+    .filter((s) => s.state !== 'cancelled')
     .map((session) => {
       const { start, minutes } = planned.get(session.date) ?? {
         start: toClock(toWall(term.zone, session.startsAt).minutes),
@@ -142,6 +183,9 @@ function nominals(entry: CalendarEntry, cancelledToo: boolean): Nominal[] {
     })
     .sort((a, b) => (a.session.date < b.session.date ? -1 : 1));
 }
+
+/** The clock time that an entry's rule is written with: its overrides are named by it. */
+export const ordinaryStart = (entry: CalendarEntry): string => commonest(nominals(entry)).start;
 
 function commonest(live: readonly Nominal[]): Nominal {
   const counts = new Map<string, { n: number; of: Nominal }>();
@@ -162,12 +206,8 @@ interface Time {
 }
 
 function baseEvent(entry: CalendarEntry, time: Time) {
-  const event = new ICAL.Component('vevent');
+  const event = nameOf(entry, time.title ? `${entry.title}: ${time.title}` : entry.title);
   const put = (name: string, value: unknown) => event.updatePropertyWithValue(name, value as string);
-  put('uid', entry.uid);
-  put('sequence', entry.sequence);
-  put('dtstamp', utc(entry.stamp));
-  put('summary', time.title ? `${entry.title}: ${time.title}` : entry.title);
   if (entry.description) put('description', entry.description);
   if (entry.url) {
     put('url', entry.url);
@@ -175,15 +215,28 @@ function baseEvent(entry: CalendarEntry, time: Time) {
   }
   event.addProperty(localTime('dtstart', time.date, time.start, entry.term.zone));
   put('duration', ICAL.Duration.fromSeconds(time.minutes * 60));
-  if (entry.organizer) event.addProperty(addressOf('organizer', entry.organizer));
-  if (entry.attendee) {
-    const attendee = addressOf('attendee', entry.attendee);
-    attendee.setParameter('role', 'REQ-PARTICIPANT');
-    attendee.setParameter('partstat', 'NEEDS-ACTION');
-    attendee.setParameter('rsvp', 'TRUE');
-    event.addProperty(attendee);
-  }
+  addPeople(event, entry);
   return event;
+}
+
+function nameOf(entry: EntryName, summary: string): ICAL.Component {
+  const event = new ICAL.Component('vevent');
+  const put = (name: string, value: unknown) => event.updatePropertyWithValue(name, value as string);
+  put('uid', entry.uid);
+  put('sequence', entry.sequence);
+  put('dtstamp', utc(entry.stamp));
+  put('summary', summary);
+  return event;
+}
+
+function addPeople(event: ICAL.Component, { organizer, attendee }: EntryName) {
+  if (organizer) event.addProperty(addressOf('organizer', organizer));
+  if (!attendee) return;
+  const property = addressOf('attendee', attendee);
+  property.setParameter('role', 'REQ-PARTICIPANT');
+  property.setParameter('partstat', 'NEEDS-ACTION');
+  property.setParameter('rsvp', 'TRUE');
+  event.addProperty(property);
 }
 
 function addressOf(name: string, person: { name: string; email: string }): ICAL.Property {

@@ -3,10 +3,10 @@ import type { Term } from '../api/plan';
 import { toEpochDay } from './localDate';
 import { changesBetween, offsetAt } from './zone';
 
-/** The zone's rules over the term, each change as an observance of its own (RFC 5545 §3.6.5). */
+/** The zone's rules over the term and a year on either side, each change as an observance of its own (RFC 5545 §3.6.5). */
 export function timezoneOf(term: Term): ICAL.Component {
   const from = toEpochDay(term.firstDay) * 86_400_000 - 400 * 86_400_000;
-  const to = (toEpochDay(term.lastDay) + 2) * 86_400_000;
+  const to = (toEpochDay(term.lastDay) + 400) * 86_400_000;
   const zone = new ICAL.Component('vtimezone');
   zone.updatePropertyWithValue('tzid', term.zone);
   const start = offsetAt(term.zone, from);

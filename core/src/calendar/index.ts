@@ -13,3 +13,4 @@ export * from './groupSlots';
 export * from './carry';
 export * from './lay';
 export * from './changes';
+export * from './copies';

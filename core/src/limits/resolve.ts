@@ -1,6 +1,6 @@
 import type { Capability, Limits, Permission, Role } from '../api/limits';
 
-export type LayerName = 'college' | 'course' | 'session' | 'live' | 'hush' | 'floor';
+export type LayerName = 'college' | 'course' | 'session' | 'live' | 'hush' | 'floor' | 'guest';
 
 /** Values set in one place, by one person, at one time. A later layer overrules an earlier one. */
 export interface Layer {

@@ -73,9 +73,10 @@ function apply(state: RoomState, event: StoredEvent): RoomState {
 }
 
 function enter(state: RoomState, event: Extract<StoredEvent, { type: 'entered' }>): RoomState {
-  const { member, name, role } = event;
+  const { member, name, role, grants } = event;
   // Everyone walks in muted, with the camera off.
-  const occupant: Occupant = { member, name, role, present: true, microphone: false, camera: false };
+  const plain = { member, name, role, present: true, microphone: false, camera: false };
+  const occupant: Occupant = grants ? { ...plain, grants } : plain;
   return { ...state, occupants: { ...state.occupants, [member]: occupant } };
 }
 

@@ -6,6 +6,8 @@ export interface Occupant {
   member: string;
   name: string;
   role: Role;
+  /** What a guest may do whatever the limits say; hush closes it like everything else. */
+  grants?: readonly Capability[];
   present: boolean;
   /** The person's own switches. Whether they take effect, `may` decides. */
   microphone: boolean;
@@ -91,6 +93,8 @@ export interface Verdict {
 export function may(state: RoomState, member: string, role: Role, capability: Capability): Verdict {
   if (teaches(role)) return { allowed: true, state: 'open', because: { name: 'college' } };
   if (role === 'observer') return { allowed: false, state: 'closed', because: { name: 'college' } };
+  if (!state.hush && state.occupants[member]?.grants?.includes(capability))
+    return { allowed: true, state: 'open', because: { name: 'guest' } };
   const verdict = classLimit(state, capability);
   const hasFloor = state.floor === member && !state.hush;
   // The floor is a teacher's own word: it lets one person speak even where speaking is closed to the class.

@@ -1,11 +1,13 @@
 import fc from 'fast-check';
-import { isAddress, readRoster } from './index';
+import { compareLists, decodeText, isAddress, readClassList, writeCsv, type KnownMember } from './index';
 
-const read = (text: string, known: string[] = []) => readRoster(text, new Set(known), 'America/Halifax');
+const bytesOf = (text: string) => new TextEncoder().encode(text);
+const ana = { name: 'Ana Lanyon', email: 'ana@saltmarsh.example', zone: 'Atlantic/Azores' };
 
 test.each([
   ['commas', 'Name,E-mail,Time zone\nAna Lanyon,ana@saltmarsh.example,Atlantic/Azores'],
   ['semicolons and another order', 'email;tz;student name\nana@saltmarsh.example;Atlantic/Azores;Ana Lanyon'],
+  ['bars', 'Name|E-mail|Zone\nAna Lanyon|ana@saltmarsh.example|Atlantic/Azores'],
   [
     'tabs, a byte order mark and Windows line ends',
     '\uFEFFName\tE-mail\tZone\r\nAna Lanyon\tANA@saltmarsh.example\tAtlantic/Azores\r\n',
@@ -14,42 +16,57 @@ test.each([
     'first and last names',
     'First name,Last name,E-mail address,Time zone\nAna,Lanyon,ana@saltmarsh.example,Atlantic/Azores',
   ],
+  ['French headings', 'Nom;Prénom;Courriel;Fuseau horaire\nLanyon;Ana;ana@saltmarsh.example;Atlantic/Azores'],
+  ['Portuguese headings', 'Nome,Correio eletrónico,Fuso\nAna Lanyon,ana@saltmarsh.example,Atlantic/Azores'],
+  [
+    'German headings',
+    'Nachname;Vorname;E-Mail-Adresse;Zeitzone\nLanyon;Ana;ana@saltmarsh.example;Atlantic/Azores',
+  ],
+  ['no heading at all', 'Ana Lanyon\tana@saltmarsh.example\tAtlantic/Azores'],
+  ['headings that nobody knows', 'Jina kamili;Barua;Saa\nAna Lanyon;ana@saltmarsh.example;Atlantic/Azores'],
   [
     'quotes and blank lines',
     '\n"Name","E-mail","Time zone"\n\n"Ana  Lanyon","ana@saltmarsh.example","Atlantic/Azores"\n',
   ],
 ])('a class list is read with %s', (_name, text) => {
-  const { fresh, bad, fault } = read(text);
+  const { rows, bad, fault } = readClassList(text);
   expect(fault).toBeNull();
   expect(bad).toEqual([]);
-  expect(fresh).toMatchObject([
-    { name: 'Ana Lanyon', email: 'ana@saltmarsh.example', zone: 'Atlantic/Azores' },
-  ]);
+  expect(rows).toMatchObject([ana]);
 });
 
-test('a row is new, known, or bad with its line and reason', () => {
-  const { fresh, known, bad } = read(
-    [
-      'Name,E-mail,Time zone',
-      'Ana Lanyon,ana@saltmarsh.example,',
-      'Ben Garrow,ben@saltmarsh.example,Europe/Lisbon',
-      'Cleo,not an address,',
-      ',dan@saltmarsh.example,',
-      'Eve,ana@saltmarsh.example,',
-      'Finn,finn@saltmarsh.example,Nowhere/Else',
-      'Gus,,',
-    ].join('\n'),
-    ['ben@saltmarsh.example'],
-  );
-  expect(fresh.map((r) => [r.name, r.zone])).toEqual([['Ana Lanyon', 'America/Halifax']]);
-  expect(known.map((r) => r.name)).toEqual(['Ben Garrow']);
+test('a row is read, or bad with its line and reason, and can be mended in place', () => {
+  const text = [
+    'Name,E-mail,Time zone',
+    'Ana Lanyon,ana@saltmarsh.example,',
+    'Cleo,not an address,',
+    ',dan@saltmarsh.example,',
+    'Eve,ana@saltmarsh.example,',
+    'Finn,finn@saltmarsh.example,Nowhere/Else',
+    'Gus,,',
+  ].join('\n');
+  const { rows, bad } = readClassList(text);
+  expect(rows.map((r) => [r.name, r.zone])).toEqual([['Ana Lanyon', null]]);
   expect(bad.map((b) => [b.line, b.reason])).toEqual([
-    [4, '"not an address" is not an e-mail address.'],
-    [5, 'The name is missing.'],
-    [6, 'The same address is on line 2 already.'],
-    [7, 'The time zone "Nowhere/Else" is not known. Use a name such as America/Halifax.'],
-    [8, 'The e-mail address is missing.'],
+    [3, '"not an address" is not an e-mail address.'],
+    [4, 'The name is missing.'],
+    [5, 'The same address is on line 2 already.'],
+    [6, 'The time zone "Nowhere/Else" is not known. Use a name such as America/Halifax.'],
+    [7, 'The e-mail address is missing.'],
   ]);
+  const mended = readClassList(text, undefined, new Map([[3, ['Cleo', 'cleo@saltmarsh.example', '']]]));
+  expect(mended.rows.map((r) => r.name)).toEqual(['Ana Lanyon', 'Cleo']);
+  expect(mended.bad).toHaveLength(4);
+});
+
+test('what a column is taken for is said, can be changed, and the school’s own columns are kept', () => {
+  const text = 'Pupil,Address,Level,Section\nAna Lanyon,ana@saltmarsh.example,B2,East';
+  const read = readClassList(text);
+  expect(read.headings).toEqual(['Pupil', 'Address', 'Level', 'Section']);
+  expect(read.fields).toEqual(['name', 'email', 'keep', 'group']);
+  expect(read.rows[0]).toMatchObject({ group: 'East', extra: { Level: 'B2' } });
+  const changed = readClassList(text, ['name', 'email', 'group', 'skip']);
+  expect(changed.rows[0]).toMatchObject({ group: 'B2', extra: {} });
 });
 
 test.each([
@@ -58,7 +75,85 @@ test.each([
   ['Name,Phone\nAna,1', 'No column of addresses'],
   ['E-mail\nana@saltmarsh.example', 'No column of names'],
 ])('a text that is no class list says why: %j', (text, fault) => {
-  expect(read(text).fault).toContain(fault);
+  expect(readClassList(text).fault).toContain(fault);
+});
+
+test.each(['utf-8', 'utf-8 with a mark', 'utf-16le', 'utf-16be', 'utf-16le without a mark', 'windows-1252'])(
+  'a file in %s is read',
+  (name) => {
+    const text = 'Name,E-mail\nZoë Müller,zoe@saltmarsh.example';
+    const wide = (swap: boolean, mark: boolean) => {
+      const units = [...(mark ? '\uFEFF' : ''), ...text].map((c) => c.charCodeAt(0));
+      return Uint8Array.from(units.flatMap((u) => (swap ? [u >> 8, u & 255] : [u & 255, u >> 8])));
+    };
+    const bytes: Record<string, Uint8Array> = {
+      'utf-8': bytesOf(text),
+      'utf-8 with a mark': bytesOf('\uFEFF' + text),
+      'utf-16le': wide(false, true),
+      'utf-16be': wide(true, true),
+      'utf-16le without a mark': wide(false, false),
+      'windows-1252': Uint8Array.from([...text].map((c) => c.charCodeAt(0))),
+    };
+    const decoded = decodeText(bytes[name]!);
+    expect(decoded.encoding).toBe(name.split(' ')[0]);
+    expect(readClassList(decoded.text).rows).toMatchObject([{ name: 'Zoë Müller' }]);
+  },
+);
+
+const known = (more: Partial<KnownMember>): KnownMember => ({
+  id: 'm1',
+  ...ana,
+  group: null,
+  extra: {},
+  role: 'student',
+  ...more,
+});
+const members = [
+  known({}),
+  known({ id: 'm2', name: 'Ben Garrow', email: 'ben@saltmarsh.example' }),
+  known({ id: 'm3', name: 'José Peña', email: 'jose@saltmarsh.example', group: 'A' }),
+  known({ id: 't', name: 'Maren Oduya', email: 'maren@saltmarsh.example', role: 'teacher' }),
+];
+const TEXT = [
+  'Name,E-mail,Zone,Group,Level',
+  'Ana Lanyon,ana@saltmarsh.example,Europe/Lisbon,,B2',
+  'PENA Jose,jose.pena@saltmarsh.example,,,',
+  'Cleo Penhale,cleo@saltmarsh.example,,,',
+  'Maren Oduya,maren@saltmarsh.example,,,',
+].join('\n');
+
+test('a list read anew is new, changed, gone; the same name with another address is asked about', () => {
+  const { rows } = readClassList(TEXT);
+  const asked = compareLists(rows, members);
+  expect(asked.fresh.map((r) => r.name)).toEqual(['Cleo Penhale']);
+  expect(asked.changed.map((c) => [c.member.id, c.fields])).toEqual([
+    [
+      'm1',
+      [
+        { field: 'zone', was: 'Atlantic/Azores', becomes: 'Europe/Lisbon' },
+        { field: 'Level', was: '', becomes: 'B2' },
+      ],
+    ],
+  ]);
+  expect(asked.gone.map((m) => m.id)).toEqual(['m2']);
+  expect(asked.alike.map((a) => [a.row.line, a.member.id])).toEqual([[3, 'm3']]);
+  expect(asked.teaching.map((r) => r.name)).toEqual(['Maren Oduya']);
+  const same = compareLists(rows, members, new Map([[3, 'same']]));
+  expect(same.alike).toEqual([]);
+  expect(same.changed.find((c) => c.member.id === 'm3')!.fields.map((f) => f.field)).toEqual([
+    'name',
+    'email',
+  ]);
+  const other = compareLists(rows, members, new Map([[3, 'other']]));
+  expect(other.fresh.map((r) => r.name)).toEqual(['PENA Jose', 'Cleo Penhale']);
+  expect(other.gone.map((m) => m.id)).toEqual(['m2', 'm3']);
+});
+
+test('a list that says what is known changes nothing', () => {
+  const students = members.filter((m) => m.role === 'student');
+  const text = ['Name,E-mail', ...students.map((m) => `${m.name},${m.email}`)].join('\n');
+  const result = compareLists(readClassList(text).rows, members);
+  expect(result).toMatchObject({ fresh: [], changed: [], gone: [], alike: [], same: 3 });
 });
 
 test.each(['a@b.example', 'first.last+tag@sub.saltmarsh.example', "o'neil@saltmarsh.example"])(
@@ -77,25 +172,59 @@ test.each([
   '<a@b.example>',
 ])('%s is not an address', (a) => expect(isAddress(a)).toBe(false));
 
-test('any text is read without failing, and no row is lost', () => {
-  const cell = fc.oneof(
-    fc.string({ maxLength: 12 }),
-    fc.constantFrom('ana@saltmarsh.example', 'Ana', '"', ';', ',', '\t'),
-  );
+const cell = fc.oneof(
+  fc.string({ maxLength: 12 }),
+  fc.constantFrom('ana@saltmarsh.example', 'Ana', '"', ';', ',', '\t', 'Europe/Lisbon', '=1+1', 'Prénom'),
+);
+
+test('any text is read without failing, no row is lost, and every refusal has its reason', () => {
   fc.assert(
     fc.property(
       fc.array(fc.array(cell, { minLength: 1, maxLength: 4 }), { maxLength: 8 }),
-      fc.constantFrom(',', ';', '\t'),
-      (rows, mark) => {
-        const clean = rows.map((r) =>
+      fc.constantFrom(',', ';', '\t', '|'),
+      (table, mark) => {
+        const clean = table.map((r) =>
           r.map((c) => `"${c.replaceAll('"', '""').replaceAll(/[\r\n]/g, ' ')}"`).join(mark),
         );
-        const { fresh, known, bad, fault } = read(['"Name"' + mark + '"E-mail"', ...clean].join('\n'));
+        const { rows, bad, fault } = readClassList(['"Name"' + mark + '"E-mail"', ...clean].join('\n'));
         expect(fault).toBeNull();
-        const filled = rows.filter((r) => r.some((c) => c.replaceAll(/[\r\n]/g, ' ').trim()));
-        expect(fresh.length + known.length + bad.length).toBe(filled.length);
+        const filled = table.filter((r) => r.some((c) => c.replaceAll(/[\r\n]/g, ' ').trim()));
+        expect(rows.length + bad.length).toBe(filled.length);
+        for (const b of bad) expect(b.reason).toMatch(/\.$/);
+        for (const r of rows) expect(isAddress(r.email) && r.name.length > 0).toBe(true);
       },
     ),
-    { numRuns: 500 },
+    { numRuns: 2500 },
+  );
+});
+
+test('any bytes are decoded and read, or refused with a reason', () => {
+  fc.assert(
+    fc.property(fc.uint8Array({ maxLength: 300 }), (bytes) => {
+      const { rows, fault } = readClassList(decodeText(bytes).text);
+      if (fault) expect(fault).toMatch(/\.$/);
+      else for (const r of rows) expect(isAddress(r.email)).toBe(true);
+    }),
+    { numRuns: 2500 },
+  );
+});
+
+test('a list written out again is read as it was, and no cell of it is a formula', () => {
+  const person = fc.record({
+    name: fc.stringMatching(/^[=+\-@]?[A-Za-z][A-Za-z ",;]{0,20}$/).filter((n) => n.trim().length > 0),
+    n: fc.nat(9999),
+  });
+  fc.assert(
+    fc.property(fc.uniqueArray(person, { minLength: 1, maxLength: 10, selector: (p) => p.n }), (people) => {
+      const email = (n: number) => `p${n}@saltmarsh.example`;
+      const csv = writeCsv(
+        ['Name', 'E-mail'],
+        people.map((p) => [p.name, email(p.n)]),
+      );
+      for (const line of csv.split('\r\n')) expect(line).not.toMatch(/^"?[=+\-@]/);
+      const back = readClassList(csv);
+      expect(back.bad).toEqual([]);
+      expect(back.rows.map((r) => r.email)).toEqual(people.map((p) => email(p.n)));
+    }),
   );
 });

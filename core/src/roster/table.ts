@@ -9,12 +9,11 @@ export interface Table<K extends string> {
   rows: { line: number; cells: string[] }[];
 }
 
-const DELIMITERS = [',', ';', '\t', '|'];
+const DELIMITERS = [',', ';', '\t', '|', '^', '~'];
 
 /** A delimited text with a heading line, its columns found by their names. Null where there is nothing in it. */
 export function readTable<K extends string>(text: string, headings: Record<K, RegExp>): Table<K> | null {
-  const bare = text.replace(/^\uFEFF/, '');
-  const all = rowsOf(bare, headings);
+  const all = readCells(text, (cells) => Object.keys(columnsOf(cells, headings)).length);
   const headingAt = all.findIndex((r) => r.some((cell) => cell.trim()));
   if (headingAt < 0) return null;
   const rows = all
@@ -23,13 +22,19 @@ export function readTable<K extends string>(text: string, headings: Record<K, Re
   return { columns: columnsOf(all[headingAt]!, headings), rows };
 }
 
-/** The delimiter is the one by which the heading names the most columns; the file itself may hold any of them. */
-function rowsOf<K extends string>(text: string, headings: Record<K, RegExp>): string[][] {
-  const heading = text.split(/\r?\n/).find((line) => line.trim()) ?? '';
-  const named = (delimiter: string) =>
-    Object.keys(columnsOf(Papa.parse<string[]>(heading, { delimiter }).data[0] ?? [], headings)).length;
-  const delimiter = DELIMITERS.reduce((best, d) => (named(d) > named(best) ? d : best));
-  return Papa.parse<string[]>(text, { delimiter, skipEmptyLines: false }).data;
+/**
+ * The cells of a delimited text. The delimiter is the one by which the first line names the most columns, or, where it
+ * names none, gives the most; the file itself may hold any of them.
+ */
+export function readCells(text: string, named: (cells: string[]) => number): string[][] {
+  const bare = text.replace(/^\uFEFF/, '');
+  const first = bare.split(/\r\n|\r|\n/).find((line) => line.trim()) ?? '';
+  const score = (delimiter: string) => {
+    const cells = Papa.parse<string[]>(first, { delimiter }).data[0] ?? [];
+    return named(cells) * 1000 + cells.length;
+  };
+  const delimiter = DELIMITERS.reduce((best, d) => (score(d) > score(best) ? d : best));
+  return Papa.parse<string[]>(bare, { delimiter, skipEmptyLines: false }).data;
 }
 
 function columnsOf<K extends string>(heading: string[], headings: Record<K, RegExp>): Columns<K> {
@@ -47,7 +52,7 @@ export function writeCsv(
 ): string {
   const cell = (value: string | number | null) => {
     let text = value === null ? '' : String(value);
-    if (typeof value === 'string' && /^[=+\-@\t\r]/.test(text)) text = `'${text}`;
+    if (typeof value === 'string' && /^[=+\-@\t\r\n]/.test(text)) text = `'${text}`;
     return /[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
   };
   return [heading, ...rows].map((row) => row.map(cell).join(',') + '\r\n').join('');

@@ -1,8 +1,8 @@
 import type { IncomingHttpHeaders } from 'node:http';
-import type { Role } from '@nimble-bell/core/api';
+import type { Capability, MemberScope, Role } from '@nimble-bell/core/api';
 import { teaches } from '@nimble-bell/core/limits';
 import type { Context } from '../context';
-import { one } from '../db/pool';
+import { json, one, rows, run, type Db } from '../db/pool';
 import { AppError } from '../errors';
 import { personByToken, type Person } from './store';
 
@@ -17,17 +17,46 @@ export interface MemberRow {
   personId: string;
   role: Role;
   group: string | null;
+  /** What they are called: their own choice before the list's. */
   name: string;
   email: string;
   zone: string;
+  link: string;
+  /** The series and sessions they are here for; all of the course where there is none. */
+  scope: MemberScope | null;
+  capabilities: Capability[];
 }
 
 const MEMBER = `SELECT m.id, m.course_id AS courseId, m.person_id AS personId, m.role, m.group_name AS \`group\`,
-                       p.name, p.email, p.zone
+                       COALESCE(p.preferred_name, p.name) AS name, p.email, p.zone, m.link_code AS link, m.scope, m.capabilities,
+                       m.last_seen AS lastSeen
                   FROM members m JOIN people p ON p.id = m.person_id`;
 
-export const memberByLink = (ctx: Context, code: string) =>
-  one<MemberRow>(ctx.db, `${MEMBER} WHERE m.link_code = ?`, [code]);
+type RawMember = MemberRow & { scope: unknown; capabilities: unknown; lastSeen: number | null };
+const readMember = ({ lastSeen, ...m }: RawMember): MemberRow => ({
+  ...m,
+  scope: m.scope === null ? null : json(m.scope),
+  capabilities: m.capabilities === null ? [] : json(m.capabilities),
+});
+
+/** Members by a plain condition, as rows of theirs. */
+export const membersWhere = async (db: Db, where: string, values: readonly (string | readonly string[])[]) =>
+  (await rows<RawMember>(db, `${MEMBER} WHERE ${where} ORDER BY p.name`, values)).map(readMember);
+
+const SEEN_MS = 60_000;
+
+/** The member whose link this is, unless it is past its time. That they were here is noted, once a minute. */
+export async function memberByLink(ctx: Context, code: string): Promise<MemberRow | null> {
+  const now = ctx.now();
+  const row = await one<RawMember>(
+    ctx.db,
+    `${MEMBER} WHERE m.link_code = ? AND (m.link_until IS NULL OR m.link_until > ?)`,
+    [code, now],
+  );
+  if (row && (row.lastSeen === null || row.lastSeen < now - SEEN_MS))
+    await run(ctx.db, 'UPDATE enrolments SET last_seen = ? WHERE id = ?', [now, row.id]);
+  return row && readMember(row);
+}
 
 /** Written as `Authorization: Link CODE`; hyphens and capitals are for the eye. */
 export const linkCode = (text: string): string => text.replaceAll('-', '').toLowerCase();
@@ -60,21 +89,21 @@ export async function memberIn(ctx: Context, principal: Principal, courseId: str
   const member =
     principal.kind === 'link'
       ? principal.member
-      : await one<MemberRow>(ctx.db, `${MEMBER} WHERE m.course_id = ? AND m.person_id = ?`, [
-          courseId,
-          principal.person.id,
-        ]);
+      : (
+          await membersWhere(ctx.db, 'm.course_id = ? AND m.person_id = ?', [courseId, principal.person.id])
+        )[0];
   if (!member || member.courseId !== courseId) throw new AppError('forbidden');
   return member;
 }
 
 export type Right = 'member' | 'teach' | 'plan';
 
-/** `member`: on the class list. `teach`: teacher or assistant. `plan`: the teacher alone. */
+/** `member`: on the class list. `teach`: teacher or assistant. `plan`: a teacher of the whole course. */
 export async function requireRight(ctx: Context, principal: Principal, courseId: string, right: Right) {
   const member = await memberIn(ctx, principal, courseId);
   const allowed =
-    right === 'member' || (right === 'teach' ? teaches(member.role) : member.role === 'teacher');
+    right === 'member' ||
+    (right === 'teach' ? teaches(member.role) : member.role === 'teacher' && member.scope === null);
   if (!allowed) throw new AppError('forbidden');
   return member;
 }

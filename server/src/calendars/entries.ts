@@ -1,37 +1,102 @@
+import type { BellTimes, Role, MemberScope } from '@nimble-bell/core/api';
 import { periodsFor, type CalendarEntry } from '@nimble-bell/core/calendar';
 import { teaches } from '@nimble-bell/core/limits';
-import type { MemberRow } from '../accounts/principal';
 import type { Context } from '../context';
-import { courseById, seriesOf, sessionsOfCourse } from '../courses/store';
-import { isFor } from '../roster/store';
+import {
+  courseById,
+  seriesOf,
+  sessionsOfCourse,
+  type CourseRow,
+  type SeriesRow,
+  type SessionRow,
+} from '../courses/store';
+import type { Db } from '../db/pool';
+import { isFor, seriesTarget, targetOf } from '../roster/store';
 import { bellTimesOf } from '../terms/store';
 
-/** What a member's calendar holds of their course: an entry a series with dates, drafts for those who teach only. */
+/** A course's plan as calendars and letters are made from it. */
+export interface CoursePlan {
+  course: CourseRow;
+  series: SeriesRow[];
+  sessions: SessionRow[];
+  bells: BellTimes[];
+}
+
+export async function planOf(db: Db, courseId: string): Promise<CoursePlan | null> {
+  const course = await courseById(db, courseId);
+  if (!course) return null;
+  const [series, sessions, bells] = await Promise.all([
+    seriesOf(db, courseId),
+    sessionsOfCourse(db, courseId),
+    bellTimesOf(db),
+  ]);
+  return { course, series, sessions, bells };
+}
+
+export interface CalendarOwner {
+  role: Role;
+  group: string | null;
+  scope: MemberScope | null;
+  link: string;
+}
+
+/** An entry with the key it is known by in the product. */
+export interface KeyedEntry {
+  key: string;
+  entry: CalendarEntry;
+}
+
+const AT = '@nimble-bell';
+export const uidOf = (key: string) => `${key}${AT}`;
+/** The series that an entry's UID speaks of, and the date of a session that is an entry of its own. */
+export function seriesOfUid(uid: string): { seriesId: string; date: string | null } | null {
+  if (!uid.endsWith(AT)) return null;
+  const [seriesId, date] = uid.slice(0, -AT.length).split('.');
+  return seriesId ? { seriesId, date: date ?? null } : null;
+}
+
+/**
+ * What a member's calendar holds of their course: an entry a series with dates, drafts for those who teach only. A
+ * second session of a series on one date is an entry of its own: a date names one session of an entry.
+ */
+export function entriesOf(plan: CoursePlan, owner: CalendarOwner, origin: string, now: number): KeyedEntry[] {
+  const { course, series, sessions, bells } = plan;
+  const url = teaches(owner.role) ? `${origin}/course/${course.id}/teach` : `${origin}/in/${owner.link}`;
+  return series
+    .filter((s) => s.pattern)
+    .flatMap((s) => {
+      const whole = isFor(seriesTarget(s), owner);
+      const own = sessions.filter((x) => x.seriesId === s.id && isFor(targetOf(x), owner));
+      if (!whole && !own.length) return [];
+      const entryFor = (key: string, some: SessionRow[]): KeyedEntry => ({
+        key,
+        entry: {
+          uid: uidOf(key),
+          sequence: s.sequence,
+          stamp: now,
+          title: `${course.code} ${s.title}`,
+          description: `Enter here: ${url}`,
+          url,
+          term: course.term,
+          pattern: s.pattern!,
+          periods: periodsFor(s.pattern!, bells),
+          sessions: some,
+        },
+      });
+      return [
+        entryFor(
+          s.id,
+          own.filter((x) => x.take === 0),
+        ),
+        ...own.filter((x) => x.take > 0).map((x) => entryFor(`${s.id}.${x.date}.${x.take}`, [x])),
+      ];
+    });
+}
+
 export async function entriesFor(
   ctx: Context,
-  member: MemberRow & { link: string },
+  member: CalendarOwner & { courseId: string },
 ): Promise<CalendarEntry[]> {
-  const course = (await courseById(ctx.db, member.courseId))!;
-  const [series, sessions, bells] = await Promise.all([
-    seriesOf(ctx.db, course.id),
-    sessionsOfCourse(ctx.db, course.id),
-    bellTimesOf(ctx.db),
-  ]);
-  const url = teaches(member.role)
-    ? `${ctx.config.origin}/course/${course.id}/teach`
-    : `${ctx.config.origin}/in/${member.link}`;
-  return series
-    .filter((s) => s.pattern && isFor({ group: s.group, published: s.publishedAt !== null }, member))
-    .map((s) => ({
-      uid: `${s.id}@nimble-bell`,
-      sequence: s.sequence,
-      stamp: ctx.now(),
-      title: `${course.code} ${s.title}`,
-      description: `Enter here: ${url}`,
-      url,
-      term: course.term,
-      pattern: s.pattern!,
-      periods: periodsFor(s.pattern!, bells),
-      sessions: sessions.filter((x) => x.seriesId === s.id),
-    }));
+  const plan = (await planOf(ctx.db, member.courseId))!;
+  return entriesOf(plan, member, ctx.config.origin, ctx.now()).map((e) => e.entry);
 }

@@ -1,10 +1,10 @@
 import { Router } from 'express';
 import { z } from 'zod';
 import { calendarOf, type CalendarEntry } from '@nimble-bell/core/calendar';
-import { memberIn, personIdOf, principalOf, type MemberRow } from '../accounts/principal';
+import { memberIn, membersWhere, personIdOf, principalOf } from '../accounts/principal';
 import { newLinkCode, type Context } from '../context';
 import { courseById } from '../courses/store';
-import { one, rows, run } from '../db/pool';
+import { one, run } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { entriesFor } from './entries';
 
@@ -56,6 +56,7 @@ export function calendarRoutes(ctx: Context): Router {
     );
     if (!feed) throw new AppError('not-found');
     const members = await membersOf(feed);
+    if (!members.length) throw new AppError('not-found');
     const entries: CalendarEntry[] = [];
     for (const member of members) entries.push(...(await entriesFor(ctx, member)));
     const first = members[0] && (await courseById(ctx.db, members[0].courseId));
@@ -67,13 +68,6 @@ export function calendarRoutes(ctx: Context): Router {
   });
 
   const membersOf = ({ personId, courseId }: Feed) =>
-    rows<MemberRow & { link: string }>(
-      ctx.db,
-      `SELECT m.id, m.course_id AS courseId, m.person_id AS personId, m.role, m.group_name AS \`group\`, m.link_code AS link,
-              p.name, p.email, p.zone
-         FROM members m JOIN people p ON p.id = m.person_id
-        WHERE m.person_id = ? AND (? = '' OR m.course_id = ?) ORDER BY m.course_id`,
-      [personId, courseId, courseId],
-    );
+    membersWhere(ctx.db, "m.person_id = ? AND (? = '' OR m.course_id = ?)", [personId, courseId, courseId]);
   return router;
 }

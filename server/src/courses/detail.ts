@@ -25,7 +25,7 @@ export async function courseDetail(ctx: Context, id: string, role: Role): Promis
       ctx.db,
       `SELECT (SELECT COUNT(*) FROM members WHERE course_id = ? AND role = 'student') AS students,
               (SELECT COUNT(DISTINCT j.member_id) FROM jobs j JOIN members m ON m.id = j.member_id
-                WHERE j.course_id = ? AND j.kind = 'mail' AND m.role = 'student') AS invited,
+                WHERE j.course_id = ? AND j.kind = 'mail' AND j.topic IN ('invitation', 'link') AND m.role = 'student') AS invited,
               (SELECT COUNT(*) FROM recordings r JOIN sessions s ON s.id = r.session_id
                 WHERE s.course_id = ? AND r.state = 'ready') AS recordings`,
       [id, id, id],
@@ -50,9 +50,11 @@ export async function courseDetail(ctx: Context, id: string, role: Role): Promis
     door: course.door,
     recordingPlan: course.recordingPlan,
     counts: counts!,
+    reminders: course.reminders,
+    invitation: course.invitation,
     ...checked,
   };
   return { ...detail, stages: stagesOf(detail, ctx.now()) };
 }
 
-const bare = ({ courseId, ...session }: SessionRow) => session;
+const bare = ({ courseId, take, ...session }: SessionRow) => session;

@@ -1,5 +1,6 @@
 import type {
   CourseCard,
+  InvitationTemplate,
   Limits,
   RecordingPlan,
   Role,
@@ -24,18 +25,24 @@ export interface CourseRow {
   recordingPlan: RecordingPlan | null;
   youngPupils: boolean;
   term: Term;
+  /** Minutes before each session. */
+  reminders: number[];
+  invitation: InvitationTemplate | null;
+  classLink: string | null;
+  classPasscode: string | null;
 }
 
 export async function courseById(db: Db, id: string): Promise<CourseRow | null> {
   const row = await one<Record<string, unknown>>(
     db,
     `SELECT c.id, c.term_id AS termId, c.code, c.title, c.limits, c.limits_by AS limitsBy, c.limits_at AS limitsAt,
-            c.door, c.recording_plan AS recordingPlan, c.young_pupils AS youngPupils, t.body AS term
+            c.door, c.recording_plan AS recordingPlan, c.young_pupils AS youngPupils, t.body AS term,
+            c.reminders, c.invitation, c.class_link AS classLink, c.class_passcode AS classPasscode
        FROM courses c JOIN terms t ON t.id = c.term_id WHERE c.id = ?`,
     [id],
   );
   if (!row) return null;
-  const { limits, door, recordingPlan, term, youngPupils, ...plain } = row;
+  const { limits, door, recordingPlan, term, youngPupils, reminders, invitation, ...plain } = row;
   return {
     ...plain,
     limits: json(limits),
@@ -43,6 +50,8 @@ export async function courseById(db: Db, id: string): Promise<CourseRow | null> 
     recordingPlan: recordingPlan ? json(recordingPlan) : null,
     term: json(term),
     youngPupils: Boolean(youngPupils),
+    reminders: json(reminders),
+    invitation: invitation ? json(invitation) : null,
   } as CourseRow;
 }
 
@@ -83,12 +92,13 @@ export interface SeriesRow extends SeriesInfo {
 }
 
 const SERIES = `SELECT id, course_id AS courseId, title, pattern, group_name AS \`group\`, sequence, kind, expected, leads,
-                       published_at AS publishedAt FROM series`;
+                       published_at AS publishedAt, listed FROM series`;
 
 const readSeries = (s: SeriesRow) => ({
   ...s,
   pattern: s.pattern === null ? null : json<NonNullable<SeriesRow['pattern']>>(s.pattern),
   leads: json<string[]>(s.leads),
+  listed: Boolean(s.listed),
 });
 
 export const seriesOf = async (db: Db, course: string): Promise<SeriesRow[]> =>
@@ -103,14 +113,15 @@ export async function seriesById(db: Db, id: string) {
 
 const SESSION = `SELECT s.id, s.series_id AS seriesId, r.title AS seriesTitle, s.number, s.local_date AS date,
                         s.starts_at AS startsAt, s.ends_at AS endsAt, s.linger_minutes AS lingerMinutes, s.state,
-                        r.group_name AS \`group\`, s.course_id AS courseId, r.kind, s.title, s.own, s.replaces, s.record,
+                        r.group_name AS \`group\`, s.course_id AS courseId, r.kind, s.title, s.own, s.replaces, s.record, s.take,
                         IF(r.kind = 'capture', s.posted_at, r.published_at) IS NOT NULL AS published,
                         ROUND((s.ends_at - s.starts_at) / 60000) AS minutes
                    FROM sessions s JOIN series r ON r.id = s.series_id`;
 /** A room without dates stands ready, or is live, as one row; held ones are sessions like others. */
 const STANDING = "(r.kind IN ('open', 'capture') AND s.state <> 'held')";
 
-export type SessionRow = SessionInfo & { courseId: string };
+/** `take` tells sessions of one series and date apart. */
+export type SessionRow = SessionInfo & { courseId: string; take: number };
 interface RawSession extends Omit<SessionRow, 'own' | 'record' | 'published'> {
   own: string;
   record: number | null;
@@ -158,6 +169,6 @@ export const addMember = (
 ) =>
   run(
     db,
-    'INSERT INTO members (id, course_id, person_id, role, group_name, link_code) VALUES (?, ?, ?, ?, ?, ?)',
+    'INSERT INTO enrolments (id, course_id, person_id, role, group_name, link_code) VALUES (?, ?, ?, ?, ?, ?)',
     [member.id, member.courseId, member.personId, member.role, member.group, member.link],
   );

@@ -11,12 +11,12 @@ import { hashPassword } from '../accounts/password';
 import { newId, newLinkCode, type Context } from '../context';
 import { addMember, insertCourse, sessionsOfCourse } from '../courses/store';
 import { one, run, transaction } from '../db/pool';
-import { queueInvitations } from '../mail/invite';
+import { queueLetters } from '../mail/queue';
 import { laySeries } from '../planning/laySeries';
 import { writeSeries } from '../planning/snapshot';
 import { readyDir } from '../recordings/prepare';
 import { appendEvents } from '../room/store';
-import { enrol } from '../roster/store';
+import { enrolAll } from '../roster/store';
 import * as scenario from './scenario';
 
 const MINUTE = 60_000;
@@ -60,7 +60,13 @@ export async function layDemo(ctx: Context): Promise<boolean> {
         await writeSeries(db, id, { expected: null, ...series, id: seriesId, leads: [], publishedAt });
         await laySeries(db, { ...series, id: seriesId, courseId: id }, term, null);
       }
-      await queueInvitations(db, id, ctx.now());
+      await queueLetters(db, {
+        courseId: id,
+        topic: 'invitation',
+        cause: 'first',
+        members: students.map((s) => s.id),
+        dueAt: ctx.now(),
+      });
       if (course.code === 'NAV-210') await layRules(db, id, term.lastDay, ctx.now());
       await layPast(ctx, db, id, { teacher, students, excerpt: course.code === 'NAV-210' ? excerpt : null });
     }
@@ -79,15 +85,16 @@ async function layMembers(db: PoolConnection, courseId: string, course: scenario
   };
   const teacher = await teach(course.teacher, 'teacher');
   if (course.assistant) await teach(course.assistant, 'assistant');
-  const students: DemoMember[] = [];
-  for (let i = course.students[0]; i < course.students[1]; i++) {
+  const [first, end] = course.students;
+  const people = Array.from({ length: end - first }, (_, k) => {
+    const i = first + k;
     const name = scenario.inventedName(i);
     const group = course.groups.length ? course.groups[i % course.groups.length]! : null;
     const zone = scenario.STUDENT_ZONES[i % scenario.STUDENT_ZONES.length]!;
-    const id = await enrol(db, courseId, { name, email: scenario.addressOf(name), zone, group }, 'student');
-    students.push({ id, name, group });
-  }
-  return { teacher, students };
+    return { name, email: scenario.addressOf(name), zone, group };
+  });
+  const ids = await enrolAll(db, courseId, people);
+  return { teacher, students: people.map(({ name, group }, k) => ({ id: ids[k]!, name, group })) };
 }
 
 async function layRules(db: PoolConnection, course: string, keepUntil: string, now: number) {

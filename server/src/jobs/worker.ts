@@ -1,24 +1,40 @@
+import type { LetterTopic } from '@nimble-bell/core/api';
+import type { PoolConnection } from 'mysql2/promise';
 import type { Context } from '../context';
 import { json, one, rows, run, transaction } from '../db/pool';
 
 export interface Job {
   id: number;
-  kind: 'mail' | 'prepare';
   key: string;
+  topic: LetterTopic | null;
   courseId: string | null;
   memberId: string | null;
   payload: Record<string, unknown>;
+  /** A letter as it was composed; null until it is. */
+  letter: unknown;
+  messageId: string | null;
   attempts: number;
 }
 
-export type Handlers = Record<Job['kind'], (job: Job) => Promise<void>>;
+/** One kind of work: which jobs are due for it, how many are taken together, and by how many at once. */
+export interface Lane {
+  name: string;
+  /** A plain condition on the rows of `jobs`. */
+  where: string;
+  /** Most jobs of one course that are taken together. */
+  batch: number;
+  width: number;
+  /** Does the jobs, their rows locked by this connection. Gives those that are done with; the others stay queued. */
+  work: (jobs: Job[], db: PoolConnection) => Promise<Job[]>;
+}
 
-const LANES: Record<Job['kind'], number> = { mail: 4, prepare: 1 };
 const POLL_MS = 250;
 const MAX_ATTEMPTS = 8;
+const COLUMNS =
+  'id, job_key AS `key`, topic, course_id AS courseId, member_id AS memberId, payload, letter, message_id AS messageId, attempts';
 
 /**
- * Takes due jobs with FOR UPDATE SKIP LOCKED and holds the row locked while it works: a server that dies lets go of
+ * Takes due jobs with FOR UPDATE SKIP LOCKED and holds the rows locked while it works: a server that dies lets go of
  * its jobs at once, and no two servers do the same one. Failures come back with growing pauses.
  */
 export class Worker {
@@ -27,13 +43,11 @@ export class Worker {
 
   constructor(
     readonly ctx: Context,
-    readonly handlers: Handlers,
+    readonly lanes: readonly Lane[],
   ) {}
 
   start() {
-    this.#running = Promise.all((Object.keys(LANES) as Job['kind'][]).map((kind) => this.#run(kind))).then(
-      () => {},
-    );
+    this.#running = Promise.all(this.lanes.map((lane) => this.#run(lane))).then(() => {});
   }
 
   async stop() {
@@ -41,22 +55,22 @@ export class Worker {
     await this.#running;
   }
 
-  /** While nothing is due, one question now and then; then all lanes of the kind until nothing is left. */
-  async #run(kind: Job['kind']) {
+  /** While nothing is due, one question now and then; then as many at once as the lane is wide. */
+  async #run(lane: Lane) {
     while (!this.#stopped) {
-      if (await this.#isDue(kind))
-        await Promise.all(Array.from({ length: LANES[kind] }, () => this.#drain(kind)));
+      if (await this.#isDue(lane))
+        await Promise.all(Array.from({ length: lane.width }, () => this.#drain(lane)));
       else await new Promise((resolve) => setTimeout(resolve, POLL_MS));
     }
   }
 
-  async #drain(kind: Job['kind']) {
-    while (!this.#stopped && (await this.#take(kind).catch(this.#failed)));
+  async #drain(lane: Lane) {
+    while (!this.#stopped && (await this.#take(lane).catch(this.#failed)));
   }
 
-  async #isDue(kind: Job['kind']): Promise<boolean> {
-    const sql = "SELECT id FROM jobs WHERE state = 'queued' AND kind = ? AND due_at <= ? LIMIT 1";
-    return (await one(this.ctx.db, sql, [kind, this.ctx.now()]).catch(this.#failed)) !== null;
+  async #isDue(lane: Lane): Promise<boolean> {
+    const sql = `SELECT id FROM jobs WHERE state = 'queued' AND due_at <= ? AND ${lane.where} LIMIT 1`;
+    return (await one(this.ctx.db, sql, [this.ctx.now()]).catch(this.#failed)) !== null;
   }
 
   readonly #failed = (error: unknown) => {
@@ -64,37 +78,71 @@ export class Worker {
     return null;
   };
 
-  #take(kind: Job['kind']): Promise<boolean> {
+  async #take(lane: Lane): Promise<boolean> {
+    try {
+      return (await this.#attempt(lane, lane.batch)) > 0;
+    } catch (error) {
+      // One of many spoils it for all: alone, each can fail by itself.
+      if (lane.batch === 1) throw error;
+      return (await this.#attempt(lane, 1)) > 0;
+    }
+  }
+
+  #attempt(lane: Lane, batch: number): Promise<number> {
     const { ctx } = this;
     return transaction(ctx.db, async (db) => {
-      const [job] = await rows<Job>(
-        db,
-        `SELECT id, kind, job_key AS \`key\`, course_id AS courseId, member_id AS memberId, payload, attempts
-           FROM jobs WHERE state = 'queued' AND kind = ? AND due_at <= ? ORDER BY due_at, id LIMIT 1
-            FOR UPDATE SKIP LOCKED`,
-        [kind, ctx.now()],
-      );
-      if (!job) return false;
+      const jobs = await this.#lock(lane, batch, db);
+      if (!jobs.length) return 0;
       try {
-        await this.handlers[kind]({ ...job, payload: json(job.payload) });
-        await run(db, "UPDATE jobs SET state = 'done', done_at = ?, fault = NULL WHERE id = ?", [
-          ctx.now(),
-          job.id,
-        ]);
+        const done = await lane.work(jobs, db);
+        if (done.length)
+          await run(db, "UPDATE jobs SET state = 'done', done_at = ?, fault = NULL WHERE id IN (?)", [
+            ctx.now(),
+            done.map((j) => j.id),
+          ]);
       } catch (error) {
-        const attempts = job.attempts + 1;
-        const state = attempts >= MAX_ATTEMPTS ? 'failed' : 'queued';
-        const pause = Math.min(300_000, 500 * 2 ** attempts);
-        ctx.log.warn({ job: job.key, attempts }, String(error));
-        await run(db, 'UPDATE jobs SET state = ?, attempts = ?, due_at = ?, fault = ? WHERE id = ?', [
-          state,
-          attempts,
-          ctx.now() + pause,
-          String(error).slice(0, 2000),
-          job.id,
-        ]);
+        if (jobs.length > 1) throw error;
+        await this.#postpone(db, jobs[0]!, error);
       }
-      return true;
+      return jobs.length;
     });
+  }
+
+  async #lock(lane: Lane, batch: number, db: PoolConnection): Promise<Job[]> {
+    const due = `state = 'queued' AND due_at <= ? AND ${lane.where}`;
+    const now = this.ctx.now();
+    const first = await rows<Job>(
+      db,
+      `SELECT ${COLUMNS} FROM jobs WHERE ${due} ORDER BY due_at, id LIMIT 1 FOR UPDATE SKIP LOCKED`,
+      [now],
+    );
+    const more =
+      first[0] && batch > 1
+        ? await rows<Job>(
+            db,
+            `SELECT ${COLUMNS} FROM jobs WHERE ${due} AND course_id = ? AND id <> ? ORDER BY due_at, id LIMIT ${batch - 1}
+              FOR UPDATE SKIP LOCKED`,
+            [now, first[0].courseId, first[0].id],
+          )
+        : [];
+    return [...first, ...more].map((job) => ({
+      ...job,
+      payload: json(job.payload),
+      letter: job.letter === null ? null : json(job.letter),
+    }));
+  }
+
+  async #postpone(db: PoolConnection, job: Job, error: unknown) {
+    const attempts = job.attempts + 1;
+    const state = attempts >= MAX_ATTEMPTS ? 'failed' : 'queued';
+    const pause = Math.min(300_000, 500 * 2 ** attempts);
+    this.ctx.log.warn({ job: job.key, attempts }, String(error));
+    await run(db, 'UPDATE jobs SET state = ?, attempts = ?, due_at = ?, fault = ? WHERE id = ?', [
+      state,
+      attempts,
+      this.ctx.now() + pause,
+      String(error).slice(0, 2000),
+      job.id,
+    ]);
   }
 }

@@ -1,71 +1,187 @@
 import { Router, type Request } from 'express';
-import type { Delivery, InvitationPreview } from '@nimble-bell/core/api';
-import { principalOf, requireRight, type MemberRow, type Right } from '../accounts/principal';
+import {
+  InvitationInput,
+  InvitationTemplate,
+  Reminders,
+  ReplyInput,
+  type Delivery,
+  type InvitationPreview,
+  type LetterState,
+  type LetterTopic,
+} from '@nimble-bell/core/api';
+import { htmlOf, textOf, unknownFields } from '@nimble-bell/core/mail';
+import { z } from 'zod';
+import { membersWhere, principalOf, requireRight, type Right } from '../accounts/principal';
+import { entriesOf } from '../calendars/entries';
 import type { Context } from '../context';
-import { courseById, sessionsOfCourse } from '../courses/store';
-import { json, rows } from '../db/pool';
-import { AppError } from '../errors';
-import { queueInvitations } from './invite';
-import { invitationFor } from './letter';
+import { rows, run, transaction } from '../db/pool';
+import { AppError, parse } from '../errors';
+import { isFor, seriesTarget } from '../roster/store';
+import { invitationFor } from './compose';
+import { deskFor } from './desk';
+import { invitedOf, messageIdOf, queueLetters } from './queue';
+import { newId } from '../context';
+import { keepReply } from './replies';
 
-const RECIPIENTS = `SELECT m.id, m.course_id AS courseId, m.person_id AS personId, m.role, m.group_name AS \`group\`,
-                           m.link_code AS link, p.name, p.email, p.zone
-                      FROM members m JOIN people p ON p.id = m.person_id`;
-
-export const recipients = (ctx: Context, where: string, value: string) =>
-  rows<MemberRow & { link: string }>(ctx.db, `${RECIPIENTS} WHERE ${where} = ? ORDER BY p.name`, [value]);
+const Resend = z.object({ letters: z.array(z.int()).min(1).max(2000) });
+const PreviewInput = z.object({
+  member: z.string().max(20).nullable().default(null),
+  template: InvitationTemplate.nullable().default(null),
+});
 
 export function mailRoutes(ctx: Context): Router {
   const router = Router();
   const asked = async (req: Request, right: Right) =>
     requireRight(ctx, await principalOf(ctx, req.headers), req.params.course as string, right);
-  const students = async (course: string) =>
-    (await recipients(ctx, 'm.course_id', course)).filter((m) => m.role === 'student');
 
-  router.get('/courses/:course/invitations/preview', async (req, res) => {
+  const template = (input: InvitationTemplate) => {
+    const unknown = unknownFields(`${input.subject} ${input.text}`);
+    if (unknown.length)
+      throw new AppError('invalid', `There is no field {${unknown[0]}}.`, [
+        { path: 'text', message: `There is no field {${unknown[0]}}.` },
+      ]);
+    return input;
+  };
+
+  /** What one person gets, by the course's template or by a draft of it. */
+  router.post('/courses/:course/invitations/preview', async (req, res) => {
     const { courseId } = await asked(req, 'teach');
-    const course = (await courseById(ctx.db, courseId))!;
-    const first = (await students(courseId))[0];
-    if (!first) throw new AppError('nobody-to-invite');
-    const { subject, text } = await invitationFor(ctx, course, first);
-    const preview: InvitationPreview = { name: first.name, subject, text };
+    const input = parse(PreviewInput, req.body);
+    const students = await membersWhere(ctx.db, "m.course_id = ? AND m.role = 'student'", [courseId]);
+    const member = students.find((m) => m.id === input.member) ?? students[0];
+    if (!member) throw new AppError('nobody-to-invite');
+    const desk = (await deskFor(ctx, ctx.db, courseId))!;
+    const { subject, blocks } = input.template
+      ? invitationFor(desk, member, template(input.template))
+      : invitationFor(desk, member);
+    const { course } = desk.plan;
+    const preview: InvitationPreview = {
+      member: member.id,
+      name: member.name,
+      subject,
+      text: textOf(blocks),
+      html: htmlOf(`${course.code} ${course.title}`, blocks, `${course.code} ${course.title}`),
+      calendars: entriesOf(desk.plan, member, desk.origin, desk.now).map((e) => e.entry.title),
+    };
     res.json(preview);
   });
 
-  /** Queues one invitation for each student who has none yet. The key makes a second press harmless. */
-  router.post('/courses/:course/invitations', async (req, res) => {
+  router.put('/courses/:course/invitation', async (req, res) => {
     const { courseId } = await asked(req, 'plan');
-    const people = await students(courseId);
-    if (people.length === 0) throw new AppError('nobody-to-invite');
-    const sessions = await sessionsOfCourse(ctx.db, courseId);
-    if (!sessions.some((s) => s.published)) throw new AppError('nothing-planned');
-    const queued = await queueInvitations(ctx.db, courseId, ctx.now());
-    res.status(202).json({ queued });
+    const { template: input } = parse(z.object({ template: InvitationTemplate.nullable() }), req.body);
+    await run(ctx.db, 'UPDATE courses SET invitation = ? WHERE id = ?', [
+      input ? JSON.stringify(template(input)) : null,
+      courseId,
+    ]);
+    res.json({});
+  });
+
+  /** Queues an invitation for each of those chosen, or for everyone who has none yet; then a second press is harmless. */
+  router.post('/courses/:course/invitations', async (req, res) => {
+    const me = await asked(req, 'plan');
+    const { courseId } = me;
+    const input = parse(InvitationInput, req.body ?? {});
+    const result = await transaction(ctx.db, async (db) => {
+      const desk = (await deskFor(ctx, db, courseId))!;
+      const people = await membersWhere(db, "m.course_id = ? AND m.role <> 'teacher'", [courseId]);
+      if (!people.some((m) => m.role === 'student')) throw new AppError('nobody-to-invite');
+      if (!desk.plan.series.some((s) => isFor(seriesTarget(s), { role: 'student', group: s.group })))
+        throw new AppError('nothing-planned');
+      const invited = await invitedOf(db, courseId);
+      const chosen = people.filter((m) => {
+        if (input.members) return input.members.includes(m.id);
+        if (m.role !== 'student') return false;
+        return input.groups ? m.group !== null && input.groups.includes(m.group) : !invited.has(m.id);
+      });
+      const dueAt = Math.max(input.at ?? 0, ctx.now());
+      const first = chosen.filter((m) => !invited.has(m.id));
+      const again = chosen.filter((m) => invited.has(m.id));
+      const order = { courseId, topic: 'invitation' as const, dueAt };
+      let queued = await queueLetters(db, { ...order, cause: 'first', members: first.map((m) => m.id) });
+      queued += await queueLetters(db, { ...order, cause: newId(), members: again.map((m) => m.id) });
+      if (input.copyToMe) await queueLetters(db, { ...order, cause: `copy-${newId()}`, members: [me.id] });
+      return { queued };
+    });
+    res.status(202).json(result);
+  });
+
+  router.put('/courses/:course/reminders', async (req, res) => {
+    const { courseId } = await asked(req, 'plan');
+    const { minutes } = parse(Reminders, req.body);
+    await run(ctx.db, 'UPDATE courses SET reminders = ? WHERE id = ?', [JSON.stringify(minutes), courseId]);
+    res.json({});
   });
 
   router.get('/courses/:course/deliveries', async (req, res) => {
     const { courseId } = await asked(req, 'teach');
-    const found = await rows<{
-      id: number;
-      member: string;
-      name: string;
-      payload: unknown;
-      state: string;
-      at: number;
-      fault: string | null;
-    }>(
+    const found = await rows<
+      Omit<Delivery, 'state'> & { state: string; bounced: number | null; bounce: string | null }
+    >(
       ctx.db,
-      `SELECT j.id, j.member_id AS member, p.name, j.payload, j.state, COALESCE(j.done_at, j.due_at) AS at, j.fault
-         FROM jobs j JOIN members m ON m.id = j.member_id JOIN people p ON p.id = m.person_id
-        WHERE j.course_id = ? AND j.kind = 'mail' ORDER BY p.name, j.id`,
+      `SELECT j.id, j.member_id AS member, p.name, p.email, j.topic, COALESCE(j.subject, '') AS subject, j.state,
+              COALESCE(j.bounced_at, j.done_at, j.due_at) AS at, j.fault, j.bounced_at AS bounced, j.bounce
+         FROM jobs j JOIN enrolments m ON m.id = j.member_id JOIN people p ON p.id = m.person_id
+        WHERE j.course_id = ? AND j.kind = 'mail' ORDER BY j.id DESC LIMIT 5000`,
       [courseId],
     );
-    const deliveries: Delivery[] = found.map(({ payload, state, ...d }) => ({
+    const deliveries: Delivery[] = found.map(({ bounced, bounce, state, ...d }) => ({
       ...d,
-      subject: json<{ letter: string }>(payload).letter,
-      state: state === 'done' ? 'sent' : state === 'failed' ? 'failed' : 'queued',
+      topic: d.topic as LetterTopic,
+      state: bounced === null ? stateOf(state) : 'bounced',
+      fault: bounce ?? d.fault,
     }));
     res.json(deliveries);
   });
+
+  /** Sends letters again, as new ones: to those who never got them, or whose address bounced. */
+  router.post('/courses/:course/deliveries/resend', async (req, res) => {
+    const { courseId } = await asked(req, 'plan');
+    const { letters } = parse(Resend, req.body);
+    const queued = await transaction(ctx.db, async (db) => {
+      const found = await rows<{ id: number; topic: LetterTopic; member: string; payload: unknown }>(
+        db,
+        `SELECT j.id, j.topic, j.member_id AS member, j.payload FROM jobs j JOIN members m ON m.id = j.member_id
+          WHERE j.course_id = ? AND j.kind = 'mail' AND j.id IN (?) FOR UPDATE`,
+        [courseId, letters],
+      );
+      if (found.length < new Set(letters).size) throw new AppError('not-found', 'There is no such letter.');
+      const cause = newId();
+      // News can have been lost with a letter that bounced: the whole is said again.
+      for (const { topic, member, payload } of found) {
+        const again = topic === 'update' ? 'invitation' : topic;
+        const key = `${again}/${cause}/${member}`;
+        await run(
+          db,
+          `INSERT IGNORE INTO jobs (kind, topic, job_key, course_id, member_id, payload, due_at, message_id)
+           VALUES ('mail', ?, ?, ?, ?, ?, ?, ?)`,
+          [
+            again,
+            key,
+            courseId,
+            member,
+            typeof payload === 'string' ? payload : JSON.stringify(payload),
+            ctx.now(),
+            messageIdOf(key),
+          ],
+        );
+      }
+      return found.length;
+    });
+    res.status(202).json({ queued });
+  });
+
+  /** One's own answer to an invitation, from one's own page. */
+  router.put('/my-course/reply', async (req, res) => {
+    const principal = await principalOf(ctx, req.headers);
+    if (principal.kind !== 'link') throw new AppError('forbidden');
+    const input = parse(ReplyInput, req.body);
+    const { member } = principal;
+    const known = await keepReply(ctx.db, member, { ...input, sequence: null }, ctx.now());
+    if (!known) throw new AppError('not-found', 'There is no such session in your plan.');
+    res.json({});
+  });
   return router;
 }
+
+const stateOf = (state: string): LetterState =>
+  state === 'done' ? 'sent' : state === 'failed' || state === 'void' ? state : 'queued';

@@ -2,10 +2,11 @@ import type { NamedClash, PlanOutcome, SessionDelta, Term } from '@nimble-bell/c
 import { countWords, durationWords, instantWords } from '@nimble-bell/core/calendar';
 import type { PoolConnection } from 'mysql2/promise';
 import { newId } from '../context';
-import { rows, run, type Db } from '../db/pool';
+import { json, rows, run, type Db } from '../db/pool';
 import { AppError } from '../errors';
+import type { MemberScope, Role } from '@nimble-bell/core/api';
+import { queueUpdates } from '../mail/queue';
 import { isFor } from '../roster/store';
-import type { Role } from '@nimble-bell/core/api';
 import { clashesIn } from './clashes';
 import {
   diffOf,
@@ -22,6 +23,8 @@ export interface PlanChange {
   term: Term;
   by: string;
   now: number;
+  /** When the news of it leaves: what changes until then is told with it. */
+  tellAt: number;
   /** Does the change and gives it in words. */
   make: () => Promise<string>;
   /** Whether nothing changed is worth an entry or a refusal. */
@@ -61,7 +64,7 @@ export async function changePlan(db: PoolConnection, change: PlanChange): Promis
     courseId,
     changeId,
     told.map((t) => t.id),
-    now,
+    change.tellAt,
   );
   return {
     changeId,
@@ -131,7 +134,13 @@ interface Told {
   name: string;
 }
 
-/** The students invited already whose own sessions ahead are not as they were. */
+interface Seer {
+  group: string | null;
+  role: Role;
+  scope: MemberScope | null;
+}
+
+/** Those invited already whose own sessions ahead are not as they were. */
 async function toldOf(
   db: Db,
   courseId: string,
@@ -139,41 +148,35 @@ async function toldOf(
   after: Snapshot,
   now: number,
 ): Promise<Told[]> {
-  const invited = await rows<Told & { role: Role }>(
+  const invited = await rows<Told & { role: Role; scope: unknown }>(
     db,
-    `SELECT m.id, p.name, m.role FROM members m JOIN people p ON p.id = m.person_id
-      WHERE m.course_id = ? AND m.role = 'student'
-        AND EXISTS (SELECT 1 FROM jobs j WHERE j.member_id = m.id AND j.kind = 'mail') ORDER BY p.name`,
+    `SELECT m.id, p.name, m.role, m.scope FROM members m JOIN people p ON p.id = m.person_id
+      WHERE m.course_id = ? AND m.role <> 'teacher'
+        AND EXISTS (SELECT 1 FROM jobs j WHERE j.member_id = m.id AND j.kind = 'mail' AND j.topic IN ('invitation', 'link'))
+      ORDER BY p.name`,
     [courseId],
   );
-  const seen = (plan: Snapshot, member: string, role: Role): string => {
-    const group = plan.groups.get(member) ?? null;
+  const seen = (plan: Snapshot, member: Seer): string => {
     const lines: string[] = [];
     for (const s of plan.sessions.values()) {
       const series = plan.series.get(s.seriesId);
       if (!series || s.state === 'cancelled' || s.endsAt <= now || !isDated(plan, s)) continue;
-      const visible = isFor({ group: series.group, published: series.publishedAt !== null }, { group, role });
-      if (visible) lines.push(`${s.startsAt} ${s.endsAt} ${series.title} ${s.title}`);
+      const target = { group: series.group, published: series.publishedAt !== null, seriesId: s.seriesId };
+      if (isFor({ ...target, sessionId: s.id }, member))
+        lines.push(`${s.startsAt} ${s.endsAt} ${series.title} ${s.title}`);
     }
     return lines.sort().join('\n');
   };
   const cache = new Map<string, boolean>();
-  return invited.filter(({ id, role }) => {
-    const key = `${before.groups.get(id)}/${after.groups.get(id)}`;
+  return invited.filter(({ id, role, scope }) => {
+    const own: MemberScope | null = scope === null ? null : json(scope);
+    const key = `${before.groups.get(id)}/${after.groups.get(id)}/${role}/${JSON.stringify(own)}`;
     let differs = cache.get(key);
     if (differs === undefined) {
-      differs = seen(before, id, role) !== seen(after, id, role);
+      const as = (plan: Snapshot): Seer => ({ group: plan.groups.get(id) ?? null, role, scope: own });
+      differs = seen(before, as(before)) !== seen(after, as(after));
       cache.set(key, differs);
     }
     return differs;
   });
-}
-
-/** One message a person and change: its key makes it so. */
-async function queueUpdates(db: Db, courseId: string, changeId: string, members: string[], now: number) {
-  if (!members.length) return;
-  const payload = JSON.stringify({ letter: 'change', change: changeId });
-  await run(db, 'INSERT IGNORE INTO jobs (kind, job_key, course_id, member_id, payload, due_at) VALUES ?', [
-    members.map((m) => ['mail', `change/${changeId}/${m}`, courseId, m, payload, now]),
-  ]);
 }

@@ -4,7 +4,7 @@ import type { Context } from '../context';
 import { courseById, sessionsOfCourse } from '../courses/store';
 import { run, transaction } from '../db/pool';
 import { AppError } from '../errors';
-import { queueInvitations } from '../mail/invite';
+import { inviteNew } from '../mail/queue';
 import { changePlan } from './change';
 import { applyEdit } from './edit';
 import { checkCourse } from './setup';
@@ -27,7 +27,14 @@ async function doFix(ctx: Context, courseId: string, by: string, fix: Fix) {
       const edit = PlanEdit.parse(fix.edit);
       await transaction(ctx.db, (db) => {
         const at = { db, courseId, term: course.term, now };
-        return changePlan(db, { courseId, term: course.term, by, now, make: () => applyEdit(at, edit) });
+        return changePlan(db, {
+          courseId,
+          term: course.term,
+          by,
+          now,
+          tellAt: now + ctx.config.gatherMs,
+          make: () => applyEdit(at, edit),
+        });
       });
       return;
     }
@@ -55,7 +62,7 @@ async function doFix(ctx: Context, courseId: string, by: string, fix: Fix) {
       ]);
       return;
     case 'invite':
-      await queueInvitations(ctx.db, courseId, now);
+      await transaction(ctx.db, (db) => inviteNew(db, courseId, now));
       return;
     case 'go':
       return;

@@ -32,7 +32,7 @@ export function planningRoutes(ctx: Context): Router {
     const { term } = (await courseById(db, courseId))!;
     const now = ctx.now();
     const make = () => applyEdit({ db, courseId, term, now }, edit);
-    return changePlan(db, { courseId, term, by: member.name, now, make });
+    return changePlan(db, { courseId, term, by: member.name, now, tellAt: now + ctx.config.gatherMs, make });
   };
 
   /** What an edit would do: done, told, and taken back. */
@@ -68,7 +68,15 @@ export function planningRoutes(ctx: Context): Router {
         return `Undone: ${latest.words}`;
       };
       await run(db, 'UPDATE plan_changes SET undone_at = ? WHERE id = ?', [ctx.now(), change]);
-      return changePlan(db, { courseId, term, by: member.name, now: ctx.now(), make, mayBeEmpty: true });
+      return changePlan(db, {
+        courseId,
+        term,
+        by: member.name,
+        now: ctx.now(),
+        tellAt: ctx.now() + ctx.config.gatherMs,
+        make,
+        mayBeEmpty: true,
+      });
     });
     res.json(outcome);
   });
@@ -108,6 +116,18 @@ export function planningRoutes(ctx: Context): Router {
     if (!session) throw new AppError('not-found');
     await requireRight(ctx, principal, session.courseId, 'plan');
     res.json(await makeUpsFor(ctx, session, parse(NoticeHours, req.query.notice)));
+  });
+
+  /** Whether a series stands on the college's public page. */
+  router.put('/courses/:course/series/:series/listed', async (req, res) => {
+    const { courseId } = await asked(req, 'plan');
+    const { listed } = parse(z.object({ listed: z.boolean() }), req.body);
+    await run(ctx.db, 'UPDATE series SET listed = ? WHERE id = ? AND course_id = ?', [
+      listed,
+      req.params.series as string,
+      courseId,
+    ]);
+    res.json({});
   });
 
   /** A capture is posted to the class, or taken back. */

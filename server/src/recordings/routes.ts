@@ -5,10 +5,9 @@ import { teaches } from '@nimble-bell/core/limits';
 import { audience } from '@nimble-bell/core/room';
 import { chaptersOf, gapsOf } from '@nimble-bell/core/recording';
 import { dateIn } from '@nimble-bell/core/calendar';
-import { memberIn, principalOf, type MemberRow } from '../accounts/principal';
+import { memberIn, membersWhere, principalOf, type MemberRow } from '../accounts/principal';
 import type { Context } from '../context';
 import { courseById } from '../courses/store';
-import { one } from '../db/pool';
 import { AppError } from '../errors';
 import { eventsOf } from '../room/store';
 import { isExpired } from './expire';
@@ -16,7 +15,7 @@ import { readyDir } from './prepare';
 import { infoOf, mayWatch, partsOf, recordingsWhere, type RecordingRow } from './store';
 import { memberOfTicket, ticketFor } from './ticket';
 
-type Viewer = Pick<MemberRow, 'id' | 'role' | 'zone' | 'group'>;
+type Viewer = Pick<MemberRow, 'id' | 'role' | 'zone' | 'group' | 'scope'>;
 
 export function recordingRoutes(ctx: Context): Router {
   const router = Router();
@@ -35,12 +34,7 @@ export function recordingRoutes(ctx: Context): Router {
     watchable(req.params.id as string, async (row) => {
       const ticket = memberOfTicket(ctx, String(req.query.ticket ?? ''), row.id);
       const member =
-        ticket &&
-        (await one<Viewer>(
-          ctx.db,
-          'SELECT m.id, m.role, m.group_name AS `group`, p.zone FROM members m JOIN people p ON p.id = m.person_id WHERE m.id = ? AND m.course_id = ?',
-          [ticket, row.courseId],
-        ));
+        ticket && (await membersWhere(ctx.db, 'm.id = ? AND m.course_id = ?', [ticket, row.courseId]))[0];
       if (!member) throw new AppError('not-signed-in');
       return member;
     });

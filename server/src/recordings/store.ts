@@ -1,4 +1,4 @@
-import type { RecordingInfo, RecordingPlan, Role, SeriesKind } from '@nimble-bell/core/api';
+import type { MemberScope, RecordingInfo, RecordingPlan, Role, SeriesKind } from '@nimble-bell/core/api';
 import { teaches } from '@nimble-bell/core/limits';
 import { newId } from '../context';
 import { json, one, rows, run, type Db } from '../db/pool';
@@ -7,6 +7,7 @@ import { isFor } from '../roster/store';
 export interface RecordingRow {
   id: string;
   sessionId: string;
+  seriesId: string;
   courseId: string;
   title: string;
   startsAt: number;
@@ -23,7 +24,7 @@ export interface RecordingRow {
   published: boolean;
 }
 
-const RECORDING = `SELECT r.id, r.session_id AS sessionId, s.course_id AS courseId, CONCAT(q.title, ' ', s.number) AS title, s.starts_at AS startsAt,
+const RECORDING = `SELECT r.id, r.session_id AS sessionId, s.series_id AS seriesId, s.course_id AS courseId, CONCAT(q.title, ' ', s.number) AS title, s.starts_at AS startsAt,
                           s.ends_at AS endsAt, r.state, r.progress, r.length_ms AS lengthMs, r.bytes,
                           r.has_picture AS hasPicture, r.file, c.recording_plan AS plan, q.kind, q.group_name AS \`group\`,
                           IF(q.kind = 'capture', s.posted_at, q.published_at) IS NOT NULL AS published
@@ -37,8 +38,11 @@ const read = (row: RecordingRow): RecordingRow => ({
 });
 
 /** Whether a member may watch: their own sessions, where the plan lets students; a capture once it is posted. */
-export const mayWatch = (row: RecordingRow, member: { role: Role; group: string | null }): boolean =>
-  teaches(member.role) ||
+export const mayWatch = (
+  row: RecordingRow,
+  member: { role: Role; group: string | null; scope?: MemberScope | null },
+): boolean =>
+  (teaches(member.role) && !member.scope) ||
   (isFor(row, member) && (row.kind === 'capture' || (row.plan?.studentsWatch ?? false)));
 
 export const recordingsWhere = async (db: Db, column: 's.course_id' | 's.id' | 'r.id', value: string) =>

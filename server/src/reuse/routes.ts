@@ -123,7 +123,15 @@ export function reuseRoutes(ctx: Context): Router {
         if (fits.length) await applyEdit(at, { edit: 'add-series', series: fits });
         return `Template ${row.name} applied`;
       };
-      return changePlan(db, { courseId, term, by, now: ctx.now(), make, mayBeEmpty: true });
+      return changePlan(db, {
+        courseId,
+        term,
+        by,
+        now: ctx.now(),
+        tellAt: ctx.now() + ctx.config.gatherMs,
+        make,
+        mayBeEmpty: true,
+      });
     });
     res.status(201).json(outcome);
   });
@@ -191,6 +199,7 @@ export function reuseRoutes(ctx: Context): Router {
         term: to,
         by: member.name,
         now: ctx.now(),
+        tellAt: ctx.now() + ctx.config.gatherMs,
         mayBeEmpty: true,
         make: async () => {
           await carrySeries(at, from.id, from.term, input);

@@ -19,7 +19,7 @@ import { AppError, parse } from '../errors';
 import type { MediaRelay } from '../media/relay';
 import type { RoomMedia } from '../media/roomMedia';
 import { recordsItself } from '../recordings/plan';
-import { isFor, membersOf } from '../roster/store';
+import { isFor, membersOf, targetOf } from '../roster/store';
 import type { Room } from './room';
 import type { Rooms } from './rooms';
 
@@ -151,7 +151,7 @@ export class RoomSocket {
     const session = await sessionById(this.ctx.db, id);
     if (!session) throw new AppError('not-found');
     const member = await memberIn(this.ctx, principal, session.courseId);
-    if (!isFor(session, member)) throw new AppError('forbidden');
+    if (!isFor(targetOf(session), member)) throw new AppError('forbidden');
     const course = (await courseById(this.ctx.db, session.courseId))!;
     const door = doorFor(session, course.door, member.role, this.ctx.now());
     if (!door.open) throw new AppError('forbidden', doorWords(door, member.zone));
@@ -167,20 +167,30 @@ export class RoomSocket {
     await room.happen((state) =>
       state.occupants[member.id]?.present
         ? []
-        : [{ type: 'entered', member: member.id, name: member.name, role: member.role }],
+        : [
+            {
+              type: 'entered',
+              member: member.id,
+              name: member.name,
+              role: member.role,
+              ...(member.role === 'guest' && member.capabilities.length
+                ? { grants: member.capabilities }
+                : {}),
+            },
+          ],
     );
     const members = await membersOf(this.ctx.db, course.id);
     // From here on without a pause: nothing is told between what is read and joining those who are told.
     void socket.join([id, ownOf(id, member.id), ...(teaches(member.role) ? [staffOf(id)] : [])]);
     const viewer = { member: member.id, role: member.role };
-    const { courseId, ...info } = session;
+    const { courseId, take, ...info } = session;
     const room_: RoomInfo = {
       session: info,
       course: { id: course.id, code: course.code, title: course.title },
       zone: course.term.zone,
       me: viewer,
       people: members
-        .filter((m) => isFor(session, m))
+        .filter((m) => isFor(targetOf(session), m))
         .map((m) => ({ member: m.id, name: m.name, role: m.role, group: m.group })),
       base: room.state.base.map(({ name, values, by, at }) => ({ name, values, by, at })),
       relay: this.relay.available,
@@ -214,6 +224,19 @@ export class RoomSocket {
       );
     if (grace === 0) await leave();
     else setTimeout(() => void leave().catch((e: unknown) => this.ctx.log.error(e)), grace);
+  }
+
+  /** Takes members out of every room they are in, this moment: they are off the list, or their link is dead. */
+  async putOut(members: readonly string[]) {
+    for (const [id, visit] of this.#visits) {
+      if (!members.includes(visit.member.id)) continue;
+      const socket = this.io.sockets.sockets.get(id);
+      if (!socket) continue;
+      socket.emit('put-out', { message: 'Your link is no longer good for this class.' });
+      await this.#depart(socket, 0);
+      await this.media.unpublish(visit.room, visit.member.id);
+      socket.disconnect(true);
+    }
   }
 
   #emptyOut(room: Room) {

@@ -14,6 +14,25 @@ export async function eventsOf(db: Db, session: string): Promise<StoredEvent[]> 
   return found.map(({ seq, at, body }) => ({ ...RoomEvent.parse(json(body)), seq, at: Number(at) }));
 }
 
+/** When classes began and ended, and one member came and went, by session. */
+export async function eventsOfAll(
+  db: Db,
+  sessions: readonly string[],
+  member: string,
+): Promise<Map<string, StoredEvent[]>> {
+  const found = await rows<{ session: string; seq: number; at: number; body: unknown }>(
+    db,
+    `SELECT session_id AS session, seq, at, body FROM room_events
+      WHERE session_id IN (?) AND (JSON_VALUE(body, '$.type') IN ('rangIn', 'dismissed')
+        OR (JSON_VALUE(body, '$.type') IN ('entered', 'left') AND JSON_VALUE(body, '$.member') = ?)) ORDER BY session_id, seq`,
+    [sessions, member],
+  );
+  const by = new Map<string, StoredEvent[]>();
+  for (const { session, seq, at, body } of found)
+    by.set(session, [...(by.get(session) ?? []), { ...RoomEvent.parse(json(body)), seq, at: Number(at) }]);
+  return by;
+}
+
 /** Appends in one statement: all of a command's events, or none. */
 export const appendEvents = (
   db: Db,

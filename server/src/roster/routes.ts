@@ -1,52 +1,138 @@
 import { Router, type Request } from 'express';
-import { RosterText, type MemberInfo } from '@nimble-bell/core/api';
-import { readRoster } from '@nimble-bell/core/roster';
-import { principalOf, requireRight, type Right } from '../accounts/principal';
-import type { Context } from '../context';
+import {
+  ClassLinkInput,
+  ListEdit,
+  type ClassLinkInfo,
+  type ListChangeInfo,
+  type ListOutcome,
+} from '@nimble-bell/core/api';
+import { z } from 'zod';
+import { principalOf, requireRight, type MemberRow, type Right } from '../accounts/principal';
+import { newId, newLinkCode, type Context } from '../context';
 import { courseById } from '../courses/store';
-import { transaction, type Db } from '../db/pool';
+import { json, one, rehearse, rows, run, transaction, type Db } from '../db/pool';
 import { AppError, parse } from '../errors';
-import { addressesIn, enrol, membersOf } from './store';
+import { changeList, undoRows, type ListChangeRow } from './change';
+import { applyListEdit } from './edit';
+import { membersOf } from './store';
+
+const UndoInput = z.object({ change: z.string().min(1).max(20) });
+const UNDONE = 'Undone: ';
 
 export function rosterRoutes(ctx: Context): Router {
   const router = Router();
   const asked = async (req: Request, right: Right) =>
     requireRight(ctx, await principalOf(ctx, req.headers), req.params.course as string, right);
 
-  const preview = async (db: Db, course: string, text: string) => {
-    const { term } = (await courseById(db, course))!;
-    return readRoster(text, await addressesIn(db, course), term.zone);
+  const edited = async (db: Db, member: MemberRow, edit: ListEdit): Promise<ListOutcome> => {
+    const { courseId } = member;
+    const { term } = (await courseById(db, courseId))!;
+    const now = ctx.now();
+    return changeList(db, {
+      courseId,
+      by: member.name,
+      now,
+      invite: 'invite' in edit && edit.invite,
+      make: () => applyListEdit({ db, courseId, term, now }, edit),
+    });
   };
 
   router.get('/courses/:course/members', async (req, res) => {
     const { courseId } = await asked(req, 'teach');
-    const found = await membersOf(ctx.db, courseId);
-    const members: MemberInfo[] = found.map(({ code, jobState, ...m }) => ({
-      ...m,
-      link: `/in/${code}`,
-      invitation:
-        jobState === 'done' ? 'sent' : jobState === 'failed' ? 'failed' : jobState ? 'queued' : 'none',
-    }));
-    res.json(members);
+    res.json(await membersOf(ctx.db, courseId));
   });
 
-  /** What an import would do. Nothing is written. */
+  /** What an edit of the class list would do: done, told, and taken back. */
   router.post('/courses/:course/members/preview', async (req, res) => {
-    const { courseId } = await asked(req, 'plan');
-    res.json(await preview(ctx.db, courseId, parse(RosterText, req.body).text));
+    const member = await asked(req, 'plan');
+    const edit = parse(ListEdit, req.body);
+    const outcome = await rehearse(ctx.db, (db) => edited(db, member, edit));
+    res.json({ ...outcome, changeId: null });
   });
 
-  /** The import itself: the new people of the same text, all or none. Bad rows stay out. */
-  router.post('/courses/:course/members/import', async (req, res) => {
-    const { courseId } = await asked(req, 'plan');
-    const { text } = parse(RosterText, req.body);
-    const added = await transaction(ctx.db, async (db) => {
-      const { fresh, fault } = await preview(db, courseId, text);
-      if (fault) throw new AppError('invalid', fault);
-      for (const row of fresh) await enrol(db, courseId, row, 'student');
-      return fresh.length;
+  /** The edit itself: all of it, or nothing. Whoever is off the list is out of every room this moment. */
+  router.post('/courses/:course/members', async (req, res) => {
+    const member = await asked(req, 'plan');
+    const edit = parse(ListEdit, req.body);
+    const outcome = await transaction(ctx.db, (db) => edited(db, member, edit));
+    if (edit.edit === 'drop' || edit.edit === 'replace-links') ctx.signals.emit('gone', edit.members);
+    if (edit.edit === 'import' && edit.drop.length) ctx.signals.emit('gone', edit.drop);
+    res.status(201).json(outcome);
+  });
+
+  /** The way back of the latest change that stands; a change itself. */
+  router.post('/courses/:course/members/undo', async (req, res) => {
+    const member = await asked(req, 'plan');
+    const { change } = parse(UndoInput, req.body);
+    const { courseId } = member;
+    const outcome = await transaction(ctx.db, async (db) => {
+      const latest = await one<{ id: string; words: string; body: unknown }>(
+        db,
+        `SELECT id, words, body FROM list_changes WHERE course_id = ? AND undone_at IS NULL AND words NOT LIKE '${UNDONE}%'
+          ORDER BY place DESC LIMIT 1 FOR UPDATE`,
+        [courseId],
+      );
+      if (latest?.id !== change) throw new AppError('not-latest');
+      const now = ctx.now();
+      await run(db, 'UPDATE list_changes SET undone_at = ? WHERE id = ?', [now, change]);
+      const make = async () => {
+        await undoRows(db, json<ListChangeRow[]>(latest.body), now);
+        return `${UNDONE}${latest.words}`;
+      };
+      return changeList(db, { courseId, by: member.name, now, invite: true, make });
     });
-    res.status(201).json({ added });
+    ctx.signals.emit(
+      'gone',
+      outcome.people.map((p) => p.member),
+    );
+    res.json(outcome);
+  });
+
+  router.get('/courses/:course/members/history', async (req, res) => {
+    const { courseId } = await asked(req, 'teach');
+    const found = await rows<Omit<ListChangeInfo, 'undoable'>>(
+      ctx.db,
+      `SELECT id, at, made_by AS \`by\`, words, JSON_LENGTH(body) AS people, undone_at AS undoneAt
+         FROM list_changes WHERE course_id = ? ORDER BY place DESC LIMIT 50`,
+      [courseId],
+    );
+    const latest = found.find((c) => c.undoneAt === null && !c.words.startsWith(UNDONE));
+    const history: ListChangeInfo[] = found.map((c) => ({ ...c, undoable: c.id === latest?.id }));
+    res.json(history);
+  });
+
+  /** The link that a whole class shares: shown, hidden, or made anew with its passcode. */
+  router.get('/courses/:course/class-link', async (req, res) => {
+    const { courseId } = await asked(req, 'teach');
+    res.json(await classLink(courseId));
+  });
+  const classLink = async (courseId: string): Promise<ClassLinkInfo> => {
+    const course = (await courseById(ctx.db, courseId))!;
+    return { path: course.classLink ? `/class/${course.classLink}` : null, passcode: course.classPasscode };
+  };
+  router.put('/courses/:course/class-link', async (req, res) => {
+    const { courseId } = await asked(req, 'plan');
+    const input = parse(ClassLinkInput, req.body);
+    const course = (await courseById(ctx.db, courseId))!;
+    const code =
+      input.do === 'hide'
+        ? null
+        : input.do === 'replace'
+          ? newLinkCode()
+          : (course.classLink ?? newLinkCode());
+    const passcode =
+      code === null
+        ? course.classPasscode
+        : (input.passcode ?? (input.do === 'replace' ? null : course.classPasscode) ?? newPasscode());
+    await run(ctx.db, 'UPDATE courses SET class_link = ?, class_passcode = ? WHERE id = ?', [
+      code,
+      passcode,
+      courseId,
+    ]);
+    res.json(await classLink(courseId));
   });
   return router;
 }
+
+/** Six characters that can be read out; tries are limited where it is asked for. */
+const newPasscode = () => newId().slice(0, 6);

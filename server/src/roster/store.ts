@@ -1,55 +1,192 @@
-import type { MemberInfo, Role } from '@nimble-bell/core/api';
+import type { MemberInfo, MemberScope, Reply, Role } from '@nimble-bell/core/api';
 import { teaches } from '@nimble-bell/core/limits';
-import type { RosterRow } from '@nimble-bell/core/roster';
+import type { KnownMember } from '@nimble-bell/core/roster';
 import { newId, newLinkCode } from '../context';
-import { one, rows, run, type Db } from '../db/pool';
-import { addMember } from '../courses/store';
+import { json, one, rows, run, type Db } from '../db/pool';
 
-export const membersOf = (db: Db, course: string) =>
-  rows<Omit<MemberInfo, 'link' | 'invitation'> & { code: string; jobState: string | null }>(
-    db,
-    `SELECT m.id, p.name, p.email, p.zone, m.role, m.group_name AS \`group\`, m.link_code AS code,
-            (SELECT j.state FROM jobs j WHERE j.member_id = m.id AND j.kind = 'mail' ORDER BY j.id DESC LIMIT 1) AS jobState
-       FROM members m JOIN people p ON p.id = m.person_id
-      WHERE m.course_id = ? ORDER BY FIELD(m.role, 'teacher', 'assistant', 'student', 'guest', 'observer'), p.name`,
-    [course],
-  );
-
-export async function addressesIn(db: Db, course: string): Promise<Set<string>> {
-  const found = await rows<{ email: string }>(
-    db,
-    'SELECT p.email FROM members m JOIN people p ON p.id = m.person_id WHERE m.course_id = ?',
-    [course],
-  );
-  return new Set(found.map((row) => row.email));
+interface RawMember extends Omit<
+  MemberInfo,
+  'link' | 'invitation' | 'extra' | 'scope' | 'capabilities' | 'replies'
+> {
+  code: string;
+  extra: unknown;
+  scope: unknown;
+  capabilities: unknown;
+  jobState: string | null;
+  bounced: number | null;
 }
 
-/** Puts a person on a class list, and into the college's people where the address is new. */
-export async function enrol(
-  db: Db,
-  courseId: string,
-  row: Omit<RosterRow, 'line'>,
-  role: Role,
-): Promise<string> {
-  const known = await one<{ id: string }>(db, 'SELECT id FROM people WHERE email = ?', [row.email]);
-  const personId = known?.id ?? newId();
-  if (!known)
-    await run(db, 'INSERT INTO people (id, name, email, zone) VALUES (?, ?, ?, ?)', [
-      personId,
-      row.name,
-      row.email,
-      row.zone,
+const MEMBERS = `SELECT m.id, p.name, p.preferred_name AS preferredName, p.email, p.zone, p.zone_own AS zoneOwn, m.role, m.group_name AS \`group\`,
+                        m.extra, m.scope, m.capabilities, m.link_code AS code, m.link_at AS linkAt, m.link_until AS linkUntil,
+                        m.last_seen AS lastSeen, j.state AS jobState, j.bounced_at AS bounced
+                   FROM members m JOIN people p ON p.id = m.person_id
+                   LEFT JOIN jobs j ON j.id = (SELECT MAX(i.id) FROM jobs i
+                     WHERE i.member_id = m.id AND i.kind = 'mail' AND i.topic IN ('invitation', 'link'))
+                  WHERE m.course_id = ?
+                  ORDER BY FIELD(m.role, 'teacher', 'assistant', 'student', 'guest', 'observer'), p.name`;
+
+const invitationOf = (m: RawMember): MemberInfo['invitation'] => {
+  if (m.bounced !== null) return 'bounced';
+  if (m.jobState === 'done') return 'sent';
+  if (m.jobState === null) return 'none';
+  return m.jobState === 'failed' || m.jobState === 'void' ? m.jobState : 'queued';
+};
+
+/** Everyone on a class list, those who teach first. */
+export async function membersOf(db: Db, course: string): Promise<MemberInfo[]> {
+  const [found, replies] = await Promise.all([
+    rows<RawMember>(db, MEMBERS, [course]),
+    rows<Reply & { member: string }>(
+      db,
+      `SELECT r.member_id AS member, r.series_id AS seriesId, NULLIF(r.local_date, '') AS date, r.answer, r.at
+         FROM replies r JOIN members m ON m.id = r.member_id WHERE m.course_id = ?`,
+      [course],
+    ),
+  ]);
+  const byMember = new Map<string, Reply[]>();
+  for (const { member, ...reply } of replies) byMember.set(member, [...(byMember.get(member) ?? []), reply]);
+  return found.map((m) => {
+    const { code, jobState, bounced, ...rest } = m;
+    return {
+      ...rest,
+      zoneOwn: Boolean(m.zoneOwn),
+      extra: json<Record<string, string>>(m.extra),
+      scope: m.scope === null ? null : json<MemberScope>(m.scope),
+      capabilities: m.capabilities === null ? [] : json<MemberInfo['capabilities']>(m.capabilities),
+      link: `/in/${code}`,
+      invitation: invitationOf(m),
+      replies: byMember.get(m.id) ?? [],
+    };
+  });
+}
+
+/** A class list as an import is compared with it. */
+export async function knownMembers(db: Db, course: string): Promise<KnownMember[]> {
+  const found = await rows<Omit<KnownMember, 'extra' | 'zoneOwn'> & { extra: unknown; zoneOwn: number }>(
+    db,
+    `SELECT m.id, p.name, p.email, p.zone, p.zone_own AS zoneOwn, m.group_name AS \`group\`, m.extra, m.role
+       FROM members m JOIN people p ON p.id = m.person_id WHERE m.course_id = ?`,
+    [course],
+  );
+  return found.map((m) => ({ ...m, extra: json(m.extra), zoneOwn: Boolean(m.zoneOwn) }));
+}
+
+export interface NewPerson {
+  name: string;
+  email: string;
+  zone: string;
+  group: string | null;
+  extra?: Record<string, string>;
+  role?: Role;
+  scope?: MemberScope | null;
+  until?: number | null;
+  capabilities?: readonly string[];
+}
+
+const CHUNK = 500;
+const chunks = <T>(all: readonly T[]): T[][] =>
+  Array.from({ length: Math.ceil(all.length / CHUNK) }, (_, i) => all.slice(i * CHUNK, (i + 1) * CHUNK));
+
+/**
+ * Puts people on a class list, and into the college's people where their address is new. Whoever was on it before
+ * comes back as themselves, with their past and a new link. Gives their member ids, in the same order.
+ */
+export async function enrolAll(db: Db, courseId: string, people: readonly NewPerson[]): Promise<string[]> {
+  const ids: string[] = [];
+  for (const some of chunks(people)) ids.push(...(await enrolSome(db, courseId, some)));
+  return ids;
+}
+
+async function enrolSome(db: Db, courseId: string, people: readonly NewPerson[]): Promise<string[]> {
+  const emails = people.map((p) => p.email);
+  const findPeople = () =>
+    rows<{ id: string; email: string }>(db, 'SELECT id, email FROM people WHERE email IN (?)', [emails]);
+  const known = new Set((await findPeople()).map((p) => p.email));
+  const fresh = people.filter((p) => !known.has(p.email));
+  if (fresh.length)
+    await run(db, 'INSERT INTO people (id, name, email, zone) VALUES ?', [
+      fresh.map((p) => [newId(), p.name, p.email, p.zone]),
     ]);
-  const id = newId();
-  await addMember(db, { id, courseId, personId, role, group: row.group, link: newLinkCode() });
-  return id;
+  const personIds = new Map((await findPeople()).map((p) => [p.email, p.id]));
+  await run(
+    db,
+    `INSERT INTO enrolments (id, course_id, person_id, role, group_name, link_code, extra, scope, capabilities, link_until)
+     VALUES ? ON DUPLICATE KEY UPDATE left_at = NULL, role = VALUES(role), group_name = VALUES(group_name),
+       link_code = VALUES(link_code), link_at = NULL, extra = VALUES(extra), scope = VALUES(scope),
+       capabilities = VALUES(capabilities), link_until = VALUES(link_until)`,
+    [
+      people.map((p) => [
+        newId(),
+        courseId,
+        personIds.get(p.email),
+        p.role ?? 'student',
+        p.group,
+        newLinkCode(),
+        JSON.stringify(p.extra ?? {}),
+        p.scope ? JSON.stringify(p.scope) : null,
+        p.capabilities?.length ? JSON.stringify(p.capabilities) : null,
+        p.until ?? null,
+      ]),
+    ],
+  );
+  const members = await rows<{ id: string; personId: string }>(
+    db,
+    'SELECT id, person_id AS personId FROM members WHERE course_id = ? AND person_id IN (?)',
+    [courseId, [...personIds.values()]],
+  );
+  const byPerson = new Map(members.map((m) => [m.personId, m.id]));
+  return people.map((p) => byPerson.get(personIds.get(p.email)!)!);
 }
 
-/** Whether a session or series is for this member: published, and for the whole course or the member's group. */
-export const isFor = (
-  session: { group: string | null; published: boolean },
-  member: { group: string | null; role: Role },
-): boolean =>
-  teaches(member.role) ||
-  (session.published &&
-    (session.group === null || member.role !== 'student' || session.group === member.group));
+/** Whether the person of this address is on the course's list now. */
+export const memberByAddress = (db: Db, course: string, email: string) =>
+  one<{ id: string; role: Role }>(
+    db,
+    'SELECT m.id, m.role FROM members m JOIN people p ON p.id = m.person_id WHERE m.course_id = ? AND p.email = ?',
+    [course, email],
+  );
+
+export interface Target {
+  group: string | null;
+  published: boolean;
+  /** The series it is of, and the session itself where it is one. */
+  seriesId: string;
+  sessionId?: string;
+}
+
+/**
+ * Whether a session or series is for this member: published, and for the whole course or the member's group. Whoever is
+ * here for some series or sessions only has those and no other.
+ */
+export function isFor(
+  target: Target,
+  member: { group: string | null; role: Role; scope?: MemberScope | null },
+): boolean {
+  const { scope } = member;
+  if (scope && !scope.series.includes(target.seriesId) && !scope.sessions.includes(target.sessionId ?? ''))
+    return false;
+  if (teaches(member.role)) return true;
+  return (
+    target.published && (target.group === null || member.role !== 'student' || target.group === member.group)
+  );
+}
+
+/** A session as a target. */
+export const targetOf = (s: {
+  id: string;
+  seriesId: string;
+  group: string | null;
+  published: boolean;
+}): Target => ({
+  group: s.group,
+  published: s.published,
+  seriesId: s.seriesId,
+  sessionId: s.id,
+});
+
+/** A series as a target. */
+export const seriesTarget = (s: {
+  id: string;
+  group: string | null;
+  publishedAt: number | null;
+}): Target => ({ group: s.group, published: s.publishedAt !== null, seriesId: s.id });

@@ -1,9 +1,21 @@
 import { Router } from 'express';
-import { simpleParser } from 'mailparser';
-import type { Letter, LetterDetail } from '@nimble-bell/core/api';
+import { simpleParser, type ParsedMail } from 'mailparser';
+import nodemailer from 'nodemailer';
+import { z } from 'zod';
+import { Answer, type Letter, type LetterDetail } from '@nimble-bell/core/api';
+import { replyTo } from '@nimble-bell/core/mail';
 import type { Context } from '../context';
 import { one, rows } from '../db/pool';
-import { AppError } from '../errors';
+import { AppError, parse } from '../errors';
+
+/** The calendar messages of a letter: the one inside, and those attached, each once. */
+const calendarsIn = (mail: ParsedMail): string[] => [
+  ...new Set(
+    mail.attachments
+      .filter((a) => /^(text\/calendar|application\/ics)/.test(a.contentType))
+      .map((a) => a.content.toString('utf8')),
+  ),
+];
 
 /** Everyone's post, to read: only where mail goes to the stand-in mailbox of a demo. */
 export function mailboxRoutes(ctx: Context): Router {
@@ -29,14 +41,39 @@ export function mailboxRoutes(ctx: Context): Router {
     if (!row) throw new AppError('not-found');
     const { raw, ...letter } = row;
     const mail = await simpleParser(raw);
-    const calendar = mail.attachments.find((a) => a.contentType === 'text/calendar');
     const detail: LetterDetail = {
       ...letter,
       text: mail.text ?? '',
       html: mail.html || null,
-      calendar: calendar ? calendar.content.toString('utf8') : null,
+      calendars: calendarsIn(mail).map((content) => ({
+        method: /^METHOD:(\w+)/m.exec(content)?.[1] ?? '',
+        title: /^SUMMARY:(.*)/m.exec(content)?.[1]?.trim() ?? '',
+        content,
+      })),
     };
     res.json(detail);
+  });
+
+  /** Answers the calendar entries of a letter, as its reader's calendar program would: by a letter back. */
+  router.post('/:id/answer', async (req, res) => {
+    const { answer } = parse(z.object({ answer: Answer }), req.body);
+    const row = await one<{ to: string; raw: string }>(
+      ctx.db,
+      'SELECT recipient AS `to`, raw FROM standin_mail WHERE id = ?',
+      [Number(req.params.id) || 0],
+    );
+    if (!row) throw new AppError('not-found');
+    const replies = calendarsIn(await simpleParser(row.raw)).flatMap((c) => replyTo(c, row.to, answer) ?? []);
+    const transport = nodemailer.createTransport(ctx.config.smtpUrl);
+    for (const content of replies)
+      await transport.sendMail({
+        from: row.to,
+        to: ctx.config.organizer,
+        subject: `${answer[0]!.toUpperCase()}${answer.slice(1)}`,
+        text: `This invitation is ${answer}.`,
+        icalEvent: { method: 'REPLY', content },
+      });
+    res.status(202).json({ sent: replies.length });
   });
   return router;
 }

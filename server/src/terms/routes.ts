@@ -45,7 +45,15 @@ export function termRoutes(ctx: Context): Router {
         }
         return words;
       };
-      const done = await changePlan(db, { courseId, term, by, now: ctx.now(), make, mayBeEmpty: true });
+      const done = await changePlan(db, {
+        courseId,
+        term,
+        by,
+        now: ctx.now(),
+        tellAt: ctx.now() + ctx.config.gatherMs,
+        make,
+        mayBeEmpty: true,
+      });
       if (done.sessions.length)
         outcome.courses.push({ code, title, sessions: done.sessions, told: done.told.count });
     }

@@ -1,8 +1,13 @@
 import { createBrowserRouter, Navigate, Outlet, useParams } from 'react-router';
 import { ClassPage } from '../class/ClassPage';
 import { CollegePage } from '../college/CollegePage';
+import { FilesPage } from '../invite/FilesPage';
 import { InvitePage } from '../invite/InvitePage';
+import { InviteStage } from '../invite/InviteStage';
+import { LettersPage } from '../invite/LettersPage';
 import { MailboxPage } from '../invite/MailboxPage';
+import { NoticesPage } from '../invite/NoticesPage';
+import { RemindersPage } from '../invite/RemindersPage';
 import { LimitsPage } from '../limits/LimitsPage';
 import { CalendarsPage } from '../plan/CalendarsPage';
 import { GroupsPage } from '../plan/GroupsPage';
@@ -18,6 +23,8 @@ import { ReviewPage } from '../review/ReviewPage';
 import { SessionPage } from '../review/SessionPage';
 import { RoomPage } from '../room/RoomPage';
 import { StudentPage } from '../student/StudentPage';
+import { ListedPage } from '../student/ListedPage';
+import { VisitPage } from '../student/VisitPage';
 import { TeachPage } from '../teach/TeachPage';
 import { WatchPage } from '../watch/WatchPage';
 import { LinkContext } from './api';
@@ -61,7 +68,17 @@ export const router = createBrowserRouter([
         ],
       },
       { path: 'class', element: <ClassPage /> },
-      { path: 'invite', element: <InvitePage /> },
+      {
+        path: 'invite',
+        element: <InviteStage />,
+        children: [
+          { index: true, element: <InvitePage /> },
+          { path: 'reminders', element: <RemindersPage /> },
+          { path: 'notices', element: <NoticesPage /> },
+          { path: 'files', element: <FilesPage /> },
+          { path: 'letters', element: <LettersPage /> },
+        ],
+      },
       { path: 'limits', element: <LimitsPage /> },
       { path: 'recording', element: <RecordingPage /> },
       { path: 'teach', element: <TeachPage /> },
@@ -81,6 +98,8 @@ export const router = createBrowserRouter([
       { path: 'watch/:recording', element: <WatchPage /> },
     ],
   },
+  { path: '/class/:code', element: <VisitPage />, errorElement: <Lost /> },
+  { path: '/listed', element: <ListedPage />, errorElement: <Lost /> },
   { path: '/mailbox', element: <MailboxPage />, errorElement: <Lost /> },
   { path: '*', element: <Lost /> },
 ]);

@@ -1,26 +1,30 @@
-import { Button, Group, ScrollArea, Stack, Table, Text, TextInput, Title } from '@mantine/core';
-import { useDisclosure } from '@mantine/hooks';
+import { Button, Group, Stack, TextInput, Title } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import type { MemberInfo } from '@nimble-bell/core/api';
-import { clockWords, countWords, zoneWords } from '@nimble-bell/core/calendar';
-import { useNow } from '../app/clock';
+import { countWords } from '@nimble-bell/core/calendar';
+import { writeCsv } from '@nimble-bell/core/roster';
 import { useThisCourse } from '../app/course';
 import { useAsked } from '../app/queries';
 import { Empty, Panel } from '../ui/Panel';
+import { AddPerson } from './AddPerson';
+import { BulkBar } from './BulkBar';
+import { ClassLinkPanel } from './ClassLinkPanel';
+import { useSaveEdit } from './ConfirmEdit';
 import { ImportPanel } from './ImportPanel';
+import { LatestListChange, ListHistory } from './ListHistory';
+import { MemberTable } from './MemberTable';
+import { INVITATION_WORDS, replyWords } from './words';
 
-/** The class list, and how people come onto it. */
+/** The class list: who is on it, how people come onto it, and what can be done with them. */
 export function ClassPage() {
   const course = useThisCourse();
   const members = useAsked<MemberInfo[]>(`/courses/${course.id}/members`);
-  const [importing, { open, close }] = useDisclosure(false);
+  const [open, setOpen] = useState<'import' | 'add' | null>(null);
   const [search, setSearch] = useState('');
-  const found = useMemo(() => {
-    const text = search.trim().toLowerCase();
-    return members.data?.filter((m) =>
-      `${m.name} ${m.email} ${m.zone} ${m.group ?? ''}`.toLowerCase().includes(text),
-    );
-  }, [members.data, search]);
+  const [selected, select] = useState<ReadonlySet<string>>(new Set());
+  const save = useSaveEdit();
+  const found = useMemo(() => matching(members.data, search), [members.data, search]);
+  const chosen = members.data?.filter((m) => selected.has(m.id)) ?? [];
   const mayPlan = course.role === 'teacher';
   const empty = course.counts.students === 0;
   return (
@@ -29,86 +33,93 @@ export function ClassPage() {
         <Title order={1} size="h2">
           The class
         </Title>
-        {mayPlan && !importing && !empty && <Button onClick={open}>Import a class list</Button>}
+        {mayPlan && !open && !empty && (
+          <Group>
+            <Button variant="default" onClick={() => setOpen('add')}>
+              Add a person
+            </Button>
+            <Button onClick={() => setOpen('import')}>Import a class list</Button>
+          </Group>
+        )}
       </Group>
-      {mayPlan && (importing || empty) && <ImportPanel course={course} done={close} />}
+      {mayPlan && <LatestListChange />}
+      {mayPlan && (open === 'import' || (empty && open !== 'add')) && members.data && (
+        <ImportPanel course={course} members={members.data} done={() => setOpen(null)} />
+      )}
+      {mayPlan && open === 'add' && <AddPerson done={() => setOpen(null)} />}
       <Panel
         title="Class list"
         about={countWords(course.counts.students, 'student')}
         action={
-          <TextInput
-            aria-label="Search the class list"
-            placeholder="Name, address, group"
-            value={search}
-            onChange={(e) => setSearch(e.currentTarget.value)}
-          />
+          <Group wrap="nowrap">
+            <TextInput
+              aria-label="Search the class list"
+              placeholder="Name, address, group, role"
+              value={search}
+              onChange={(e) => setSearch(e.currentTarget.value)}
+            />
+            {!empty && (
+              <Button variant="default" onClick={() => download(course.code, found ?? [])}>
+                Download as CSV
+              </Button>
+            )}
+            {mayPlan && empty && open !== 'add' && (
+              <Button variant="default" onClick={() => setOpen('add')}>
+                Add a person
+              </Button>
+            )}
+          </Group>
         }
       >
-        {found && <MemberTable members={found} />}
-        {empty && <Empty>No student is on the list yet. Paste or choose a CSV file above.</Empty>}
+        {found && found.length > 0 && (
+          <MemberTable
+            course={course}
+            members={found}
+            selected={selected}
+            select={select}
+            change={
+              mayPlan ? (member, fields) => save.mutate({ edit: 'change', members: [member], fields }) : null
+            }
+          />
+        )}
+        {empty && <Empty>No student is on the list yet. Paste a list above, or choose a file.</Empty>}
         {!empty && found?.length === 0 && <Empty>Nobody matches “{search}”.</Empty>}
+        {mayPlan && chosen.length > 0 && <BulkBar chosen={chosen} clear={() => select(new Set())} />}
       </Panel>
+      <ClassLinkPanel />
+      {mayPlan && <ListHistory />}
     </Stack>
   );
 }
 
-const INVITATION_WORDS: Record<MemberInfo['invitation'], string> = {
-  none: 'not yet',
-  queued: 'on its way',
-  sent: 'sent',
-  failed: 'not delivered',
-};
+function matching(members: MemberInfo[] | undefined, search: string): MemberInfo[] | undefined {
+  const words = search.trim().toLowerCase().split(/\s+/).filter(Boolean);
+  return members?.filter((m) => {
+    const text =
+      `${m.name} ${m.preferredName ?? ''} ${m.email} ${m.zone} ${m.group ?? ''} ${m.role} ${INVITATION_WORDS[m.invitation]} ${Object.values(m.extra).join(' ')}`.toLowerCase();
+    return words.every((w) => text.includes(w));
+  });
+}
 
-function MemberTable({ members }: { members: MemberInfo[] }) {
-  const now = useNow(30_000);
-  const grouped = members.some((m) => m.group);
-  return (
-    <ScrollArea.Autosize
-      mah={560}
-      type="auto"
-      viewportProps={{ tabIndex: 0, 'aria-label': 'Class list, scrolls' }}
-    >
-      <Table fz="sm" stickyHeader highlightOnHover>
-        <Table.Thead>
-          <Table.Tr>
-            <Table.Th>Name</Table.Th>
-            <Table.Th>E-mail</Table.Th>
-            <Table.Th>Role</Table.Th>
-            {grouped && <Table.Th>Group</Table.Th>}
-            <Table.Th>Time zone</Table.Th>
-            <Table.Th>There it is</Table.Th>
-            <Table.Th>Invitation</Table.Th>
-          </Table.Tr>
-        </Table.Thead>
-        <Table.Tbody>
-          {members.map((m) => (
-            <Table.Tr key={m.id}>
-              <Table.Td fw={550}>{m.name}</Table.Td>
-              <Table.Td>{m.email}</Table.Td>
-              <Table.Td>{m.role}</Table.Td>
-              {grouped && <Table.Td>{m.group}</Table.Td>}
-              <Table.Td>{zoneWords(m.zone)}</Table.Td>
-              <Table.Td className="figures">{clockWords(now, m.zone)}</Table.Td>
-              <Table.Td>
-                {m.role === 'student' ? (
-                  <Text
-                    size="sm"
-                    c={
-                      m.invitation === 'failed'
-                        ? 'var(--clay)'
-                        : m.invitation === 'sent'
-                          ? undefined
-                          : 'dimmed'
-                    }
-                  >
-                    {INVITATION_WORDS[m.invitation]}
-                  </Text>
-                ) : null}
-              </Table.Td>
-            </Table.Tr>
-          ))}
-        </Table.Tbody>
-      </Table>
-    </ScrollArea.Autosize>
+/** What is shown, written so that it can be read in again, and safe to open in a spreadsheet. */
+function download(code: string, members: MemberInfo[]) {
+  const headings = [...new Set(members.flatMap((m) => Object.keys(m.extra)))];
+  const csv = writeCsv(
+    ['Name', 'E-mail', 'Time zone', 'Group', 'Role', 'Invitation', 'Reply', ...headings],
+    members.map((m) => [
+      m.name,
+      m.email,
+      m.zone,
+      m.group,
+      m.role,
+      INVITATION_WORDS[m.invitation],
+      replyWords(m),
+      ...headings.map((h) => m.extra[h] ?? null),
+    ]),
   );
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(new Blob(['\uFEFF', csv], { type: 'text/csv;charset=utf-8' }));
+  link.download = `${code} class list ${new Date().toISOString().slice(0, 10)}.csv`;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
 }

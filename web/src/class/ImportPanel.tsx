@@ -1,93 +1,160 @@
 import {
   Alert,
   Button,
+  Checkbox,
   FileButton,
   Grid,
   Group,
-  ScrollArea,
+  Select,
   Stack,
-  Table,
+  Tabs,
   Text,
   Textarea,
 } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
-import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
-import type { CourseDetail } from '@nimble-bell/core/api';
-import type { RosterPreview } from '@nimble-bell/core/roster';
-import { countWords, zoneWords } from '@nimble-bell/core/calendar';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import type { CourseDetail, ListOutcome, MemberInfo } from '@nimble-bell/core/api';
+import type { Field, KnownMember } from '@nimble-bell/core/roster';
+import { countWords, dateIn } from '@nimble-bell/core/calendar';
 import { useAsk } from '../app/api';
+import { serverNow } from '../app/clock';
 import { useChange } from '../app/queries';
 import { Panel } from '../ui/Panel';
+import { AlikeRows, BadRows, ChangedRows, FreshRows, GoneRows } from './ImportRows';
+import { ListReader, type ReadAnswer, type ReadOrder } from './listReader';
 
-/** A class list from a file or a paste: who is new, who is known, which rows are bad and why; then one press. */
-export function ImportPanel({ course, done }: { course: CourseDetail; done: () => void }) {
+type Source = { text: string; files: ReadOrder['files'] };
+const NOTHING: Source = { text: '', files: [] };
+
+/** A class list from a paste or from files: who is new, changed, gone; what is wrong with a row; then one press. */
+export function ImportPanel(props: { course: CourseDetail; members: MemberInfo[]; done: () => void }) {
+  const { course, members, done } = props;
   const ask = useAsk();
-  const [text, setText] = useState('');
-  const [settled] = useDebouncedValue(text, 250);
-  const preview = useQuery({
-    queryKey: ['roster-preview', course.id, settled],
-    queryFn: () => ask<RosterPreview>(`/courses/${course.id}/members/preview`, 'POST', { text: settled }),
-    enabled: settled.trim().length > 0,
-    placeholderData: (before) => before,
-  });
-  const add = useChange(
-    () => ask<{ added: number }>(`/courses/${course.id}/members/import`, 'POST', { text }),
-    ({ added }) => `${countWords(added, 'person', 'people')} added to the class list.`,
+  const [source, setSource] = useState<Source>(NOTHING);
+  const [fields, setFields] = useState<Field[] | null>(null);
+  const [mended, setMended] = useState<ReadOrder['mended']>([]);
+  const [settled, setSettled] = useState<ReadOrder['settled']>([]);
+  const [rosterClass, setRosterClass] = useState<string | null>(null);
+  const [leaving, setLeaving] = useState<string[]>([]);
+  const [invite, setInvite] = useState(course.counts.invited > 0);
+  const begin = (next: Source) => {
+    setSource(next);
+    setFields(null);
+    setMended([]);
+    setSettled([]);
+    setLeaving([]);
+    setRosterClass(null);
+  };
+  const order = useMemo(
+    () => orderOf(course, members, { source, fields, mended, settled, rosterClass }),
+    [course, members, source, fields, mended, settled, rosterClass],
   );
-  const shown = text.trim() ? preview.data : undefined;
-  const fresh = shown?.fresh.length ?? 0;
+  const { answer, reading, fault } = useReading(order);
+  const comparison = answer?.comparison;
+  const changes = comparison ? comparison.fresh.length + comparison.changed.length + leaving.length : 0;
+  const save = useChange(
+    () =>
+      ask<ListOutcome>(`/courses/${course.id}/members`, 'POST', {
+        edit: 'import',
+        rows: [...comparison!.fresh, ...comparison!.changed.map((c) => c.row)],
+        settled: settled.map(([line, as]) => ({ line, as })),
+        drop: leaving,
+        invite,
+      }),
+    ({ words }) => `${words}.`,
+  );
   return (
     <Panel
       title="Import a class list"
-      about="A heading line, then a line a person: name, e-mail, time zone, and a group if you have them. Any order, commas, semicolons or tabs."
+      about="A line a person: name, e-mail, and what else you have. Any order of columns, any language of the headings; a paste from a spreadsheet, a CSV file, or a OneRoster set."
     >
       <Grid gap="lg">
-        <Grid.Col span={{ base: 12, md: 5 }}>
+        <Grid.Col span={{ base: 12, md: 4 }}>
           <Stack>
             <Textarea
               label="The list"
               placeholder={
                 'Name,E-mail,Time zone\nAdaeze Hollis,adaeze.hollis@saltmarsh.example,Atlantic/Azores'
               }
-              rows={11}
-              value={text}
-              onChange={(e) => setText(e.currentTarget.value)}
+              rows={9}
+              value={source.text}
+              onChange={(e) => begin({ text: e.currentTarget.value, files: [] })}
               styles={{ input: { fontFamily: 'ui-monospace, monospace', fontSize: 13, whiteSpace: 'pre' } }}
             />
             <Group>
               <FileButton
-                accept=".csv,.txt,.tsv,text/csv,text/plain"
-                onChange={(file) => void file?.text().then(setText)}
+                multiple
+                accept=".csv,.txt,.tsv,.zip,text/csv,text/plain,application/zip"
+                onChange={(files) => void filesOf(files).then((read) => begin({ text: '', files: read }))}
               >
-                {(props) => (
-                  <Button variant="default" {...props}>
-                    Choose a file
+                {(button) => (
+                  <Button variant="default" {...button}>
+                    Choose files
                   </Button>
                 )}
               </FileButton>
-              <Button
-                disabled={fresh === 0 || settled !== text}
-                loading={add.isPending}
-                onClick={() => add.mutate(undefined, { onSuccess: () => (setText(''), done()) })}
-              >
-                {fresh ? `Add ${countWords(fresh, 'person', 'people')}` : 'Add'}
-              </Button>
               <Button variant="subtle" onClick={done}>
                 Close
               </Button>
             </Group>
+            {source.files.length > 0 && (
+              <Text size="sm">
+                {source.files.map((f) => f.name).join(', ')}
+                {answer?.encoding && `, read as ${answer.encoding}`}
+              </Text>
+            )}
+            {answer?.classes && (
+              <Select
+                label="Which class of the set"
+                data={answer.classes.map((c) => ({
+                  value: c.id,
+                  label: `${c.title} (${countWords(c.students, 'student')})`,
+                }))}
+                value={rosterClass ?? (answer.classes.length === 1 ? answer.classes[0]!.id : null)}
+                onChange={setRosterClass}
+              />
+            )}
           </Stack>
         </Grid.Col>
-        <Grid.Col span={{ base: 12, md: 7 }}>
-          {preview.error ? (
-            <Alert color="clay">{preview.error.message}</Alert>
-          ) : shown ? (
-            <Preview answer={shown} />
-          ) : (
+        <Grid.Col span={{ base: 12, md: 8 }}>
+          {fault && <Alert color="clay">{fault}</Alert>}
+          {!answer && !fault && (
             <Text c="dimmed" mt="xl">
-              Nothing is written before you have seen what it will do.
+              {reading ? 'Reading the list.' : 'Nothing is written before you have seen what it will do.'}
             </Text>
+          )}
+          {answer && (
+            <Stack gap="sm">
+              <Columns answer={answer} choose={setFields} />
+              {answer.list.fault ? (
+                <Alert color="clay">{answer.list.fault}</Alert>
+              ) : (
+                <Result
+                  answer={answer}
+                  settled={settled}
+                  settle={(line, as) => setSettled([...settled.filter(([l]) => l !== line), [line, as]])}
+                  mend={(line, cells) => setMended([...mended.filter(([l]) => l !== line), [line, cells]])}
+                  leaving={leaving}
+                  setLeaving={setLeaving}
+                />
+              )}
+              {!answer.list.fault && (
+                <Group justify="space-between" align="center">
+                  <Checkbox
+                    label="Invite those who are new at once"
+                    checked={invite}
+                    onChange={(e) => setInvite(e.currentTarget.checked)}
+                  />
+                  <Button
+                    disabled={changes === 0 || reading}
+                    loading={save.isPending}
+                    onClick={() => save.mutate(undefined, { onSuccess: () => (begin(NOTHING), done()) })}
+                  >
+                    {saveWords(comparison!.fresh.length, comparison!.changed.length, leaving.length)}
+                  </Button>
+                </Group>
+              )}
+            </Stack>
           )}
         </Grid.Col>
       </Grid>
@@ -95,42 +162,156 @@ export function ImportPanel({ course, done }: { course: CourseDetail; done: () =
   );
 }
 
-function Preview({ answer }: { answer: RosterPreview }) {
-  if (answer.fault) return <Alert color="clay">{answer.fault}</Alert>;
+function saveWords(fresh: number, changed: number, leaving: number): string {
+  const parts = [
+    fresh && `Add ${countWords(fresh, 'person', 'people')}`,
+    changed && `change ${changed}`,
+    leaving && `take ${leaving} off`,
+  ].filter(Boolean) as string[];
+  if (!parts.length) return 'Nothing to save';
+  const text = parts.join(', ');
+  return text[0]!.toUpperCase() + text.slice(1);
+}
+
+function Result(props: {
+  answer: ReadAnswer;
+  settled: ReadOrder['settled'];
+  settle: (line: number, as: 'same' | 'other') => void;
+  mend: (line: number, cells: string[]) => void;
+  leaving: string[];
+  setLeaving: (ids: string[]) => void;
+}) {
+  const { list, comparison } = props.answer;
+  const { fresh, changed, gone, alike, same, teaching } = comparison;
+  const first = list.bad.length ? 'bad' : alike.length ? 'alike' : 'fresh';
   return (
-    <Stack gap="xs" aria-live="polite">
-      <Text fw={600} data-testid="roster-counts">
-        {answer.fresh.length} new, {answer.known.length} on the list already,{' '}
-        {countWords(answer.bad.length, 'bad row')}
+    <div aria-live="polite">
+      <Text fw={600} data-testid="roster-counts" mb={4}>
+        {fresh.length} new, {changed.length} changed, {gone.length} not in it,{' '}
+        {countWords(list.bad.length, 'bad row')}
       </Text>
-      {answer.bad.length > 0 && (
-        <Alert color="clay" variant="light" title="These rows stay out until they are mended">
-          <ScrollArea.Autosize mah={150}>
-            {answer.bad.map((b) => (
-              <Text size="sm" key={b.line}>
-                Line {b.line}: {b.reason}{' '}
-                <Text span c="dimmed" size="sm">
-                  ({b.text})
-                </Text>
-              </Text>
-            ))}
-          </ScrollArea.Autosize>
-        </Alert>
+      {(same > 0 || teaching.length > 0) && (
+        <Text size="sm" c="dimmed">
+          {same > 0 && `${countWords(same, 'row')} say what is known. `}
+          {teaching.length > 0 && `${countWords(teaching.length, 'row')} of people who teach change nothing.`}
+        </Text>
       )}
-      <ScrollArea.Autosize mah={260} viewportProps={{ tabIndex: 0, 'aria-label': 'New people' }}>
-        <Table fz="sm">
-          <Table.Tbody>
-            {answer.fresh.map((r) => (
-              <Table.Tr key={r.email}>
-                <Table.Td fw={550}>{r.name}</Table.Td>
-                <Table.Td>{r.email}</Table.Td>
-                <Table.Td>{zoneWords(r.zone)}</Table.Td>
-                <Table.Td>{r.group}</Table.Td>
-              </Table.Tr>
-            ))}
-          </Table.Tbody>
-        </Table>
-      </ScrollArea.Autosize>
-    </Stack>
+      <Tabs defaultValue={first} key={first} keepMounted={false}>
+        <Tabs.List>
+          <Tabs.Tab value="fresh">New ({fresh.length})</Tabs.Tab>
+          <Tabs.Tab value="changed">Changed ({changed.length})</Tabs.Tab>
+          <Tabs.Tab value="gone">Not in the list ({gone.length})</Tabs.Tab>
+          {list.bad.length > 0 && (
+            <Tabs.Tab value="bad" c="var(--clay)">
+              To mend ({list.bad.length})
+            </Tabs.Tab>
+          )}
+          {alike.length > 0 && <Tabs.Tab value="alike">The same person? ({alike.length})</Tabs.Tab>}
+        </Tabs.List>
+        <Tabs.Panel value="fresh" pt="xs">
+          <FreshRows rows={fresh} />
+        </Tabs.Panel>
+        <Tabs.Panel value="changed" pt="xs">
+          <ChangedRows changed={changed} />
+        </Tabs.Panel>
+        <Tabs.Panel value="gone" pt="xs">
+          <GoneRows gone={gone} leaving={props.leaving} setLeaving={props.setLeaving} />
+        </Tabs.Panel>
+        <Tabs.Panel value="bad" pt="xs">
+          <BadRows list={list} mend={props.mend} />
+        </Tabs.Panel>
+        <Tabs.Panel value="alike" pt="xs">
+          <AlikeRows alike={alike} settle={props.settle} />
+        </Tabs.Panel>
+      </Tabs>
+    </div>
   );
+}
+
+const FIELD_WORDS: Record<Field, string> = {
+  name: 'Name',
+  first: 'First name',
+  last: 'Last name',
+  email: 'E-mail',
+  zone: 'Time zone',
+  group: 'Group',
+  keep: 'Kept as it is',
+  skip: 'Left out',
+};
+
+/** What each column is taken for, and the way to say otherwise. */
+function Columns({ answer, choose }: { answer: ReadAnswer; choose: (fields: Field[]) => void }) {
+  const { headings, fields } = answer.list;
+  if (!headings.length || answer.classes) return null;
+  return (
+    <Group gap="xs" align="flex-end">
+      {headings.map((heading, i) => (
+        <Select
+          key={`${heading}${i}`}
+          label={heading.length > 18 ? `${heading.slice(0, 17)}…` : heading}
+          size="xs"
+          w={132}
+          allowDeselect={false}
+          data={Object.entries(FIELD_WORDS).map(([value, label]) => ({ value, label }))}
+          value={fields[i]!}
+          onChange={(value) => choose(fields.map((f, k) => (k === i ? (value as Field) : f)))}
+        />
+      ))}
+    </Group>
+  );
+}
+
+async function filesOf(files: File[]): Promise<ReadOrder['files']> {
+  return Promise.all(
+    files.map(async (f) => ({ name: f.name, bytes: new Uint8Array(await f.arrayBuffer()) })),
+  );
+}
+
+function orderOf(
+  course: CourseDetail,
+  members: MemberInfo[],
+  state: Pick<ReadOrder, 'fields' | 'mended' | 'settled' | 'rosterClass'> & { source: Source },
+): ReadOrder | null {
+  const { source, ...rest } = state;
+  if (!source.text.trim() && !source.files.length) return null;
+  const known: KnownMember[] = members.map(({ id, name, email, zone, group, extra, role, zoneOwn }) => ({
+    ...{ id, name, email, zone, group, extra, role, zoneOwn },
+  }));
+  return {
+    ...rest,
+    text: source.files.length ? null : source.text,
+    files: source.files,
+    members: known,
+    today: dateIn(course.term.zone, serverNow()),
+  };
+}
+
+/** The newest order read, while the one before is still shown. */
+function useReading(order: ReadOrder | null) {
+  const reader = useRef<ListReader | null>(null);
+  const [settledOrder] = useDebouncedValue(order, 200);
+  const [state, setState] = useState<{
+    order: ReadOrder | null;
+    answer: ReadAnswer | null;
+    fault: string | null;
+  }>({
+    order: null,
+    answer: null,
+    fault: null,
+  });
+  useEffect(() => () => reader.current?.close(), []);
+  useEffect(() => {
+    if (!settledOrder) return;
+    let wanted = true;
+    reader.current ??= new ListReader();
+    reader.current.read(settledOrder).then(
+      (answer) => wanted && setState({ order: settledOrder, answer, fault: null }),
+      (error: Error) => wanted && setState({ order: settledOrder, answer: null, fault: error.message }),
+    );
+    return () => {
+      wanted = false;
+    };
+  }, [settledOrder]);
+  if (!order) return { answer: null, reading: false, fault: null };
+  return { answer: state.answer, reading: state.order !== order, fault: state.fault };
 }

@@ -1,118 +1,145 @@
-import { Anchor, Button, Code, Group, Progress, ScrollArea, Stack, Table, Text, Title } from '@mantine/core';
+import { Anchor, Button, Checkbox, Group, MultiSelect, SegmentedControl, Stack, Title } from '@mantine/core';
+import { DateTimePicker } from '@mantine/dates';
+import { useState } from 'react';
 import { Link } from 'react-router';
-import type { Delivery, InvitationPreview } from '@nimble-bell/core/api';
-import { countWords, instantWords } from '@nimble-bell/core/calendar';
+import type { MemberInfo } from '@nimble-bell/core/api';
+import { countWords, toEpochDay, toInstant, toMinutes } from '@nimble-bell/core/calendar';
 import { useAsk } from '../app/api';
 import { useThisCourse } from '../app/course';
-import { useAsked, useChange, useMe } from '../app/queries';
+import { useAsked, useChange } from '../app/queries';
 import { Empty, Panel } from '../ui/Panel';
+import { LetterEditor } from './LetterEditor';
 
-/** One press invites everyone who has no invitation yet; beside it, what they get and what became of it. */
+type Whom = 'new' | 'groups' | 'chosen';
+
+/** One press invites everyone who has no invitation yet; below it the letter, as each person gets it. */
 export function InvitePage() {
   const course = useThisCourse();
-  const ask = useAsk();
-  const me = useMe();
-  const { students, invited } = course.counts;
-  const waiting = students - invited;
-  const deliveries = useAsked<Delivery[]>(`/courses/${course.id}/deliveries`, {
-    every: invited > 0 ? 1500 : undefined,
-  });
-  const preview = useAsked<InvitationPreview>(`/courses/${course.id}/invitations/preview`, {
-    enabled: students > 0,
-  });
-  const invite = useChange(
-    () => ask<{ queued: number }>(`/courses/${course.id}/invitations`, 'POST', {}),
-    ({ queued }) => `${countWords(queued, 'invitation')} on the way.`,
-  );
-  const ready = students > 0 && course.sessions.length > 0;
+  const members = useAsked<MemberInfo[]>(`/courses/${course.id}/members`);
+  const { students } = course.counts;
+  const ready = students > 0 && course.series.some((s) => s.publishedAt !== null);
   return (
     <Stack>
-      <Group justify="space-between">
-        <Title order={1} size="h2">
-          Invitations
-        </Title>
-        {course.role === 'teacher' && ready && (
-          <Button
-            disabled={waiting === 0}
-            loading={invite.isPending}
-            onClick={() => invite.mutate(undefined)}
-          >
-            {waiting === 0 ? 'Everyone is invited' : `Invite ${countWords(waiting, 'person', 'people')}`}
-          </Button>
-        )}
-      </Group>
+      <Title order={1} size="h2">
+        Invitations
+      </Title>
       {!ready && (
         <Empty
           action={
-            <Anchor component={Link} to={`../${students === 0 ? 'class' : 'plan'}`}>
+            <Anchor component={Link} to={`../${students === 0 ? 'class' : 'plan'}`} relative="path">
               {students === 0 ? 'Go to the class list' : 'Go to the plan'}
             </Anchor>
           }
         >
-          {students === 0 ? 'There is nobody to invite yet.' : 'There is no session to invite to yet.'}
+          {students === 0
+            ? 'There is nobody to invite yet.'
+            : 'There is no published session to invite to yet.'}
         </Empty>
       )}
-      {ready && preview.data && (
-        <Panel
-          title="What each person gets"
-          about={`As ${preview.data.name} will read it. The link is theirs alone; the sessions come as a calendar entry.`}
-        >
-          <Text fw={600} mb="xs">
-            {preview.data.subject}
-          </Text>
-          <Code
-            block
-            style={{ whiteSpace: 'pre-wrap', fontSize: 14, background: 'var(--paper)', color: 'var(--ink)' }}
-          >
-            {preview.data.text}
-          </Code>
-        </Panel>
-      )}
-      {deliveries.data && deliveries.data.length > 0 && (
-        <Deliveries deliveries={deliveries.data} zone={me.data?.person?.zone ?? 'UTC'} />
-      )}
+      {ready && course.role === 'teacher' && members.data && <Send members={members.data} />}
+      {students > 0 && <LetterEditor members={members.data ?? []} />}
     </Stack>
   );
 }
 
-const STATE_WORDS: Record<Delivery['state'], string> = {
-  queued: 'queued',
-  sent: 'sent',
-  failed: 'not delivered',
-};
-
-function Deliveries({ deliveries, zone }: { deliveries: Delivery[]; zone: string }) {
-  const sent = deliveries.filter((d) => d.state === 'sent').length;
+function Send({ members }: { members: MemberInfo[] }) {
+  const course = useThisCourse();
+  const ask = useAsk();
+  const [whom, setWhom] = useState<Whom>('new');
+  const [groups, setGroups] = useState<string[]>([]);
+  const [chosen, setChosen] = useState<string[]>([]);
+  const [later, setLater] = useState<string | null>(null);
+  const [copy, setCopy] = useState(false);
+  const students = members.filter((m) => m.role === 'student');
+  const count =
+    whom === 'new'
+      ? students.filter((m) => m.invitation === 'none').length
+      : whom === 'groups'
+        ? students.filter((m) => m.group !== null && groups.includes(m.group)).length
+        : chosen.length;
+  const send = useChange(
+    () =>
+      ask<{ queued: number }>(`/courses/${course.id}/invitations`, 'POST', {
+        members: whom === 'chosen' ? chosen : null,
+        groups: whom === 'groups' ? groups : null,
+        at: later ? instantOf(later, course.term.zone) : null,
+        copyToMe: copy,
+      }),
+    ({ queued }) =>
+      later
+        ? `${countWords(queued, 'invitation')} wait for their time.`
+        : `${countWords(queued, 'invitation')} on the way.`,
+  );
+  const known = [...new Set(students.map((m) => m.group).filter((g): g is string => g !== null))].sort();
   return (
-    <Panel title="Delivery log" about={`${sent} of ${deliveries.length} sent`}>
-      {sent < deliveries.length && (
-        <Progress value={(100 * sent) / deliveries.length} mb="sm" aria-label="Invitations sent" />
-      )}
-      <ScrollArea.Autosize mah={420} viewportProps={{ tabIndex: 0, 'aria-label': 'Delivery log, scrolls' }}>
-        <Table fz="sm" stickyHeader>
-          <Table.Thead>
-            <Table.Tr>
-              <Table.Th>To</Table.Th>
-              <Table.Th>What</Table.Th>
-              <Table.Th>State</Table.Th>
-              <Table.Th>When</Table.Th>
-            </Table.Tr>
-          </Table.Thead>
-          <Table.Tbody>
-            {deliveries.map((d) => (
-              <Table.Tr key={d.id}>
-                <Table.Td fw={550}>{d.name}</Table.Td>
-                <Table.Td>{d.subject}</Table.Td>
-                <Table.Td c={d.state === 'failed' ? 'var(--clay)' : undefined}>
-                  {STATE_WORDS[d.state]}
-                  {d.fault && d.state !== 'sent' && <Text size="xs">{d.fault}</Text>}
-                </Table.Td>
-                <Table.Td className="figures">{instantWords(d.at, zone)}</Table.Td>
-              </Table.Tr>
-            ))}
-          </Table.Tbody>
-        </Table>
-      </ScrollArea.Autosize>
+    <Panel
+      title="Send"
+      action={
+        <Button
+          disabled={count === 0}
+          loading={send.isPending}
+          onClick={() => send.mutate(undefined, { onSuccess: () => setChosen([]) })}
+        >
+          {count === 0 && whom === 'new'
+            ? 'Everyone is invited'
+            : `Invite ${countWords(count, 'person', 'people')}`}
+        </Button>
+      }
+    >
+      <Group align="flex-end">
+        <SegmentedControl
+          aria-label="Whom"
+          value={whom}
+          onChange={(v) => setWhom(v as Whom)}
+          data={[
+            { value: 'new', label: 'Everyone not invited yet' },
+            ...(known.length ? [{ value: 'groups', label: 'Groups' }] : []),
+            { value: 'chosen', label: 'Chosen people' },
+          ]}
+        />
+        {whom === 'groups' && (
+          <MultiSelect
+            aria-label="Groups"
+            placeholder="Which groups"
+            data={known}
+            value={groups}
+            onChange={setGroups}
+          />
+        )}
+        {whom === 'chosen' && (
+          <MultiSelect
+            aria-label="People"
+            placeholder="Who"
+            searchable
+            limit={50}
+            miw={260}
+            data={members
+              .filter((m) => m.role !== 'teacher')
+              .map((m) => ({ value: m.id, label: `${m.name}, ${m.email}` }))}
+            value={chosen}
+            onChange={setChosen}
+          />
+        )}
+        <DateTimePicker
+          aria-label="When"
+          placeholder="Now"
+          clearable
+          miw={190}
+          valueFormat="D MMM YYYY HH:mm"
+          value={later}
+          onChange={setLater}
+        />
+        <Checkbox
+          label="A copy to me"
+          checked={copy}
+          onChange={(e) => setCopy(e.currentTarget.checked)}
+          pb={8}
+        />
+      </Group>
     </Panel>
   );
 }
+
+/** A picked date and time, `YYYY-MM-DD HH:mm:ss`, as an instant of a zone. */
+export const instantOf = (picked: string, zone: string): number =>
+  toInstant(zone, toEpochDay(picked.slice(0, 10)), toMinutes(picked.slice(11, 16)));

@@ -1,7 +1,9 @@
 import {
   Anchor,
+  Button,
   Container,
   Grid,
+  Group,
   Paper,
   ScrollArea,
   Stack,
@@ -13,10 +15,11 @@ import {
 } from '@mantine/core';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import type { Letter, LetterDetail } from '@nimble-bell/core/api';
+import type { Answer, Letter, LetterDetail } from '@nimble-bell/core/api';
 import { instantWords } from '@nimble-bell/core/calendar';
 import { Bar } from '../app/Bar';
-import { useAsked } from '../app/queries';
+import { useAsk } from '../app/api';
+import { useAsked, useChange } from '../app/queries';
 import { Fault } from '../ui/Fault';
 import { Empty } from '../ui/Panel';
 
@@ -80,10 +83,22 @@ export function MailboxPage() {
   );
 }
 
+const ANSWERS: { answer: Answer; label: string }[] = [
+  { answer: 'accepted', label: 'Accept' },
+  { answer: 'tentative', label: 'Perhaps' },
+  { answer: 'declined', label: 'Decline' },
+];
+
 function LetterView({ id }: { id: string }) {
   const letter = useAsked<LetterDetail>(`/mailbox/${id}`);
+  const ask = useAsk();
+  const answer = useChange(
+    (input: Answer) => ask<{ sent: number }>(`/mailbox/${id}/answer`, 'POST', { answer: input }),
+    ({ sent }) => (sent ? 'The answer is on its way back.' : 'There is nothing to answer in it.'),
+  );
   if (!letter.data) return null;
-  const { from, to, subject, text, calendar, at } = letter.data;
+  const { from, to, subject, text, html, calendars, at } = letter.data;
+  const asks = calendars.filter((c) => c.method === 'REQUEST');
   return (
     <Paper withBorder p="lg" component="article" aria-label={subject}>
       <Text size="sm" c="dimmed">
@@ -99,14 +114,43 @@ function LetterView({ id }: { id: string }) {
           </p>
         ))}
       </Typography>
-      {calendar && (
+      {asks.length > 0 && (
+        <Group my="sm">
+          <Text size="sm">Answer as their calendar program would:</Text>
+          {ANSWERS.map((a) => (
+            <Button
+              key={a.answer}
+              size="compact-sm"
+              variant="default"
+              loading={answer.isPending}
+              onClick={() => answer.mutate(a.answer)}
+            >
+              {a.label}
+            </Button>
+          ))}
+        </Group>
+      )}
+      {html && (
         <details>
-          <summary>The calendar entry inside</summary>
-          <ScrollArea.Autosize mah={260} viewportProps={{ tabIndex: 0, 'aria-label': 'Calendar entry' }}>
-            <pre style={{ fontSize: 12.5 }}>{calendar}</pre>
-          </ScrollArea.Autosize>
+          <summary>As a mail program shows it</summary>
+          <iframe
+            title="The letter as HTML"
+            sandbox=""
+            srcDoc={html}
+            style={{ width: '100%', height: 420, border: 0 }}
+          />
         </details>
       )}
+      {calendars.map((c, i) => (
+        <details key={i}>
+          <summary>
+            {c.method} {c.title}
+          </summary>
+          <ScrollArea.Autosize mah={260} viewportProps={{ tabIndex: 0, 'aria-label': 'Calendar entry' }}>
+            <pre style={{ fontSize: 12.5 }}>{c.content}</pre>
+          </ScrollArea.Autosize>
+        </details>
+      ))}
     </Paper>
   );
 }

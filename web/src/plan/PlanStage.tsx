@@ -1,12 +1,12 @@
 import { Button, Group, Paper, Text } from '@mantine/core';
-import { NavLink, Outlet } from 'react-router';
+import { Outlet } from 'react-router';
 import type { PlanChangeInfo, PlanOutcome } from '@nimble-bell/core/api';
 import { countWords } from '@nimble-bell/core/calendar';
 import { useAsk } from '../app/api';
 import { useNow } from '../app/clock';
 import { useThisCourse } from '../app/course';
 import { useAsked, useChange } from '../app/queries';
-import classes from './plan.module.css';
+import { Parts } from '../ui/Parts';
 
 const PARTS: [string, string][] = [
   ['', 'Series'],
@@ -24,17 +24,11 @@ export function PlanStage() {
   const course = useThisCourse();
   return (
     <>
-      <nav className={classes.parts} aria-label="Parts of the plan">
-        {PARTS.map(([to, label]) => (
-          <NavLink key={label} to={to} end className={classes.part!}>
-            {label}
-          </NavLink>
-        ))}
-        <span className={classes.grow} />
-        <NavLink to={`/college?term=${course.termId}`} className={classes.part!}>
-          Term and bell times
-        </NavLink>
-      </nav>
+      <Parts
+        label="Parts of the plan"
+        parts={PARTS}
+        elsewhere={[`/college?term=${course.termId}`, 'Term and bell times']}
+      />
       {course.role === 'teacher' && <LatestChange />}
       <Outlet />
     </>

@@ -1,4 +1,4 @@
-import { Badge, Button, Collapse, Group, Paper, Text, Title } from '@mantine/core';
+import { Badge, Button, Collapse, Group, Paper, Switch, Text, Title } from '@mantine/core';
 import { useDisclosure } from '@mantine/hooks';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -42,6 +42,11 @@ export function SeriesSummary({ course, series, change }: Props) {
                 draft
               </Badge>
             )}
+            {series.listed && (
+              <Badge variant="outline" color="tide" tt="none">
+                listed
+              </Badge>
+            )}
           </Group>
           {series.pattern ? (
             <Dated course={course} series={series} />
@@ -64,8 +69,32 @@ export function SeriesSummary({ course, series, change }: Props) {
         </Group>
       </Group>
       <Findings course={course} findings={findings} />
-      <Collapse expanded={shown}>{shown && <SessionList course={course} series={series} />}</Collapse>
+      <Collapse expanded={shown}>
+        {shown && (
+          <>
+            <SessionList course={course} series={series} />
+            {change && <Listed course={course} series={series} />}
+          </>
+        )}
+      </Collapse>
     </Paper>
+  );
+}
+
+/** Whether the college's public page names the series; its link stays with those invited. */
+function Listed({ course, series }: { course: CourseDetail; series: SeriesInfo }) {
+  const ask = useAsk();
+  const change = useChange((listed: boolean) =>
+    ask(`/courses/${course.id}/series/${series.id}/listed`, 'PUT', { listed }),
+  );
+  return (
+    <Switch
+      mt="sm"
+      label="Listed on the college's public page, without a way in"
+      checked={series.listed}
+      disabled={change.isPending}
+      onChange={(e) => change.mutate(e.currentTarget.checked)}
+    />
   );
 }
 

@@ -32,6 +32,7 @@ const lecture: SeriesInfo = {
   group: null,
   expected: null,
   leads: [],
+  listed: false,
   publishedAt: 1,
   pattern: {
     kind: 'weekly',

@@ -57,6 +57,7 @@ test('a pattern of any kind and periods comes through the form as it was', () =>
         group: null,
         expected: null,
         leads: [],
+        listed: false,
         publishedAt: null,
       };
       const back = MeetingPattern.parse(draftOf(formOf(series)).pattern);

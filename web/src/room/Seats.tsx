@@ -2,6 +2,9 @@ import { Menu } from '@mantine/core';
 import { IconHandStop, IconMicrophone } from '@tabler/icons-react';
 import { memo, useEffect, useState, useSyncExternalStore } from 'react';
 import type { RoomCommand } from '@nimble-bell/core/api';
+import { countWords } from '@nimble-bell/core/calendar';
+import { useAsk } from '../app/api';
+import { useChange } from '../app/queries';
 import { Picture } from './Playback';
 import { useRoom } from './useRoom';
 import classes from './room.module.css';
@@ -65,8 +68,41 @@ export function Seats() {
             />
           );
         })}
+        {teaching && state.phase === 'live' && (
+          <Nudge
+            session={info.session.id}
+            missing={
+              info.people.filter((p) => !here(p) && (p.role === 'student' || p.role === 'guest')).length
+            }
+          />
+        )}
       </div>
     </section>
+  );
+}
+
+/** A word by mail to those who are missing; each gets it once. */
+function Nudge({ session, missing }: { session: string; missing: number }) {
+  const ask = useAsk();
+  const nudge = useChange(
+    () => ask<{ queued: number; missing: number }>(`/sessions/${session}/nudge`, 'POST', {}),
+    ({ queued, missing: left }) =>
+      queued
+        ? `${countWords(queued, 'person', 'people')} nudged by mail.`
+        : left
+          ? 'Everyone missing was nudged already.'
+          : 'Nobody is missing.',
+  );
+  if (!missing) return null;
+  return (
+    <button
+      type="button"
+      className={`${classes.seat} ${classes.nudge}`}
+      disabled={nudge.isPending}
+      onClick={() => nudge.mutate(undefined)}
+    >
+      Nudge {missing} missing
+    </button>
   );
 }
 

@@ -57,6 +57,9 @@ export class RoomConnection {
       // A refusal of the server ends it; a server that is not there is tried again.
       if (!this.#socket.active) this.#set({ status: 'refused', refusal: error.message });
     });
+    this.#socket.on('put-out', ({ message }: { message: string }) =>
+      this.#set({ status: 'refused', refusal: message }),
+    );
     this.#socket.on('events', (events: StoredEvent[]) => this.#take(events));
     this.#socket.on('offer', (offer: RelayOffer) => this.#onOffer(offer));
     this.#socket.on('relay', ({ available }: { available: boolean }) => {

@@ -1,4 +1,4 @@
-import { Button, Container, Group, Loader, Paper, Stack, Text, Title } from '@mantine/core';
+import { Anchor, Button, Container, Group, Loader, Paper, Stack, Text, Title } from '@mantine/core';
 import { Link, useParams } from 'react-router';
 import type { MyCourse } from '@nimble-bell/core/api';
 import {
@@ -17,8 +17,14 @@ import frame from '../app/frame.module.css';
 import { RecordingLine } from '../review/SessionPage';
 import { Fault } from '../ui/Fault';
 import { FeedPanel } from '../ui/FeedPanel';
+import { Materials } from '../ui/Materials';
+import { NoticeBody } from '../ui/NoticeBody';
 import { Empty, Panel } from '../ui/Panel';
 import { SessionRows } from '../ui/SessionRows';
+import { AboutMe } from './AboutMe';
+import { Answers } from './Answers';
+import { Attendance } from './Attendance';
+import { saveEntry } from './entry';
 
 const NEAR_MS = 30 * 60_000;
 
@@ -53,6 +59,7 @@ export function StudentPage() {
         <Stack>
           <Next mine={mine.data} />
           <Rooms mine={mine.data} />
+          <Notices mine={mine.data} />
           <Panel
             title="Recordings"
             about={recordings.length ? 'Watch what you missed, or watch it again.' : undefined}
@@ -68,11 +75,19 @@ export function StudentPage() {
               ))}
             </Stack>
           </Panel>
+          {mine.data.materials.some((m) => m.sessionId === null) && (
+            <Panel title="Files and links">
+              <Materials materials={mine.data.materials.filter((m) => m.sessionId === null)} />
+            </Panel>
+          )}
+          <Answers mine={mine.data} />
           <TermList mine={mine.data} />
+          <Attendance mine={mine.data} />
           <FeedPanel
             course={null}
             about={`Your classes in your own calendar, in ${zoneWords(me.zone)} time, and up to date.`}
           />
+          <AboutMe mine={mine.data} />
         </Stack>
       </Container>
     </>
@@ -90,6 +105,7 @@ function Next({ mine }: { mine: MyCourse }) {
   const last = sessions.filter((s) => s.state === 'held').at(-1);
   if (!next) return <Empty>No session is ahead in this term.</Empty>;
   const { door } = next;
+  const files = mine.materials.filter((m) => m.sessionId === next.id);
   const wait = next.startsAt - now;
   return (
     <Paper
@@ -127,7 +143,44 @@ function Next({ mine }: { mine: MyCourse }) {
               : 'The door is shut.'}
         </Text>
       )}
+      <Group gap="md" mt="sm">
+        {next.state !== 'live' && (
+          <Anchor component="button" type="button" size="sm" onClick={() => saveEntry(mine, next)}>
+            Put it in my calendar
+          </Anchor>
+        )}
+      </Group>
+      {files.length > 0 && (
+        <>
+          <Text size="sm" fw={600} mt="sm">
+            For this session
+          </Text>
+          <Materials materials={files} />
+        </>
+      )}
     </Paper>
+  );
+}
+
+/** What is on the board for this reader now. */
+function Notices({ mine }: { mine: MyCourse }) {
+  if (!mine.notices.length) return null;
+  return (
+    <Panel title="Notices">
+      <Stack gap="md">
+        {mine.notices.map((n) => (
+          <article key={n.id} aria-label={n.title}>
+            <Title order={3} size="h5">
+              {n.title}
+            </Title>
+            <Text size="sm" c="dimmed">
+              {n.by}, {instantWords(Math.max(n.from, n.at), mine.me.zone)}
+            </Text>
+            <NoticeBody body={n.body} days={n.days} zone={mine.me.zone} />
+          </article>
+        ))}
+      </Stack>
+    </Panel>
   );
 }
 

@@ -3,7 +3,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { render } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { createMemoryRouter, RouterProvider } from 'react-router';
-import type { Capability, CourseDetail, RoomInfo, StoredEvent } from '@nimble-bell/core/api';
+import type { Capability, CourseDetail, MemberInfo, RoomInfo, StoredEvent } from '@nimble-bell/core/api';
 import { COLLEGE_DOOR } from '@nimble-bell/core/door';
 import { COLLEGE_LIMITS } from '@nimble-bell/core/limits';
 import { evolve, may, newRoom } from '@nimble-bell/core/room';
@@ -56,6 +56,8 @@ export const course = (more: Partial<CourseDetail> = {}): CourseDetail => ({
   door: COLLEGE_DOOR,
   recordingPlan: null,
   counts: { students: 0, invited: 0, recordings: 0 },
+  reminders: [],
+  invitation: null,
   stages: {
     plan: 'needs you',
     class: 'not yet',
@@ -65,6 +67,27 @@ export const course = (more: Partial<CourseDetail> = {}): CourseDetail => ({
     teach: 'not yet',
     review: 'not yet',
   },
+  ...more,
+});
+
+export const member = (more: Partial<MemberInfo> = {}): MemberInfo => ({
+  id: 'm1',
+  name: 'Ana Lanyon',
+  preferredName: null,
+  email: 'ana@saltmarsh.example',
+  zone: 'Atlantic/Azores',
+  zoneOwn: false,
+  role: 'student',
+  group: null,
+  extra: {},
+  scope: null,
+  capabilities: [],
+  link: '/in/x',
+  linkAt: null,
+  linkUntil: null,
+  lastSeen: null,
+  invitation: 'none',
+  replies: [],
   ...more,
 });
 

@@ -1,0 +1,138 @@
+import {
+  cancelOf,
+  ordinaryStart,
+  requestOf,
+  someOf,
+  type CalendarEntry,
+  type CalendarSession,
+  type EntryName,
+} from './ics';
+
+/** One session as a person's calendar holds it. */
+export interface HeldSession {
+  date: string;
+  startsAt: number;
+  minutes: number;
+  title: string | null;
+}
+
+/** What a person's calendar holds of one series, by the messages they were sent. */
+export interface CalendarCopy {
+  uid: string;
+  /** Of the last message (RFC 5545 §3.8.7.4). */
+  sequence: number;
+  title: string;
+  url: string;
+  /** The clock time that the last whole entry was written with, and the original dates it listed. */
+  start: string;
+  listed: string[];
+  sessions: HeldSession[];
+}
+
+export interface CalendarMessage {
+  method: 'REQUEST' | 'CANCEL';
+  content: string;
+}
+
+export interface CalendarUpdate {
+  messages: CalendarMessage[];
+  copy: CalendarCopy;
+  /** What is different now, by original date: null where there was or is nothing. */
+  changes: { date: string; was: HeldSession | null; is: HeldSession | null }[];
+}
+
+/** Up to this many sessions are told one by one; beyond, the entry is sent anew. */
+const MOST_SINGLES = 6;
+
+/**
+ * The smallest messages (RFC 5546) that turn what a calendar holds into the entry as it stands now: nothing, single
+ * sessions as overrides and cancellations, or the whole entry. Null where there is nothing to say. Whoever has got
+ * them all, in whatever order, and heeds SEQUENCE, holds the plan.
+ */
+export function updateOf(
+  copy: CalendarCopy | null,
+  entry: CalendarEntry,
+  /** Sends the whole entry even where nothing changed: it was lost, or is asked for again. */
+  anew = false,
+): CalendarUpdate | null {
+  const is = heldOf(entry);
+  const was = copy?.sessions ?? [];
+  const url = entry.url ?? '';
+  if (!copy && !is.length) return null;
+  const renamed = copy !== null && (copy.title !== entry.title || copy.url !== url);
+  const changes = changesBetween(was, is);
+  if (!changes.length && !renamed && !(anew && is.length)) return null;
+  const sequence = (copy?.sequence ?? -1) + 1;
+  const next = { ...entry, sequence };
+  if (!is.length)
+    return {
+      messages: [{ method: 'CANCEL', content: cancelOf(next, copy!.start, 'all') }],
+      copy: { ...copy!, sequence, listed: [], sessions: [] },
+      changes,
+    };
+  if (copy && !renamed && !anew && canTellSingly(copy, changes)) {
+    const sessions = entry.sessions.filter((s) => changes.some((c) => c.is?.date === s.date));
+    const gone = changes.filter((c) => !c.is).map((c) => c.date);
+    const messages: CalendarMessage[] = [];
+    if (sessions.length) messages.push({ method: 'REQUEST', content: someOf(next, copy.start, sessions) });
+    if (gone.length) messages.push({ method: 'CANCEL', content: cancelOf(next, copy.start, gone) });
+    return { messages, copy: { ...copy, sequence, sessions: is }, changes };
+  }
+  return {
+    messages: [{ method: 'REQUEST', content: requestOf(next) }],
+    copy: {
+      uid: entry.uid,
+      sequence,
+      title: entry.title,
+      url,
+      start: ordinaryStart(entry),
+      listed: is.map((s) => s.date),
+      sessions: is,
+    },
+    changes,
+  };
+}
+
+/** Takes a whole entry off a calendar: its series is gone, or no longer for this person. Null where it holds nothing. */
+export function withdrawalOf(
+  copy: CalendarCopy,
+  name: Pick<EntryName, 'stamp' | 'organizer' | 'attendee' | 'term'>,
+): CalendarUpdate | null {
+  if (!copy.sessions.length) return null;
+  const sequence = copy.sequence + 1;
+  const entry = { ...name, uid: copy.uid, title: copy.title, sequence };
+  return {
+    messages: [{ method: 'CANCEL', content: cancelOf(entry, copy.start, 'all') }],
+    copy: { ...copy, sequence, listed: [], sessions: [] },
+    changes: copy.sessions.map((was) => ({ date: was.date, was, is: null })),
+  };
+}
+
+/** An override needs the date it overrides in the entry that was sent, and an entry that repeats. */
+function canTellSingly(copy: CalendarCopy, changes: CalendarUpdate['changes']): boolean {
+  const listed = new Set(copy.listed);
+  return (
+    copy.listed.length > 1 &&
+    changes.length <= MOST_SINGLES &&
+    changes.length * 2 <= Math.max(copy.listed.length, 2) &&
+    changes.every((c) => listed.has(c.date))
+  );
+}
+
+const heldOf = (entry: CalendarEntry): HeldSession[] =>
+  entry.sessions
+    .filter((s: CalendarSession) => s.state !== 'cancelled')
+    .map(({ date, startsAt, minutes, title }) => ({ date, startsAt, minutes, title: title ?? null }))
+    .sort((a, b) => (a.date < b.date ? -1 : 1));
+
+function changesBetween(was: readonly HeldSession[], is: readonly HeldSession[]): CalendarUpdate['changes'] {
+  const before = new Map(was.map((s) => [s.date, s]));
+  const after = new Map(is.map((s) => [s.date, s]));
+  return [...new Set([...before.keys(), ...after.keys()])]
+    .sort()
+    .map((date) => ({ date, was: before.get(date) ?? null, is: after.get(date) ?? null }))
+    .filter((c) => !c.was || !c.is || !sameSession(c.was, c.is));
+}
+
+const sameSession = (a: HeldSession, b: HeldSession) =>
+  a.startsAt === b.startsAt && a.minutes === b.minutes && a.title === b.title;

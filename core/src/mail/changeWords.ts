@@ -1,0 +1,19 @@
+import { durationWords, instantWords } from '../calendar/words';
+import type { HeldSession } from '../calendar/copies';
+
+/** One session's part in a change, for the person whose calendar it is in. */
+export function changeSentence(
+  title: string,
+  { was, is }: { was: HeldSession | null; is: HeldSession | null },
+  zone: string,
+): string {
+  const when = (s: HeldSession) => instantWords(s.startsAt, zone);
+  if (!was) return `${title}: ${when(is!)} is new`;
+  if (!is) return `${title}: ${when(was)} is cancelled`;
+  const parts: string[] = [];
+  if (was.startsAt !== is.startsAt) parts.push(`moves to ${when(is)}`);
+  if (was.minutes !== is.minutes)
+    parts.push(`lasts ${durationWords(is.minutes)} instead of ${durationWords(was.minutes)}`);
+  if (was.title !== is.title) parts.push(is.title ? `is called "${is.title}"` : 'has no name of its own');
+  return `${title}: ${when(was)} ${parts.join(', ')}`;
+}

@@ -1,0 +1,242 @@
+import type { LetterTopic } from '@nimble-bell/core/api';
+import {
+  countWords,
+  dateWords,
+  instantWords,
+  patternWords,
+  periodsFor,
+  updateOf,
+  withdrawalOf,
+  zoneWords,
+  type CalendarCopy,
+  type CalendarMessage,
+  type CalendarUpdate,
+} from '@nimble-bell/core/calendar';
+import {
+  changeSentence,
+  DEFAULT_INVITATION,
+  filled,
+  filledLine,
+  htmlOf,
+  paragraph,
+  textOf,
+  type Block,
+  type FieldValues,
+} from '@nimble-bell/core/mail';
+import type { MemberRow } from '../accounts/principal';
+import { entriesOf, seriesOfUid, uidOf, type CoursePlan } from '../calendars/entries';
+import { isFor, seriesTarget, targetOf } from '../roster/store';
+
+/** A letter as it leaves. */
+export interface Letter {
+  subject: string;
+  text: string;
+  html: string;
+  /** One iTIP message a calendar entry and method (RFC 5546 asks for one UID a message). */
+  calendars: CalendarMessage[];
+}
+
+export interface Composed {
+  /** Null where there is nothing to say. */
+  letter: Letter | null;
+  /** What the person's calendar holds once they have the letter, by entry. */
+  copies: Map<string, CalendarCopy>;
+}
+
+/** What letters of a course are composed from: read once for as many as there are. */
+export interface Desk {
+  plan: CoursePlan;
+  /** Who teaches, for the letters' words. */
+  teachers: string[];
+  origin: string;
+  organizer: string;
+  now: number;
+  /** Notices that are to be mailed, as blocks for one reader. */
+  notices: Map<string, (member: MemberRow) => { title: string; blocks: Block[] }>;
+}
+
+export interface LetterOrder {
+  topic: LetterTopic;
+  about: Record<string, unknown>;
+}
+
+/** One letter for one person, as the plan stands now, beside what their calendar holds. */
+export function compose(
+  desk: Desk,
+  member: MemberRow,
+  order: LetterOrder,
+  held: ReadonlyMap<string, CalendarCopy>,
+): Composed {
+  const { course } = desk.plan;
+  const heading = `${course.code} ${course.title}`;
+  const none: Composed = { letter: null, copies: new Map() };
+  const url = `${desk.origin}/in/${member.link}`;
+  const button: Block = { kind: 'button', label: 'Go to your class page', url };
+  const dear = paragraph(`Dear ${member.name},`);
+  const finish = (subject: string, blocks: Block[], updates: Updates = new Map()): Composed => ({
+    letter: {
+      subject,
+      text: textOf([...blocks, paragraph(footerOf(desk))]),
+      html: htmlOf(heading, blocks, footerOf(desk)),
+      calendars: [...updates.values()].flatMap((u) => u.messages),
+    },
+    copies: new Map([...updates].map(([key, u]) => [key, u.copy])),
+  });
+  switch (order.topic) {
+    case 'invitation': {
+      const { subject, blocks } = invitationFor(desk, member);
+      return finish(subject, blocks, updatesFor(desk, member, held, true));
+    }
+    case 'update': {
+      const updates = updatesFor(desk, member, held, false);
+      if (!updates.size) return none;
+      const news = newsOf(desk, member, updates);
+      const closing = paragraph(
+        `All times are ${zoneWords(member.zone)} time. Your link is the same as before.`,
+      );
+      return finish(
+        `${heading}: the plan has changed`,
+        [dear, paragraph('The plan of this course has changed.'), news, button, closing],
+        updates,
+      );
+    }
+    case 'goodbye': {
+      const updates: Updates = new Map();
+      for (const [key, copy] of held) {
+        const gone = withdrawalOf(copy, nameFor(desk, member));
+        if (gone) updates.set(key, gone);
+      }
+      const text = `You are no longer on the class list of ${heading}. Your link, its recordings and files are shut, and your calendar entries are taken back.`;
+      const ask = paragraph(`If this is a mistake, write to ${teacherOf(desk)}.`);
+      return finish(`${heading}: you are off the class list`, [dear, paragraph(text), ask], updates);
+    }
+    case 'link': {
+      const text = 'Your link has been replaced. The old one opens nothing any more; this is the new one:';
+      const closing = paragraph('Your calendar entries are brought up to date with it.');
+      return finish(
+        `${heading}: your new link`,
+        [dear, paragraph(text), button, closing],
+        updatesFor(desk, member, held, true),
+      );
+    }
+    case 'reminder':
+    case 'nudge': {
+      const session = desk.plan.sessions.find((s) => s.id === order.about.session);
+      // Moved, cancelled or over since: there is nothing to remind of.
+      if (!session || session.state === 'cancelled' || session.endsAt <= desk.now) return none;
+      if (session.startsAt !== order.about.startsAt || !isFor(targetOf(session), member)) return none;
+      const title = session.title ? `${session.seriesTitle}: ${session.title}` : session.seriesTitle;
+      const when = `${instantWords(session.startsAt, member.zone)}, ${zoneWords(member.zone)} time`;
+      const words =
+        order.topic === 'nudge'
+          ? `${title} has begun and you are not there yet. There is still time: come in.`
+          : `${title} begins ${when}.`;
+      const subject =
+        order.topic === 'nudge' ? `${course.code} ${title} has begun` : `${course.code} ${title}: ${when}`;
+      return finish(subject, [dear, paragraph(words), button]);
+    }
+    case 'notice': {
+      const notice = desk.notices.get(String(order.about.notice))?.(member);
+      return notice
+        ? finish(`${course.code}: ${notice.title}`, [
+            { kind: 'heading', text: notice.title },
+            ...notice.blocks,
+            button,
+          ])
+        : none;
+    }
+    case 'recording':
+      return none;
+  }
+}
+
+type Updates = Map<string, CalendarUpdate>;
+
+const footerOf = (desk: Desk) =>
+  `${desk.plan.course.code} ${desk.plan.course.title}, sent by Nimble Bell for ${teacherOf(desk)}. Your link is yours alone: do not pass it on.`;
+
+const teacherOf = (desk: Desk) => desk.teachers[0] ?? desk.plan.course.code;
+
+const nameFor = (desk: Desk, member: MemberRow) => ({
+  organizer: { name: teacherOf(desk), email: desk.organizer },
+  attendee: { name: member.name, email: member.email },
+  stamp: desk.now,
+  term: desk.plan.course.term,
+});
+
+/** What has to be said to a person's calendar, entry by entry; entries that are no longer theirs are withdrawn. */
+function updatesFor(
+  desk: Desk,
+  member: MemberRow,
+  held: ReadonlyMap<string, CalendarCopy>,
+  anew: boolean,
+): Updates {
+  const updates: Updates = new Map();
+  const names = nameFor(desk, member);
+  const entries = entriesOf(desk.plan, member, desk.origin, desk.now);
+  for (const { key, entry } of entries) {
+    const update = updateOf(held.get(key) ?? null, { ...entry, ...names }, anew);
+    if (update) updates.set(key, update);
+  }
+  const theirs = new Set(entries.map((e) => e.key));
+  for (const [key, copy] of held) {
+    const gone = theirs.has(key) ? null : withdrawalOf(copy, names);
+    if (gone) updates.set(key, gone);
+  }
+  return updates;
+}
+
+const MOST_LINES = 12;
+
+function newsOf(desk: Desk, member: MemberRow, updates: Updates): Block {
+  const lines = [...updates].flatMap(([key, { changes, copy }]) => {
+    const series = desk.plan.series.find((s) => s.id === seriesOfUid(uidOf(key))!.seriesId);
+    const title = series?.title ?? copy.title;
+    if (!copy.sessions.length && changes.length > 1)
+      return [`${title}: no longer in your plan, ${countWords(changes.length, 'session')} taken off`];
+    if (changes.length === copy.sessions.length && changes.every((c) => !c.was) && changes.length > 3)
+      return [`${title}: new in your plan, ${countWords(changes.length, 'session')}`];
+    if (!changes.length) return [`${title}: the entry in your calendar is brought up to date`];
+    return changes
+      .filter((c) => (c.is ?? c.was)!.startsAt > desk.now)
+      .map((c) => changeSentence(title, c, member.zone));
+  });
+  const items = lines.slice(0, MOST_LINES);
+  if (lines.length > MOST_LINES)
+    items.push(`and ${lines.length - MOST_LINES} more: your page shows them all`);
+  return { kind: 'list', items: items.length ? items : ['Sessions that are past are set right.'] };
+}
+
+/** The invitation by the course's template, or a draft of it. */
+export function invitationFor(
+  desk: Desk,
+  member: MemberRow,
+  template = desk.plan.course.invitation ?? DEFAULT_INVITATION,
+): { subject: string; blocks: Block[] } {
+  const values = fieldsFor(desk, member);
+  return { subject: filledLine(template.subject, values), blocks: filled(template.text, values) };
+}
+
+/** Every field of a template, for one person. */
+export function fieldsFor(desk: Desk, member: MemberRow): FieldValues {
+  const { course, series, sessions, bells } = desk.plan;
+  const own = sessions.filter((s) => s.state !== 'cancelled' && isFor(targetOf(s), member));
+  const next = own.find((s) => s.endsAt > desk.now);
+  const theirs = series.filter((s) => isFor(seriesTarget(s), member) || own.some((x) => x.seriesId === s.id));
+  return {
+    name: member.name,
+    course: `${course.code} ${course.title}`,
+    teacher: teacherOf(desk),
+    series: theirs.map((s) => {
+      if (!s.pattern) return `${s.title}: a room that stands open all term`;
+      const count = own.filter((x) => x.seriesId === s.id).length;
+      return `${s.title}: ${patternWords(s.pattern, periodsFor(s.pattern, bells))} (${zoneWords(course.term.zone)} time), ${countWords(count, 'session')}`;
+    }),
+    next: next
+      ? `The next session begins ${instantWords(next.startsAt, member.zone)}, ${zoneWords(member.zone)} time.`
+      : '',
+    link: `${desk.origin}/in/${member.link}`,
+    zone: zoneWords(member.zone),
+    until: dateWords(course.term.lastDay),
+  };
+}

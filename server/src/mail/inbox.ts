@@ -1,0 +1,132 @@
+import { bounceWords, messageIdIn, repliesIn, statusesIn } from '@nimble-bell/core/mail';
+import { simpleParser, type ParsedMail } from 'mailparser';
+import Pop3Command from 'node-pop3';
+import type { PoolConnection } from 'mysql2/promise';
+import { membersWhere } from '../accounts/principal';
+import { seriesOfUid } from '../calendars/entries';
+import type { Context } from '../context';
+import { one, run, transaction } from '../db/pool';
+import { keepReply } from './replies';
+
+const POLL_MS = 2000;
+const LARGEST = 2_000_000;
+
+/**
+ * Reads the mailbox that answers and delivery notices come to, by POP3 (RFC 1939): the stand-in's, or the one that
+ * `INBOX_URL` names. A letter is dealt with in one transaction with the note that it was, and then removed: a server
+ * that dies between the two finds it noted.
+ */
+export function keepReading(ctx: Context): { stop: () => Promise<void> } {
+  let stopped = false;
+  let quiet = false;
+  const running = (async () => {
+    while (!stopped) {
+      try {
+        await readAll(ctx, () => stopped);
+        quiet = false;
+      } catch (error) {
+        if (!quiet) ctx.log.warn(`the inbox could not be read: ${String(error)}`);
+        quiet = true;
+      }
+      await new Promise((resolve) => setTimeout(resolve, POLL_MS));
+    }
+  })();
+  return {
+    stop: () => {
+      stopped = true;
+      return running;
+    },
+  };
+}
+
+async function readAll(ctx: Context, stopped: () => boolean) {
+  const url = new URL(ctx.config.inboxUrl);
+  const tls = url.protocol === 'pop3s:';
+  const box = new Pop3Command({
+    host: url.hostname,
+    port: Number(url.port || (tls ? 995 : 110)),
+    user: decodeURIComponent(url.username || 'classes'),
+    password: decodeURIComponent(url.password || 'classes'),
+    tls,
+    timeout: 10_000,
+  });
+  try {
+    const list = (await box.UIDL()) as [string, string][];
+    for (const [number, uidl] of list) {
+      if (stopped()) break;
+      const raw = String(await box.RETR(Number(number)));
+      await take(ctx, uidl, raw);
+      await box.DELE(Number(number));
+    }
+  } finally {
+    await box.QUIT().catch(() => undefined);
+  }
+}
+
+/** One letter, once: what it says is written together with the note that it was read. */
+export async function take(ctx: Context, uidl: string, raw: string): Promise<string> {
+  const mail = raw.length > LARGEST ? null : await simpleParser(raw).catch(() => null);
+  return transaction(ctx.db, async (db) => {
+    if (await one(db, 'SELECT uidl FROM inbox_seen WHERE uidl = ? FOR UPDATE', [uidl])) return 'read before';
+    const outcome = mail ? await outcomeOf(ctx, db, mail) : 'could not be read';
+    await run(db, 'INSERT INTO inbox_seen (uidl, at, outcome) VALUES (?, ?, ?)', [
+      uidl,
+      ctx.now(),
+      outcome.slice(0, 255),
+    ]);
+    return outcome;
+  });
+}
+
+async function outcomeOf(ctx: Context, db: PoolConnection, mail: ParsedMail): Promise<string> {
+  const status = mail.attachments.find((a) => a.contentType === 'message/delivery-status');
+  if (status) return noteBounce(ctx, db, mail, status.content.toString('utf8'));
+  const calendars = mail.attachments.filter((a) => /^text\/calendar|^application\/ics/.test(a.contentType));
+  const replies = calendars.flatMap((c) => repliesIn(c.content.toString('utf8')));
+  if (!replies.length) return 'neither an answer nor a delivery notice';
+  const kept: string[] = [];
+  for (const reply of replies) {
+    const of = seriesOfUid(reply.uid);
+    const member =
+      of &&
+      (
+        await membersWhere(db, 'p.email = ? AND m.course_id = (SELECT course_id FROM series WHERE id = ?)', [
+          reply.attendee,
+          of.seriesId,
+        ])
+      )[0];
+    const known =
+      member && of
+        ? await keepReply(
+            db,
+            member,
+            {
+              seriesId: of.seriesId,
+              date: of.date ?? reply.date,
+              answer: reply.answer,
+              sequence: reply.sequence,
+            },
+            ctx.now(),
+          )
+        : false;
+    kept.push(known ? `${reply.attendee} ${reply.answer}` : `${reply.attendee} is not invited to that`);
+  }
+  return kept.join('; ');
+}
+
+/** Notes a letter that did not arrive, found by the Message-ID that the notice sends back. */
+async function noteBounce(ctx: Context, db: PoolConnection, mail: ParsedMail, text: string): Promise<string> {
+  const failed = statusesIn(text).filter((s) => s.action === 'failed');
+  if (!failed.length) return 'a delivery notice of no failure';
+  const returned = mail.attachments.find((a) =>
+    /^(message\/rfc822|text\/rfc822-headers)/.test(a.contentType),
+  );
+  const id = messageIdIn(returned ? returned.content.toString('utf8') : (mail.text ?? ''));
+  if (!id) return 'a delivery notice that names no letter';
+  const result = await run(
+    db,
+    "UPDATE jobs SET bounced_at = ?, bounce = ? WHERE message_id = ? AND kind = 'mail' AND bounced_at IS NULL",
+    [ctx.now(), bounceWords(failed[0]!).slice(0, 500), id],
+  );
+  return result.affectedRows ? `${failed[0]!.recipient} bounced` : 'a delivery notice of an unknown letter';
+}

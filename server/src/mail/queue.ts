@@ -1,0 +1,92 @@
+import type { LetterTopic } from '@nimble-bell/core/api';
+import { rows, run, type Db } from '../db/pool';
+
+export interface Queued {
+  courseId: string;
+  topic: LetterTopic;
+  /** What causes the letter: the same cause writes to the same person once. */
+  cause: string;
+  members: readonly string[];
+  /** Instant from which it may leave. */
+  dueAt: number;
+  /** What the letter is about, beside the plan. */
+  about?: Record<string, string | number | boolean>;
+}
+
+const CHUNK = 1000;
+
+/** Queues a letter for each person, in the caller's transaction. Its key makes asking twice harmless. Gives how many. */
+export async function queueLetters(db: Db, queued: Queued): Promise<number> {
+  const { courseId, topic, cause, members, dueAt, about } = queued;
+  let count = 0;
+  for (let i = 0; i < members.length; i += CHUNK) {
+    const result = await run(
+      db,
+      'INSERT IGNORE INTO jobs (kind, topic, job_key, course_id, member_id, payload, due_at, message_id) VALUES ?',
+      [
+        members.slice(i, i + CHUNK).map((member) => {
+          const key = `${topic}/${cause}/${member}`;
+          return ['mail', topic, key, courseId, member, JSON.stringify(about ?? {}), dueAt, messageIdOf(key)];
+        }),
+      ],
+    );
+    count += result.affectedRows;
+  }
+  return count;
+}
+
+/** The Message-ID comes from the job's key: a repeated hand-over is the same message. */
+export const messageIdOf = (key: string) => `<${key.replaceAll('/', '.')}@nimble-bell>`;
+
+/**
+ * Queues the news of a changed plan. A letter says what is different from what the person's calendar holds when it is
+ * composed, so one that waits already says this too: changes of a few minutes become one letter.
+ */
+export async function queueUpdates(
+  db: Db,
+  courseId: string,
+  changeId: string,
+  members: readonly string[],
+  dueAt: number,
+) {
+  if (!members.length) return;
+  // The rows are read with locks: a letter that is being composed is waited for, and then no longer counts as waiting.
+  const waiting = await rows<{ member: string }>(
+    db,
+    `SELECT member_id AS member FROM jobs
+      WHERE member_id IN (?) AND kind = 'mail' AND topic IN ('update', 'invitation', 'link') AND state = 'queued' AND letter IS NULL
+        FOR UPDATE`,
+    [[...members]],
+  );
+  const told = new Set(waiting.map((w) => w.member));
+  await queueLetters(db, {
+    courseId,
+    topic: 'update',
+    cause: changeId,
+    members: members.filter((m) => !told.has(m)),
+    dueAt,
+  });
+}
+
+/** Those of a course who were written to with their link, by member id. */
+export async function invitedOf(db: Db, courseId: string): Promise<Set<string>> {
+  const found = await rows<{ member: string }>(
+    db,
+    `SELECT DISTINCT member_id AS member FROM jobs
+      WHERE course_id = ? AND kind = 'mail' AND topic IN ('invitation', 'link')`,
+    [courseId],
+  );
+  return new Set(found.map((f) => f.member));
+}
+
+/** Queues the first invitation of every student who has none. Gives how many. */
+export async function inviteNew(db: Db, courseId: string, dueAt: number): Promise<number> {
+  const students = await rows<{ id: string }>(
+    db,
+    "SELECT id FROM members WHERE course_id = ? AND role = 'student'",
+    [courseId],
+  );
+  const invited = await invitedOf(db, courseId);
+  const members = students.map((s) => s.id).filter((id) => !invited.has(id));
+  return queueLetters(db, { courseId, topic: 'invitation', cause: 'first', members, dueAt });
+}

@@ -1,0 +1,158 @@
+import { createHash } from 'node:crypto';
+import { createWriteStream } from 'node:fs';
+import { mkdir, rename, rm, stat } from 'node:fs/promises';
+import path from 'node:path';
+import { Transform } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { Router, type Request } from 'express';
+import { MaterialLink } from '@nimble-bell/core/api';
+import { z } from 'zod';
+import { membersWhere, principalOf, requireRight, type MemberRow, type Right } from '../accounts/principal';
+import { newId, type Context } from '../context';
+import { sessionById } from '../courses/store';
+import { one, run } from '../db/pool';
+import { AppError, parse } from '../errors';
+import { memberOfTicket } from '../recordings/ticket';
+import { isFor, targetOf } from '../roster/store';
+import { infoOf, MATERIAL, materialsFor, type MaterialRow } from './store';
+
+const LARGEST = 200_000_000;
+/** What people bring to a class. Programs are not among it. */
+const TYPES: Record<string, string> = {
+  pdf: 'application/pdf',
+  png: 'image/png',
+  jpg: 'image/jpeg',
+  jpeg: 'image/jpeg',
+  gif: 'image/gif',
+  webp: 'image/webp',
+  txt: 'text/plain; charset=utf-8',
+  md: 'text/plain; charset=utf-8',
+  csv: 'text/csv; charset=utf-8',
+  doc: 'application/msword',
+  docx: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
+  xls: 'application/vnd.ms-excel',
+  xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+  ppt: 'application/vnd.ms-powerpoint',
+  pptx: 'application/vnd.openxmlformats-officedocument.presentationml.presentation',
+  odt: 'application/vnd.oasis.opendocument.text',
+  ods: 'application/vnd.oasis.opendocument.spreadsheet',
+  odp: 'application/vnd.oasis.opendocument.presentation',
+  zip: 'application/zip',
+  mp3: 'audio/mpeg',
+  ogg: 'audio/ogg',
+  mp4: 'video/mp4',
+  webm: 'video/webm',
+  epub: 'application/epub+zip',
+  ics: 'text/calendar; charset=utf-8',
+};
+
+const UploadQuery = z.object({
+  name: z.string().trim().min(1, 'The file has no name.').max(160, 'The name is longer than 160 characters.'),
+  session: z.string().max(20).optional(),
+});
+
+/** Files and links of a course: kept by what is in them, and given to those on its list alone. */
+export function materialRoutes(ctx: Context): Router {
+  const router = Router();
+  const folder = path.join(ctx.config.dataDir, 'materials');
+  const fileOf = (hash: string) => path.join(folder, hash.slice(0, 2), hash);
+  const asked = async (req: Request, right: Right) =>
+    requireRight(ctx, await principalOf(ctx, req.headers), req.params.course as string, right);
+
+  const ownSession = async (courseId: string, id: string | null | undefined) => {
+    if (!id) return null;
+    const session = await sessionById(ctx.db, id);
+    if (session?.courseId !== courseId)
+      throw new AppError('not-found', 'There is no such session in this course.');
+    return id;
+  };
+  const keep = async (member: MemberRow, m: Omit<MaterialRow, 'id' | 'courseId' | 'by' | 'at'>) => {
+    const row: MaterialRow = { ...m, id: newId(), courseId: member.courseId, by: member.name, at: ctx.now() };
+    await run(
+      ctx.db,
+      'INSERT INTO materials (id, course_id, session_id, name, url, hash, type, bytes, made_by, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
+      [row.id, row.courseId, row.sessionId, row.name, row.url, row.hash, row.type, row.bytes, row.by, row.at],
+    );
+    return infoOf(ctx, row, member.id);
+  };
+
+  router.get('/courses/:course/materials', async (req, res) => {
+    res.json(await materialsFor(ctx, ctx.db, await asked(req, 'member')));
+  });
+
+  router.post('/courses/:course/materials/links', async (req, res) => {
+    const member = await asked(req, 'teach');
+    const { sessionId, ...link } = parse(MaterialLink, req.body);
+    const session = await ownSession(member.courseId, sessionId);
+    res
+      .status(201)
+      .json(await keep(member, { ...link, sessionId: session, hash: null, type: null, bytes: 0 }));
+  });
+
+  /** The file is the request's body. It gets its place, named by its hash, only when all of it is there. */
+  router.post('/courses/:course/materials', async (req, res) => {
+    const member = await asked(req, 'teach');
+    const { name, session } = parse(UploadQuery, req.query);
+    const type = TYPES[path.extname(name).slice(1).toLowerCase()];
+    if (!type)
+      throw new AppError(
+        'wrong-type',
+        `A file of this kind is not taken. Taken are: ${Object.keys(TYPES).join(', ')}.`,
+      );
+    const sessionId = await ownSession(member.courseId, session);
+    if (Number(req.headers['content-length'] ?? 0) > LARGEST) throw new AppError('too-large');
+    await mkdir(folder, { recursive: true });
+    const partial = path.join(folder, `.${newId()}`);
+    const digest = createHash('sha256');
+    let bytes = 0;
+    const measure = new Transform({
+      transform(chunk: Buffer, _encoding, done) {
+        bytes += chunk.length;
+        digest.update(chunk);
+        done(bytes > LARGEST ? new AppError('too-large') : null, chunk);
+      },
+    });
+    try {
+      await pipeline(req, measure, createWriteStream(partial));
+      if (!bytes) throw new AppError('invalid', 'The file is empty.');
+      const hash = digest.digest('hex');
+      await mkdir(path.dirname(fileOf(hash)), { recursive: true });
+      if (await stat(fileOf(hash)).catch(() => null)) await rm(partial);
+      else await rename(partial, fileOf(hash));
+      res.status(201).json(await keep(member, { name, sessionId, url: null, hash, type, bytes }));
+    } catch (error) {
+      await rm(partial, { force: true });
+      throw error;
+    }
+  });
+
+  const byId = async (id: string) => {
+    const row = await one<MaterialRow>(ctx.db, `${MATERIAL} AND id = ?`, [id]);
+    if (!row) throw new AppError('not-found');
+    return row;
+  };
+
+  router.delete('/materials/:material', async (req, res) => {
+    const principal = await principalOf(ctx, req.headers);
+    const row = await one<MaterialRow>(ctx.db, `${MATERIAL} AND id = ?`, [req.params.material]);
+    if (!row) throw new AppError(principal.kind === 'account' ? 'not-found' : 'forbidden');
+    await requireRight(ctx, principal, row.courseId, 'teach');
+    await run(ctx.db, 'UPDATE materials SET removed_at = ? WHERE id = ?', [ctx.now(), row.id]);
+    res.json({});
+  });
+
+  /** By ticket: an address in a page sends no headers of ours. Whether its holder may is asked anew each time. */
+  router.get('/materials/:material/file', async (req, res) => {
+    const id = memberOfTicket(ctx, String(req.query.ticket ?? ''), req.params.material);
+    const member = id ? (await membersWhere(ctx.db, 'm.id = ?', [id]))[0] : null;
+    if (!member) throw new AppError('not-signed-in');
+    const row = await byId(req.params.material);
+    const session = row.sessionId ? await sessionById(ctx.db, row.sessionId) : null;
+    const may =
+      row.courseId === member.courseId && (session ? isFor(targetOf(session), member) : !member.scope);
+    if (!may || !row.hash) throw new AppError('forbidden');
+    res.set('X-Content-Type-Options', 'nosniff');
+    res.download(fileOf(row.hash), row.name, { dotfiles: 'allow', headers: { 'Content-Type': row.type! } });
+  });
+  return router;
+}

@@ -1,0 +1,95 @@
+import { Router, type Request } from 'express';
+import { NoticeInput } from '@nimble-bell/core/api';
+import { principalOf, requireRight, membersWhere, type Right } from '../accounts/principal';
+import { newId, type Context } from '../context';
+import { run, transaction, type Db } from '../db/pool';
+import { AppError, parse } from '../errors';
+import { invitedOf, queueLetters } from '../mail/queue';
+import { noticesFor } from './store';
+
+export function noticeRoutes(ctx: Context): Router {
+  const router = Router();
+  const asked = async (req: Request, right: Right) =>
+    requireRight(ctx, await principalOf(ctx, req.headers), req.params.course as string, right);
+
+  router.get('/courses/:course/notices', async (req, res) => {
+    res.json(await noticesFor(ctx, ctx.db, await asked(req, 'member')));
+  });
+
+  router.post('/courses/:course/notices', async (req, res) => {
+    const member = await asked(req, 'teach');
+    const input = parse(NoticeInput, req.body);
+    const id = newId();
+    const mailed = await transaction(ctx.db, async (db) => {
+      const now = ctx.now();
+      const from = input.from ?? now;
+      await run(
+        db,
+        `INSERT INTO notices (id, course_id, title, body, visible_from, visible_until, pinned, mailed_at, made_by, at)
+         VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+        [
+          id,
+          member.courseId,
+          input.title,
+          JSON.stringify(input.body),
+          from,
+          input.until,
+          input.pinned,
+          input.mail ? now : null,
+          member.name,
+          now,
+        ],
+      );
+      return input.mail ? mailIt(db, member.courseId, id, Math.max(from, now)) : 0;
+    });
+    res.status(201).json({ id, mailed });
+  });
+
+  const mailIt = async (db: Db, courseId: string, notice: string, dueAt: number) => {
+    const invited = await invitedOf(db, courseId);
+    const people = await membersWhere(db, "m.course_id = ? AND m.role IN ('student', 'assistant')", [
+      courseId,
+    ]);
+    return queueLetters(db, {
+      courseId,
+      topic: 'notice',
+      cause: notice,
+      members: people.filter((m) => invited.has(m.id) && !m.scope).map((m) => m.id),
+      dueAt,
+      about: { notice },
+    });
+  };
+
+  /** Set right afterwards: what was mailed is not mailed again. */
+  router.put('/courses/:course/notices/:notice', async (req, res) => {
+    const { courseId } = await asked(req, 'teach');
+    const input = parse(NoticeInput, req.body);
+    const result = await run(
+      ctx.db,
+      `UPDATE notices SET title = ?, body = ?, visible_from = COALESCE(?, visible_from), visible_until = ?, pinned = ?
+        WHERE id = ? AND course_id = ?`,
+      [
+        input.title,
+        JSON.stringify(input.body),
+        input.from,
+        input.until,
+        input.pinned,
+        req.params.notice as string,
+        courseId,
+      ],
+    );
+    if (!result.affectedRows) throw new AppError('not-found');
+    res.json({});
+  });
+
+  router.delete('/courses/:course/notices/:notice', async (req, res) => {
+    const { courseId } = await asked(req, 'teach');
+    const result = await run(ctx.db, 'DELETE FROM notices WHERE id = ? AND course_id = ?', [
+      req.params.notice as string,
+      courseId,
+    ]);
+    if (!result.affectedRows) throw new AppError('not-found');
+    res.json({});
+  });
+  return router;
+}

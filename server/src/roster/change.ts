@@ -1,0 +1,184 @@
+import type { LetterTopic, ListOutcome, MemberScope, Role } from '@nimble-bell/core/api';
+import { zoneWords } from '@nimble-bell/core/calendar';
+import { newId } from '../context';
+import { json, rows, run, type Db } from '../db/pool';
+import { AppError } from '../errors';
+import { invitedOf, queueLetters } from '../mail/queue';
+
+/** One line of a class list as its rows, those of the person among them. */
+export interface ListRecord {
+  id: string;
+  personId: string;
+  name: string;
+  email: string;
+  zone: string;
+  role: Role;
+  group: string | null;
+  link: string;
+  linkAt: number | null;
+  linkUntil: number | null;
+  leftAt: number | null;
+  extra: Record<string, string>;
+  scope: MemberScope | null;
+}
+
+export interface ListChangeRow {
+  before: ListRecord | null;
+  after: ListRecord;
+}
+
+/** Everyone who is or was on a class list, the rows locked until the transaction ends. */
+export async function listSnapshot(db: Db, course: string): Promise<Map<string, ListRecord>> {
+  const found = await rows<ListRecord & { extra: unknown; scope: unknown }>(
+    db,
+    `SELECT m.id, m.person_id AS personId, p.name, p.email, p.zone, m.role, m.group_name AS \`group\`, m.link_code AS link,
+            m.link_at AS linkAt, m.link_until AS linkUntil, m.left_at AS leftAt, m.extra, m.scope
+       FROM enrolments m JOIN people p ON p.id = m.person_id WHERE m.course_id = ? FOR UPDATE`,
+    [course],
+  );
+  return new Map(
+    found.map((m) => [m.id, { ...m, extra: json(m.extra), scope: m.scope === null ? null : json(m.scope) }]),
+  );
+}
+
+export interface ListChange {
+  courseId: string;
+  by: string;
+  now: number;
+  /** Whether those who are new get their invitation at once. */
+  invite: boolean;
+  /** Does the change and gives it in words. */
+  make: () => Promise<string>;
+}
+
+/**
+ * Does a change of a class list in the caller's transaction and tells what came of it: what it is for each person, and
+ * who is written to. It is kept in the history with the rows before and after. Rolled back, it was a preview.
+ */
+export async function changeList(db: Db, change: ListChange): Promise<ListOutcome> {
+  const { courseId, by, now, invite } = change;
+  const before = await listSnapshot(db, courseId);
+  const words = await change.make();
+  const after = await listSnapshot(db, courseId);
+  const diff: ListChangeRow[] = [...after.values()]
+    .map((record) => ({ before: before.get(record.id) ?? null, after: record }))
+    .filter((c) => JSON.stringify(c.before) !== JSON.stringify(c.after));
+  if (!diff.length) throw new AppError('no-change');
+  const changeId = newId();
+  await run(
+    db,
+    'INSERT INTO list_changes (id, course_id, at, made_by, words, body) VALUES (?, ?, ?, ?, ?, ?)',
+    [changeId, courseId, now, by, words.slice(0, 255), JSON.stringify(diff)],
+  );
+  const mail = await queueFor(db, { courseId, changeId, now, invite }, diff);
+  return {
+    changeId,
+    words,
+    people: diff.map((c) => ({ member: c.after.id, name: c.after.name, words: rowWords(c) })),
+    mail,
+  };
+}
+
+const isOn = (record: ListRecord | null): boolean => record !== null && record.leftAt === null;
+
+/** What is written to somebody whose line changed; nothing to those who were never invited. */
+function topicOf(c: ListChangeRow, invited: boolean, invite: boolean): LetterTopic | null {
+  const { before, after } = c;
+  if (!isOn(before)) return isOn(after) && invite ? 'invitation' : null;
+  if (!invited) return null;
+  if (!isOn(after)) return 'goodbye';
+  if (before!.email !== after.email) return 'invitation';
+  if (before!.link !== after.link) return 'link';
+  const differs =
+    before!.group !== after.group || JSON.stringify(before!.scope) !== JSON.stringify(after.scope);
+  return differs ? 'update' : null;
+}
+
+async function queueFor(
+  db: Db,
+  { courseId, changeId, now, invite }: { courseId: string; changeId: string; now: number; invite: boolean },
+  diff: readonly ListChangeRow[],
+): Promise<ListOutcome['mail']> {
+  const invited = await invitedOf(db, courseId);
+  const topics = new Map<LetterTopic, ListRecord[]>();
+  for (const c of diff) {
+    const topic = topicOf(c, invited.has(c.after.id), invite);
+    if (topic) topics.set(topic, [...(topics.get(topic) ?? []), c.after]);
+  }
+  // A new address has an empty calendar; so has somebody who comes back.
+  const anew = diff
+    .filter((c) => !isOn(c.before) || c.before!.email !== c.after.email)
+    .map((c) => c.after.id);
+  const back = anew.filter((id) => diff.some((c) => c.after.id === id && c.before));
+  if (back.length) await run(db, 'DELETE FROM calendar_copies WHERE member_id IN (?)', [back]);
+  for (const [topic, people] of topics)
+    await queueLetters(db, {
+      courseId,
+      topic,
+      cause: changeId,
+      members: people.map((p) => p.id),
+      dueAt: now,
+    });
+  return [...topics].map(([topic, people]) => ({
+    topic,
+    count: people.length,
+    names: people.map((p) => p.name),
+  }));
+}
+
+const FIELD_WORDS: { field: keyof ListRecord; label: string; say: (value: ListRecord) => string }[] = [
+  { field: 'name', label: 'name', say: (r) => r.name },
+  { field: 'email', label: 'address', say: (r) => r.email },
+  { field: 'zone', label: 'zone', say: (r) => zoneWords(r.zone) },
+  { field: 'role', label: 'role', say: (r) => r.role },
+  { field: 'group', label: 'group', say: (r) => r.group ?? 'none' },
+];
+
+function rowWords({ before, after }: ListChangeRow): string {
+  if (!isOn(before)) return isOn(after) ? (before ? 'is back on the list' : 'is new') : 'stays off the list';
+  if (!isOn(after)) return 'leaves: the link, later sessions, recordings and files are shut at once';
+  const parts = FIELD_WORDS.filter(({ field }) => before![field] !== after[field]).map(
+    ({ label, say }) => `${label} ${say(after)} instead of ${say(before!)}`,
+  );
+  if (before!.link !== after.link) parts.push('has a new link; the old one is dead');
+  if (JSON.stringify(before!.scope) !== JSON.stringify(after.scope)) parts.push('is here for other sessions');
+  const headings = Object.keys({ ...before!.extra, ...after.extra });
+  for (const heading of headings.filter((h) => before!.extra[h] !== after.extra[h]))
+    parts.push(`${heading} ${after.extra[heading] ?? 'empty'}`);
+  return parts.join(', ') || 'stays as it was';
+}
+
+/** Writes a record's fields; of the person's own only where it is the same person. */
+export async function writeRecord(db: Db, record: ListRecord, samePerson: boolean) {
+  await run(
+    db,
+    `UPDATE enrolments SET person_id = ?, role = ?, group_name = ?, link_code = ?, link_at = ?, link_until = ?, left_at = ?,
+       extra = ?, scope = ? WHERE id = ?`,
+    [
+      record.personId,
+      record.role,
+      record.group,
+      record.link,
+      record.linkAt,
+      record.linkUntil,
+      record.leftAt,
+      JSON.stringify(record.extra),
+      record.scope ? JSON.stringify(record.scope) : null,
+      record.id,
+    ],
+  );
+  if (samePerson)
+    await run(db, 'UPDATE people SET name = ?, email = ?, zone = ? WHERE id = ?', [
+      record.name,
+      record.email,
+      record.zone,
+      record.personId,
+    ]);
+}
+
+/** Goes back to the rows before a change. Who was new then leaves again. */
+export async function undoRows(db: Db, diff: readonly ListChangeRow[], now: number) {
+  for (const { before, after } of diff)
+    if (before) await writeRecord(db, before, before.personId === after.personId);
+    else await run(db, 'UPDATE enrolments SET left_at = ? WHERE id = ?', [now, after.id]);
+}

@@ -1,0 +1,130 @@
+import { Button, Checkbox, Grid, Group, MultiSelect, Select, Stack, Text, TextInput } from '@mantine/core';
+import { useForm } from '@mantine/form';
+import type { Capability, Role } from '@nimble-bell/core/api';
+import { instantWords } from '@nimble-bell/core/calendar';
+import { CAPABILITY_WORDS } from '@nimble-bell/core/limits';
+import { ApiError } from '../app/api';
+import { serverNow } from '../app/clock';
+import { useThisCourse } from '../app/course';
+import { Panel } from '../ui/Panel';
+import { useSaveEdit } from './ConfirmEdit';
+import { ROLE_WORDS } from './words';
+
+const ROLES: Role[] = ['student', 'assistant', 'teacher', 'guest', 'observer'];
+const GUEST_HOURS = 2;
+
+/** One more person: a latecomer, a co-teacher, a guest for one session with the rights chosen beforehand. */
+export function AddPerson({ done }: { done: () => void }) {
+  const course = useThisCourse();
+  const save = useSaveEdit();
+  const form = useForm({
+    initialValues: {
+      name: '',
+      email: '',
+      role: 'student' as Role,
+      group: '',
+      scope: [] as string[],
+      capabilities: ['speak', 'camera', 'present'] as string[],
+      invite: true,
+    },
+  });
+  const { role } = form.values;
+  const ahead = course.sessions.filter((s) => s.endsAt > serverNow() && s.state !== 'cancelled');
+  const choices = [
+    ...(role === 'guest'
+      ? []
+      : course.series.map((s) => ({ value: `series:${s.id}`, label: `All of ${s.title}` }))),
+    ...ahead.map((s) => ({
+      value: `session:${s.id}`,
+      label: `${s.seriesTitle} ${s.number}, ${instantWords(s.startsAt, course.term.zone)}`,
+    })),
+  ];
+  const submit = form.onSubmit((v) => {
+    const of = (kind: string) => v.scope.filter((s) => s.startsWith(kind)).map((s) => s.slice(kind.length));
+    const scope = v.scope.length ? { series: of('series:'), sessions: of('session:') } : null;
+    if (role === 'guest' && !scope?.sessions.length) {
+      form.setFieldError('scope', 'Say which session they come to.');
+      return;
+    }
+    const last = Math.max(0, ...ahead.filter((s) => scope?.sessions.includes(s.id)).map((s) => s.endsAt));
+    save.mutate(
+      {
+        edit: 'add',
+        invite: v.invite,
+        person: {
+          name: v.name,
+          email: v.email,
+          role,
+          group: v.group || null,
+          scope: role === 'student' ? null : scope,
+          until: role === 'guest' ? last + GUEST_HOURS * 3_600_000 : null,
+          capabilities: role === 'guest' ? (v.capabilities as Capability[]) : [],
+        },
+      },
+      {
+        onSuccess: done,
+        onError: (error) => {
+          if (error instanceof ApiError)
+            for (const f of error.fields) form.setFieldError(f.path.replace('person.', ''), f.message);
+        },
+      },
+    );
+  });
+  return (
+    <Panel title="Add a person">
+      <form onSubmit={submit}>
+        <Grid>
+          <Grid.Col span={{ base: 12, sm: 4 }}>
+            <TextInput label="Name" required data-autofocus autoFocus {...form.getInputProps('name')} />
+          </Grid.Col>
+          <Grid.Col span={{ base: 12, sm: 5 }}>
+            <TextInput label="E-mail" type="email" required {...form.getInputProps('email')} />
+          </Grid.Col>
+          <Grid.Col span={{ base: 6, sm: 3 }}>
+            <Select label="Role" allowDeselect={false} data={ROLES} {...form.getInputProps('role')} />
+          </Grid.Col>
+        </Grid>
+        <Stack gap="xs" mt="xs">
+          <Text size="sm" c="dimmed">
+            {role === 'teacher' || role === 'assistant' ? 'A' : 'A'}
+            {role === 'assistant' || role === 'observer' ? 'n' : ''} {role} {ROLE_WORDS[role]}.
+          </Text>
+          {role === 'student' ? (
+            <TextInput label="Group" w={160} {...form.getInputProps('group')} />
+          ) : (
+            <MultiSelect
+              label={role === 'guest' ? 'Which session' : 'For what'}
+              placeholder={form.values.scope.length ? '' : role === 'guest' ? 'Choose' : 'The whole course'}
+              searchable
+              data={choices}
+              {...form.getInputProps('scope')}
+            />
+          )}
+          {role === 'guest' && (
+            <Checkbox.Group label="May, whatever the limits say" {...form.getInputProps('capabilities')}>
+              <Group mt={4} gap="md">
+                {(['speak', 'camera', 'present', 'draw', 'writeToClass'] as const).map((c) => (
+                  <Checkbox key={c} value={c} label={CAPABILITY_WORDS[c].label} />
+                ))}
+              </Group>
+            </Checkbox.Group>
+          )}
+          <Group justify="space-between">
+            <Checkbox
+              label="Send the invitation at once"
+              {...form.getInputProps('invite', { type: 'checkbox' })}
+            />
+            <Group>
+              <Button variant="subtle" onClick={done}>
+                Close
+              </Button>
+              <Button type="submit" loading={save.isPending}>
+                Add {form.values.name.trim() || 'them'}
+              </Button>
+            </Group>
+          </Group>
+        </Stack>
+      </form>
+    </Panel>
+  );
+}

@@ -1,0 +1,186 @@
+import { Button, Checkbox, Group, ScrollArea, Table, Text, TextInput } from '@mantine/core';
+import { useState } from 'react';
+import type {
+  BadRow,
+  ChangedMember,
+  Comparison,
+  KnownMember,
+  ListRow,
+  ReadList,
+} from '@nimble-bell/core/roster';
+import { zoneWords } from '@nimble-bell/core/calendar';
+import { Empty } from '../ui/Panel';
+
+const MOST = 200;
+
+function Rows({ label, more, children }: { label: string; more: number; children: React.ReactNode }) {
+  return (
+    <ScrollArea.Autosize mah={250} viewportProps={{ tabIndex: 0, 'aria-label': label }}>
+      <Table fz="sm">
+        <Table.Tbody>{children}</Table.Tbody>
+      </Table>
+      {more > 0 && (
+        <Text size="sm" c="dimmed" p={6}>
+          and {more} more
+        </Text>
+      )}
+    </ScrollArea.Autosize>
+  );
+}
+
+export function FreshRows({ rows }: { rows: ListRow[] }) {
+  if (!rows.length) return <Empty>Nobody in it is new.</Empty>;
+  return (
+    <Rows label="New people" more={rows.length - MOST}>
+      {rows.slice(0, MOST).map((r) => (
+        <Table.Tr key={r.email}>
+          <Table.Td fw={550}>{r.name}</Table.Td>
+          <Table.Td>{r.email}</Table.Td>
+          <Table.Td>{r.zone && zoneWords(r.zone)}</Table.Td>
+          <Table.Td>{r.group}</Table.Td>
+          <Table.Td>{Object.values(r.extra).join(', ')}</Table.Td>
+        </Table.Tr>
+      ))}
+    </Rows>
+  );
+}
+
+export function ChangedRows({ changed }: { changed: ChangedMember[] }) {
+  if (!changed.length) return <Empty>Nobody on the list changes.</Empty>;
+  return (
+    <Rows label="Changed people" more={changed.length - MOST}>
+      {changed.slice(0, MOST).map(({ member, fields }) => (
+        <Table.Tr key={member.id}>
+          <Table.Td fw={550}>{member.name}</Table.Td>
+          <Table.Td>
+            {fields.map((f) => (
+              <div key={f.field}>
+                {f.field}: <s>{f.was || 'nothing'}</s> {f.becomes || 'nothing'}
+              </div>
+            ))}
+          </Table.Td>
+        </Table.Tr>
+      ))}
+    </Rows>
+  );
+}
+
+export function GoneRows(props: {
+  gone: KnownMember[];
+  leaving: string[];
+  setLeaving: (ids: string[]) => void;
+}) {
+  const { gone, leaving, setLeaving } = props;
+  if (!gone.length) return <Empty>Everybody on the list is in it.</Empty>;
+  const all = leaving.length === gone.length;
+  return (
+    <>
+      <Group justify="space-between" mb={4}>
+        <Text size="sm">They stay on the class list unless you choose them here.</Text>
+        <Button
+          size="compact-sm"
+          variant="default"
+          onClick={() => setLeaving(all ? [] : gone.map((m) => m.id))}
+        >
+          {all ? 'Keep them all' : 'Take them all off'}
+        </Button>
+      </Group>
+      <Rows label="People not in the list" more={gone.length - MOST}>
+        {gone.slice(0, MOST).map((m) => (
+          <Table.Tr key={m.id}>
+            <Table.Td>
+              <Checkbox
+                label={m.name}
+                checked={leaving.includes(m.id)}
+                onChange={(e) =>
+                  setLeaving(
+                    e.currentTarget.checked ? [...leaving, m.id] : leaving.filter((id) => id !== m.id),
+                  )
+                }
+              />
+            </Table.Td>
+            <Table.Td>{m.email}</Table.Td>
+          </Table.Tr>
+        ))}
+      </Rows>
+    </>
+  );
+}
+
+/** Bad rows, each mended where it stands. */
+export function BadRows({ list, mend }: { list: ReadList; mend: (line: number, cells: string[]) => void }) {
+  return (
+    <Rows label="Rows to mend" more={list.bad.length - MOST}>
+      {list.bad.slice(0, MOST).map((row) => (
+        <BadLine key={`${row.line}/${row.cells.join()}`} row={row} headings={list.headings} mend={mend} />
+      ))}
+    </Rows>
+  );
+}
+
+function BadLine(props: { row: BadRow; headings: string[]; mend: (line: number, cells: string[]) => void }) {
+  const { row, headings, mend } = props;
+  const [cells, setCells] = useState(row.cells);
+  const changed = cells.some((c, i) => c !== row.cells[i]);
+  return (
+    <Table.Tr>
+      <Table.Td>
+        <Text size="sm" mb={4}>
+          Line {row.line}: {row.reason}
+        </Text>
+        <form
+          onSubmit={(e) => {
+            e.preventDefault();
+            mend(row.line, cells);
+          }}
+        >
+          <Group gap={6}>
+            {headings.map((heading, i) => (
+              <TextInput
+                key={heading}
+                size="xs"
+                aria-label={`${heading} of line ${row.line}`}
+                placeholder={heading}
+                value={cells[i] ?? ''}
+                onChange={(e) => setCells(cells.map((c, k) => (k === i ? e.currentTarget.value : c)))}
+              />
+            ))}
+            <Button size="compact-sm" type="submit" variant="default" disabled={!changed}>
+              Mend
+            </Button>
+          </Group>
+        </form>
+      </Table.Td>
+    </Table.Tr>
+  );
+}
+
+export function AlikeRows(props: {
+  alike: Comparison['alike'];
+  settle: (line: number, as: 'same' | 'other') => void;
+}) {
+  return (
+    <Rows label="Rows like somebody on the list" more={props.alike.length - MOST}>
+      {props.alike.slice(0, MOST).map(({ row, member }) => (
+        <Table.Tr key={row.line}>
+          <Table.Td>
+            {row.name}, {row.email}
+            <Text size="sm" c="dimmed">
+              On the list: {member.name}, {member.email}
+            </Text>
+          </Table.Td>
+          <Table.Td>
+            <Group gap={6} justify="flex-end">
+              <Button size="compact-sm" onClick={() => props.settle(row.line, 'same')}>
+                The same, with a new address
+              </Button>
+              <Button size="compact-sm" variant="default" onClick={() => props.settle(row.line, 'other')}>
+                Somebody else
+              </Button>
+            </Group>
+          </Table.Td>
+        </Table.Tr>
+      ))}
+    </Rows>
+  );
+}

@@ -1,0 +1,79 @@
+import { Button, Group, Paper, Text } from '@mantine/core';
+import type { ListChangeInfo, ListOutcome } from '@nimble-bell/core/api';
+import { countWords, instantWords } from '@nimble-bell/core/calendar';
+import { useAsk } from '../app/api';
+import { useNow } from '../app/clock';
+import { useThisCourse } from '../app/course';
+import { useAsked, useChange } from '../app/queries';
+import { Empty, Panel } from '../ui/Panel';
+
+const FRESH_MS = 15 * 60_000;
+const useHistory = (course: string) => useAsked<ListChangeInfo[]>(`/courses/${course}/members/history`);
+
+function useUndo() {
+  const course = useThisCourse();
+  const ask = useAsk();
+  return useChange(
+    (change: string) => ask<ListOutcome>(`/courses/${course.id}/members/undo`, 'POST', { change }),
+    ({ words }) => `${words}.`,
+  );
+}
+
+/** The change just made, undone by one press. */
+export function LatestListChange() {
+  const course = useThisCourse();
+  const now = useNow(20_000);
+  const latest = useHistory(course.id).data?.find((c) => c.undoable);
+  const undo = useUndo();
+  if (!latest || now - latest.at > FRESH_MS) return null;
+  return (
+    <Paper withBorder px="md" py={6} role="status">
+      <Group justify="space-between" wrap="nowrap">
+        <Text size="sm">{latest.words}.</Text>
+        <Button
+          variant="default"
+          size="compact-sm"
+          loading={undo.isPending}
+          onClick={() => undo.mutate(latest.id)}
+        >
+          Undo
+        </Button>
+      </Group>
+    </Paper>
+  );
+}
+
+/** Everything that was done to the class list: what, who, when. */
+export function ListHistory() {
+  const course = useThisCourse();
+  const history = useHistory(course.id);
+  const undo = useUndo();
+  return (
+    <Panel title="What was changed">
+      {history.data?.length === 0 && <Empty>Nothing was changed yet.</Empty>}
+      {history.data?.map((c) => (
+        <Group key={c.id} justify="space-between" py={4} wrap="nowrap">
+          <Text size="sm">
+            {c.words}
+            <Text span c="dimmed" size="sm">
+              {' '}
+              {c.by}, {instantWords(c.at, course.term.zone)}, {countWords(c.people, 'person', 'people')}
+            </Text>
+          </Text>
+          {c.undoneAt !== null ? (
+            <Text size="sm" c="dimmed">
+              undone
+            </Text>
+          ) : (
+            c.undoable &&
+            course.role === 'teacher' && (
+              <Button size="compact-sm" variant="default" onClick={() => undo.mutate(c.id)}>
+                Undo
+              </Button>
+            )
+          )}
+        </Group>
+      ))}
+    </Panel>
+  );
+}

@@ -1,0 +1,326 @@
+import { Checkbox } from '@mantine/core';
+import {
+  createColumnHelper,
+  getCoreRowModel,
+  getSortedRowModel,
+  useReactTable,
+  type Row,
+  type SortingState,
+} from '@tanstack/react-table';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import type { CourseDetail, MemberFields, MemberInfo } from '@nimble-bell/core/api';
+import { clockWords, instantWords, zoneWords } from '@nimble-bell/core/calendar';
+import { useNow } from '../app/clock';
+import classes from './class.module.css';
+import { INVITATION_WORDS, replyWords, scopeWords } from './words';
+
+const ROW_PX = 40;
+/** Below this many rows all are drawn: nothing is won by leaving some out. */
+const FEW = 60;
+
+const column = createColumnHelper<MemberInfo>();
+const seen = (m: MemberInfo) => m.lastSeen ?? 0;
+const COLUMNS = [
+  column.accessor('name', { header: 'Name', size: 190 }),
+  column.accessor('email', { header: 'E-mail', size: 250 }),
+  column.accessor('role', { header: 'Role', size: 84 }),
+  column.accessor((m) => m.group ?? '', { id: 'group', header: 'Group', size: 64 }),
+  column.accessor('zone', { header: 'Zone, time there', size: 160 }),
+  column.accessor('invitation', { header: 'Invitation', size: 104 }),
+  column.accessor(replyWords, { id: 'reply', header: 'Reply', size: 110 }),
+  column.accessor(seen, { id: 'seen', header: 'Link last used', size: 140 }),
+];
+type Editable = 'name' | 'email' | 'group' | 'zone';
+const EDITABLE: readonly string[] = ['name', 'email', 'group', 'zone'] satisfies Editable[];
+
+export interface TableProps {
+  course: CourseDetail;
+  members: MemberInfo[];
+  selected: ReadonlySet<string>;
+  select: (ids: ReadonlySet<string>) => void;
+  /** Changes a field of one person; none where the reader may not. */
+  change: ((member: string, fields: MemberFields) => void) | null;
+}
+
+/**
+ * The class list: sorted by any column, edited where it stands, chosen by keyboard. Only the rows in sight are drawn.
+ * Arrow keys move, Shift with them chooses along, Space chooses, Enter edits, Escape leaves the cell as it was.
+ */
+export function MemberTable(props: TableProps) {
+  const { members, selected, select, change } = props;
+  const [sorting, setSorting] = useState<SortingState>([]);
+  const [active, setActive] = useState(0);
+  const [editing, setEditing] = useState<{ id: string; column: string } | null>(null);
+  const scroller = useRef<HTMLDivElement>(null);
+  // eslint-disable-next-line react-hooks/incompatible-library -- the compiler leaves this one component alone
+  const table = useReactTable({
+    data: members,
+    columns: COLUMNS,
+    state: { sorting },
+    onSortingChange: setSorting,
+    getRowId: (m) => m.id,
+    autoResetPageIndex: false,
+    getCoreRowModel: getCoreRowModel(),
+    getSortedRowModel: getSortedRowModel(),
+  });
+  const { rows } = table.getRowModel();
+  const grid = useMemo(
+    () => `24px ${COLUMNS.map((c) => `minmax(${c.size! * 0.6}px, ${c.size}fr)`).join(' ')}`,
+    [],
+  );
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW_PX,
+    overscan: 12,
+  });
+  const drawn =
+    rows.length <= FEW
+      ? rows.map((_, index) => ({ index, start: index * ROW_PX }))
+      : virtual.getVirtualItems();
+  const toggle = (id: string, on: boolean) => {
+    const next = new Set(selected);
+    if (on) next.add(id);
+    else next.delete(id);
+    select(next);
+  };
+  const move = (to: number, along: boolean) => {
+    const at = Math.max(0, Math.min(rows.length - 1, to));
+    setActive(at);
+    if (along && rows[at]) toggle(rows[at].id, true);
+    virtual.scrollToIndex(at);
+  };
+  const onKey = (e: KeyboardEvent) => {
+    if (editing || (e.target as HTMLElement).tagName === 'INPUT') return;
+    const page = Math.floor((scroller.current?.clientHeight ?? 400) / ROW_PX) - 1;
+    const steps: Record<string, number> = { ArrowDown: 1, ArrowUp: -1, PageDown: page, PageUp: -page };
+    const row = rows[active];
+    if (steps[e.key] !== undefined) move(active + steps[e.key]!, e.shiftKey);
+    else if (e.key === 'Home') move(0, e.shiftKey);
+    else if (e.key === 'End') move(rows.length - 1, e.shiftKey);
+    else if (e.key === ' ' && row) toggle(row.id, !selected.has(row.id));
+    else if (e.key === 'Enter' && row && change) setEditing({ id: row.id, column: 'name' });
+    else if (e.key === 'a' && (e.ctrlKey || e.metaKey)) select(new Set(rows.map((r) => r.id)));
+    else return;
+    e.preventDefault();
+  };
+  const all = rows.length > 0 && rows.every((r) => selected.has(r.id));
+  return (
+    <div
+      ref={scroller}
+      className={`${classes.table} ${rows.length <= FEW ? classes.short : ''}`}
+      role="grid"
+      aria-label="Class list"
+      aria-rowcount={rows.length + 1}
+      aria-multiselectable
+      tabIndex={0}
+      onKeyDown={onKey}
+    >
+      <div className={`${classes.row} ${classes.head}`} role="row" style={{ gridTemplateColumns: grid }}>
+        <span role="columnheader">
+          <Checkbox
+            size="xs"
+            aria-label="Choose everyone shown"
+            checked={all}
+            indeterminate={!all && selected.size > 0}
+            onChange={() => select(all ? new Set() : new Set(rows.map((r) => r.id)))}
+          />
+        </span>
+        {table.getFlatHeaders().map((h) => {
+          const sorted = h.column.getIsSorted();
+          return (
+            <span
+              key={h.id}
+              role="columnheader"
+              aria-sort={sorted === 'asc' ? 'ascending' : sorted === 'desc' ? 'descending' : 'none'}
+            >
+              <button type="button" className={classes.sort} onClick={h.column.getToggleSortingHandler()}>
+                {String(h.column.columnDef.header)}
+                {sorted === 'asc' ? ' ↑' : sorted === 'desc' ? ' ↓' : ''}
+              </button>
+            </span>
+          );
+        })}
+      </div>
+      <div
+        role="rowgroup"
+        style={rows.length <= FEW ? undefined : { height: virtual.getTotalSize(), position: 'relative' }}
+      >
+        {drawn.map(({ index, start }) => (
+          <MemberRow
+            key={rows[index]!.id}
+            {...props}
+            row={rows[index]!}
+            grid={grid}
+            index={index}
+            top={rows.length <= FEW ? null : start}
+            active={index === active}
+            setActive={() => setActive(index)}
+            toggle={toggle}
+            editing={editing?.id === rows[index]!.id ? editing.column : null}
+            edit={(name) => setEditing(name ? { id: rows[index]!.id, column: name } : null)}
+          />
+        ))}
+      </div>
+    </div>
+  );
+}
+
+interface RowProps extends TableProps {
+  row: Row<MemberInfo>;
+  grid: string;
+  index: number;
+  top: number | null;
+  active: boolean;
+  setActive: () => void;
+  toggle: (id: string, on: boolean) => void;
+  editing: string | null;
+  edit: (column: string | null) => void;
+}
+
+function MemberRow(props: RowProps) {
+  const { row, grid, top, active, selected, editing, edit, change, index } = props;
+  const m = row.original;
+  const chosen = selected.has(m.id);
+  return (
+    <div
+      className={classes.row}
+      role="row"
+      aria-rowindex={index + 2}
+      aria-selected={chosen}
+      data-active={active}
+      onClick={props.setActive}
+      style={{
+        gridTemplateColumns: grid,
+        ...(top === null ? {} : { position: 'absolute', top, left: 0, right: 0 }),
+      }}
+    >
+      <span role="gridcell">
+        <Checkbox
+          size="xs"
+          aria-label={`Choose ${m.name}`}
+          checked={chosen}
+          onChange={(e) => props.toggle(m.id, e.currentTarget.checked)}
+        />
+      </span>
+      {row.getVisibleCells().map((cell) => {
+        const name = cell.column.id;
+        const mayEdit = change !== null && EDITABLE.includes(name);
+        return (
+          <span
+            key={cell.id}
+            role="gridcell"
+            className={name === 'name' ? classes.name : undefined}
+            onDoubleClick={mayEdit ? () => edit(name) : undefined}
+            title={mayEdit ? 'Press twice to change' : undefined}
+          >
+            {editing === name ? (
+              <CellEditor
+                label={`${String(cell.column.columnDef.header)} of ${m.name}`}
+                value={String(m[name as Editable] ?? '')}
+                done={(value) => {
+                  edit(null);
+                  if (value !== null && value !== String(m[name as Editable] ?? ''))
+                    change!(m.id, { [name]: name === 'group' ? value || null : value });
+                }}
+              />
+            ) : (
+              <Cell column={name} member={m} course={props.course} />
+            )}
+          </span>
+        );
+      })}
+    </div>
+  );
+}
+
+function CellEditor(props: { label: string; value: string; done: (value: string | null) => void }) {
+  const [value, setValue] = useState(props.value);
+  const closed = useRef(false);
+  const close = (result: string | null) => {
+    if (closed.current) return;
+    closed.current = true;
+    props.done(result);
+  };
+  return (
+    <input
+      className={classes.edit}
+      aria-label={props.label}
+      value={value}
+      autoFocus
+      onFocus={(e) => e.currentTarget.select()}
+      onChange={(e) => setValue(e.currentTarget.value)}
+      onBlur={() => close(value.trim())}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') close(value.trim());
+        else if (e.key === 'Escape') close(null);
+        else return;
+        e.preventDefault();
+        e.stopPropagation();
+        (e.currentTarget.closest('[role=grid]') as HTMLElement | null)?.focus();
+      }}
+    />
+  );
+}
+
+function Cell({
+  column: name,
+  member: m,
+  course,
+}: {
+  column: string;
+  member: MemberInfo;
+  course: CourseDetail;
+}) {
+  switch (name) {
+    case 'name':
+      return m.preferredName ? `${m.name} (${m.preferredName})` : m.name;
+    case 'email':
+      return m.email.endsWith('@nimble-bell.invalid') ? (
+        <span className={classes.quiet}>by class link</span>
+      ) : (
+        m.email
+      );
+    case 'role':
+      return m.scope ? <span title={scopeWords(m.scope, course)}>{m.role}*</span> : m.role;
+    case 'group':
+      return m.group;
+    case 'zone':
+      return <LocalTime zone={m.zone} />;
+    case 'invitation':
+      if (m.role === 'teacher' && m.invitation === 'none') return null;
+      return (
+        <span
+          className={
+            m.invitation === 'failed' || m.invitation === 'bounced'
+              ? classes.bad
+              : m.invitation === 'sent'
+                ? undefined
+                : classes.quiet
+          }
+        >
+          {INVITATION_WORDS[m.invitation]}
+        </span>
+      );
+    case 'reply':
+      return replyWords(m);
+    case 'seen':
+      return m.lastSeen ? (
+        instantWords(m.lastSeen, course.term.zone)
+      ) : (
+        <span className={classes.quiet}>never</span>
+      );
+    default:
+      return null;
+  }
+}
+
+function LocalTime({ zone }: { zone: string }) {
+  const now = useNow(30_000);
+  return (
+    <>
+      {zoneWords(zone)} <span className="figures">{clockWords(now, zone)}</span>
+    </>
+  );
+}

@@ -1,0 +1,189 @@
+import {
+  Anchor,
+  Button,
+  FileButton,
+  Group,
+  Progress,
+  Select,
+  Stack,
+  Table,
+  Text,
+  TextInput,
+  Title,
+} from '@mantine/core';
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { ErrorBody, MaterialInfo } from '@nimble-bell/core/api';
+import { instantWords } from '@nimble-bell/core/calendar';
+import { useAsk } from '../app/api';
+import { serverNow } from '../app/clock';
+import { useThisCourse } from '../app/course';
+import { useAsked, useChange } from '../app/queries';
+import { Empty, Panel } from '../ui/Panel';
+import { sizeWords } from '../ui/Materials';
+
+interface Upload {
+  name: string;
+  share: number;
+  fault: string | null;
+}
+
+/** Files and links for the class: of the course, or of one session. */
+export function FilesPage() {
+  const course = useThisCourse();
+  const ask = useAsk();
+  const client = useQueryClient();
+  const path = `/courses/${course.id}/materials`;
+  const materials = useAsked<MaterialInfo[]>(path);
+  const [session, setSession] = useState<string | null>(null);
+  const [uploads, setUploads] = useState<Upload[]>([]);
+  const [link, setLink] = useState({ name: '', url: '' });
+  const near = course.sessions.filter(
+    (s) => s.state !== 'cancelled' && s.endsAt > serverNow() - 14 * 86_400_000,
+  );
+  const titleOf = (id: string) => {
+    const s = course.sessions.find((x) => x.id === id);
+    return s ? `${s.seriesTitle} ${s.number}, ${instantWords(s.startsAt, course.term.zone)}` : 'a session';
+  };
+  const send = async (files: File[]) => {
+    for (const file of files) {
+      const put = (how: Partial<Upload>) =>
+        setUploads((all) => all.map((u) => (u.name === file.name ? { ...u, ...how } : u)));
+      setUploads((all) => [
+        ...all.filter((u) => u.name !== file.name),
+        { name: file.name, share: 0, fault: null },
+      ]);
+      try {
+        await upload(`/api${path}`, file, session, (share) => put({ share }));
+        setUploads((all) => all.filter((u) => u.name !== file.name));
+      } catch (error) {
+        put({ fault: (error as Error).message });
+      }
+      await client.invalidateQueries();
+    }
+  };
+  const addLink = useChange(
+    () => ask(`${path}/links`, 'POST', { ...link, sessionId: session }),
+    () => 'The link is there.',
+  );
+  const remove = useChange(
+    (id: string) => ask(`/materials/${id}`, 'DELETE'),
+    () => 'Taken away.',
+  );
+  return (
+    <Stack>
+      <Title order={1} size="h2">
+        Files and links
+      </Title>
+      <Panel
+        title="Add"
+        about="Only those on the class list can open them, and those of a session only whom it is for."
+      >
+        <Stack>
+          <Select
+            label="For"
+            maw={420}
+            searchable
+            clearable
+            placeholder="The whole course"
+            data={near.map((s) => ({ value: s.id, label: titleOf(s.id) }))}
+            value={session}
+            onChange={setSession}
+          />
+          <Group align="flex-end">
+            <FileButton multiple onChange={(files) => void send(files)}>
+              {(button) => <Button {...button}>Choose files</Button>}
+            </FileButton>
+            <form
+              onSubmit={(e) => {
+                e.preventDefault();
+                addLink.mutate(undefined, { onSuccess: () => setLink({ name: '', url: '' }) });
+              }}
+            >
+              <Group align="flex-end">
+                <TextInput
+                  label="Or a link: its name"
+                  value={link.name}
+                  onChange={(e) => setLink({ ...link, name: e.currentTarget.value })}
+                />
+                <TextInput
+                  label="Address"
+                  placeholder="https://"
+                  value={link.url}
+                  onChange={(e) => setLink({ ...link, url: e.currentTarget.value })}
+                />
+                <Button
+                  type="submit"
+                  variant="default"
+                  disabled={!link.name.trim() || !link.url.trim()}
+                  loading={addLink.isPending}
+                >
+                  Add the link
+                </Button>
+              </Group>
+            </form>
+          </Group>
+          {uploads.map((u) => (
+            <div key={u.name}>
+              <Text size="sm" c={u.fault ? 'var(--clay)' : undefined}>
+                {u.name} {u.fault ?? `${Math.round(100 * u.share)} %`}
+              </Text>
+              {!u.fault && <Progress value={100 * u.share} aria-label={`${u.name} on its way`} />}
+            </div>
+          ))}
+        </Stack>
+      </Panel>
+      <Panel title="What is there">
+        {materials.data?.length === 0 && <Empty>There is no file or link yet.</Empty>}
+        {materials.data && materials.data.length > 0 && (
+          <Table fz="sm">
+            <Table.Tbody>
+              {materials.data.map((m) => (
+                <Table.Tr key={m.id}>
+                  <Table.Td>
+                    <Anchor href={m.url} target={m.kind === 'link' ? '_blank' : undefined} rel="noreferrer">
+                      {m.name}
+                    </Anchor>
+                  </Table.Td>
+                  <Table.Td>{m.sessionId ? titleOf(m.sessionId) : 'The whole course'}</Table.Td>
+                  <Table.Td className="figures">{m.kind === 'file' ? sizeWords(m.bytes) : 'link'}</Table.Td>
+                  <Table.Td>
+                    {m.by}, {instantWords(m.at, course.term.zone)}
+                  </Table.Td>
+                  <Table.Td ta="right">
+                    <Button
+                      size="compact-xs"
+                      variant="subtle"
+                      color="clay"
+                      onClick={() => remove.mutate(m.id)}
+                    >
+                      Take away
+                    </Button>
+                  </Table.Td>
+                </Table.Tr>
+              ))}
+            </Table.Tbody>
+          </Table>
+        )}
+      </Panel>
+    </Stack>
+  );
+}
+
+/** Sends a file as a request's body; the browser's fetch tells no progress, an XMLHttpRequest does. */
+function upload(path: string, file: File, session: string | null, tell: (share: number) => void) {
+  return new Promise<void>((resolve, reject) => {
+    const request = new XMLHttpRequest();
+    const query = new URLSearchParams({ name: file.name, ...(session ? { session } : {}) });
+    request.open('POST', `${path}?${query}`);
+    request.setRequestHeader('content-type', 'application/octet-stream');
+    request.upload.onprogress = (e) => tell(e.loaded / Math.max(1, e.total));
+    request.onerror = () => reject(new Error('could not be sent: the server does not answer.'));
+    request.onload = () => {
+      if (request.status < 300) return resolve();
+      const body = JSON.parse(request.responseText || '{}') as Partial<ErrorBody>;
+      reject(new Error(body.error?.message ?? 'could not be sent.'));
+    };
+    request.send(file);
+  });
+}

@@ -1,0 +1,166 @@
+import {
+  Button,
+  Group,
+  Progress,
+  ScrollArea,
+  SegmentedControl,
+  Stack,
+  Table,
+  Text,
+  TextInput,
+  Title,
+} from '@mantine/core';
+import { useState } from 'react';
+import type { Delivery, LetterState, LetterTopic } from '@nimble-bell/core/api';
+import { countWords, instantWords } from '@nimble-bell/core/calendar';
+import { useAsk } from '../app/api';
+import { useThisCourse } from '../app/course';
+import { useAsked, useChange } from '../app/queries';
+import { Empty, Panel } from '../ui/Panel';
+
+const STATE_WORDS: Record<LetterState, string> = {
+  queued: 'on its way',
+  sent: 'sent',
+  failed: 'not delivered',
+  bounced: 'came back',
+  void: 'not needed any more',
+};
+const TOPIC_WORDS: Record<LetterTopic, string> = {
+  invitation: 'Invitation',
+  update: 'News of the plan',
+  goodbye: 'Off the list',
+  link: 'New link',
+  reminder: 'Reminder',
+  nudge: 'Nudge',
+  notice: 'Notice',
+  recording: 'Recording',
+};
+const MOST = 300;
+
+/** What became of each letter. */
+export function LettersPage() {
+  const course = useThisCourse();
+  const ask = useAsk();
+  const [state, setState] = useState<'all' | LetterState>('all');
+  const [search, setSearch] = useState('');
+  const letters = useAsked<Delivery[]>(`/courses/${course.id}/deliveries`, {
+    every: (known) => (known?.some((d) => d.state === 'queued') ? 1500 : 6000),
+  });
+  const resend = useChange(
+    (ids: number[]) =>
+      ask<{ queued: number }>(`/courses/${course.id}/deliveries/resend`, 'POST', { letters: ids }),
+    ({ queued }) => `${countWords(queued, 'letter')} on the way again.`,
+  );
+  const all = letters.data ?? [];
+  const found = all.filter(
+    (d) =>
+      (state === 'all' || d.state === state) &&
+      `${d.name} ${d.email} ${d.subject} ${TOPIC_WORDS[d.topic]}`
+        .toLowerCase()
+        .includes(search.trim().toLowerCase()),
+  );
+  const count = (s: LetterState) => all.filter((d) => d.state === s).length;
+  const lost = found.filter((d) => d.state === 'bounced' || d.state === 'failed');
+  const counted = all.length - count('void');
+  return (
+    <Stack>
+      <Title order={1} size="h2">
+        Letters
+      </Title>
+      <Panel
+        title="Delivery log"
+        about={`${count('sent')} of ${counted} sent${count('bounced') ? `, ${count('bounced')} came back` : ''}`}
+        action={
+          <TextInput
+            aria-label="Search the letters"
+            placeholder="To whom, what"
+            value={search}
+            onChange={(e) => setSearch(e.currentTarget.value)}
+          />
+        }
+      >
+        {count('queued') > 0 && (
+          <Progress value={(100 * count('sent')) / Math.max(1, counted)} mb="sm" aria-label="Letters sent" />
+        )}
+        <Group justify="space-between" mb="xs">
+          <SegmentedControl
+            aria-label="Which letters"
+            size="xs"
+            value={state}
+            onChange={(v) => setState(v as typeof state)}
+            data={[
+              { value: 'all', label: `All ${all.length}` },
+              ...(['queued', 'sent', 'bounced', 'failed', 'void'] as const)
+                .filter((s) => count(s) > 0)
+                .map((s) => ({ value: s, label: `${STATE_WORDS[s]} ${count(s)}` })),
+            ]}
+          />
+          {course.role === 'teacher' && lost.length > 0 && (
+            <Button
+              size="compact-sm"
+              loading={resend.isPending}
+              onClick={() => resend.mutate(lost.map((d) => d.id))}
+            >
+              Send the {countWords(lost.length, 'lost letter')} again
+            </Button>
+          )}
+        </Group>
+        {letters.data && found.length === 0 && (
+          <Empty>{all.length ? 'No letter matches.' : 'No letter was written yet.'}</Empty>
+        )}
+        <ScrollArea.Autosize mah={560} viewportProps={{ tabIndex: 0, 'aria-label': 'Delivery log, scrolls' }}>
+          <Table fz="sm" stickyHeader>
+            <Table.Thead>
+              <Table.Tr>
+                <Table.Th>To</Table.Th>
+                <Table.Th>What</Table.Th>
+                <Table.Th>State</Table.Th>
+                <Table.Th>When</Table.Th>
+                <Table.Th />
+              </Table.Tr>
+            </Table.Thead>
+            <Table.Tbody>
+              {found.slice(0, MOST).map((d) => (
+                <Table.Tr key={d.id}>
+                  <Table.Td>
+                    <Text size="sm" fw={550}>
+                      {d.name}
+                    </Text>
+                    <Text size="xs" c="dimmed">
+                      {d.email}
+                    </Text>
+                  </Table.Td>
+                  <Table.Td>
+                    {TOPIC_WORDS[d.topic]}
+                    {d.subject && (
+                      <Text size="xs" c="dimmed">
+                        {d.subject}
+                      </Text>
+                    )}
+                  </Table.Td>
+                  <Table.Td c={d.state === 'failed' || d.state === 'bounced' ? 'var(--clay)' : undefined}>
+                    {STATE_WORDS[d.state]}
+                    {d.fault && d.state !== 'sent' && <Text size="xs">{d.fault}</Text>}
+                  </Table.Td>
+                  <Table.Td className="figures">{instantWords(d.at, course.term.zone)}</Table.Td>
+                  <Table.Td>
+                    {course.role === 'teacher' && d.state !== 'queued' && d.state !== 'void' && (
+                      <Button size="compact-xs" variant="subtle" onClick={() => resend.mutate([d.id])}>
+                        Again
+                      </Button>
+                    )}
+                  </Table.Td>
+                </Table.Tr>
+              ))}
+            </Table.Tbody>
+          </Table>
+          {found.length > MOST && (
+            <Text size="sm" c="dimmed" p="xs">
+              and {found.length - MOST} more: search to find one
+            </Text>
+          )}
+        </ScrollArea.Autosize>
+      </Panel>
+    </Stack>
+  );
+}

@@ -1,0 +1,166 @@
+import { fireEvent, screen, waitFor } from '@testing-library/react';
+import type { CourseDetail, Delivery, MaterialInfo, NoticeInfo, SeriesInfo } from '@nimble-bell/core/api';
+import type { ReactNode } from 'react';
+import { CourseContext } from '../app/course';
+import { answerRequests, asked } from '../testing/answers';
+import { course, member, show } from '../testing/render';
+import { FilesPage } from './FilesPage';
+import { InvitePage } from './InvitePage';
+import { LettersPage } from './LettersPage';
+import { NoticesPage } from './NoticesPage';
+import { RemindersPage } from './RemindersPage';
+
+const series: SeriesInfo = {
+  id: 's',
+  title: 'Lecture',
+  kind: 'class',
+  pattern: null,
+  group: null,
+  expected: null,
+  leads: [],
+  publishedAt: 1,
+  listed: false,
+};
+const inCourse = (detail: Partial<CourseDetail>, page: ReactNode) =>
+  show(<CourseContext value={course(detail)}>{page}</CourseContext>);
+const posts = () => asked.filter((a) => a.method !== 'GET' && !a.path.endsWith('/preview'));
+
+test('the invite page counts who is still to be invited, and shows the letter as one person gets it', async () => {
+  answerRequests({
+    '/api/courses/course/members': [member({}), member({ id: 'm2', name: 'Ben Garrow', invitation: 'sent' })],
+    'POST /api/courses/course/invitations/preview': {
+      member: 'm1',
+      name: 'Ana Lanyon',
+      subject: 'TID-101: your way in',
+      text: 'Dear Ana',
+      html: '<p>Dear Ana</p>',
+      calendars: ['TID-101 Lecture'],
+    },
+    'POST /api/courses/course/invitations': { queued: 1 },
+  });
+  inCourse({ series: [series], counts: { students: 2, invited: 1, recordings: 0 } }, <InvitePage />);
+  await waitFor(() => expect(screen.getByText('TID-101: your way in')).toBeTruthy());
+  expect(screen.getByText(/1 calendar entry inside: TID-101 Lecture/)).toBeTruthy();
+  fireEvent.click(screen.getByRole('button', { name: 'Invite 1 person' }));
+  await waitFor(() => expect(posts()).toHaveLength(1));
+  expect(posts()[0]!.body).toEqual({ members: null, groups: null, at: null, copyToMe: false });
+});
+
+const letter = (more: Partial<Delivery>): Delivery => ({
+  id: 1,
+  member: 'm1',
+  name: 'Ana Lanyon',
+  email: 'ana@saltmarsh.example',
+  topic: 'invitation',
+  subject: 'your way in',
+  state: 'sent',
+  at: 0,
+  fault: null,
+  ...more,
+});
+
+test('the log says what became of each letter, and those that were lost are sent again', async () => {
+  answerRequests({
+    '/api/courses/course/deliveries': [
+      letter({}),
+      letter({ id: 2, name: 'Ben Garrow', state: 'queued', fault: 'connect ECONNREFUSED' }),
+      letter({ id: 3, name: 'Cleo Penhale', state: 'bounced', fault: 'There is no such mailbox.' }),
+      letter({ id: 4, name: 'Dora Quill', state: 'void' }),
+    ],
+    'POST /api/courses/course/deliveries/resend': { queued: 1 },
+  });
+  inCourse({}, <LettersPage />);
+  await waitFor(() => expect(screen.getByText('1 of 3 sent, 1 came back')).toBeTruthy());
+  expect(screen.getByText('connect ECONNREFUSED')).toBeTruthy();
+  fireEvent.click(screen.getByRole('button', { name: 'Send the 1 lost letter again' }));
+  await waitFor(() => expect(posts()[0]?.body).toEqual({ letters: [3] }));
+});
+
+test('reminders are said in words, added and taken away', async () => {
+  answerRequests({ 'PUT /api/courses/course/reminders': {} });
+  inCourse({ reminders: [10, 1440] }, <RemindersPage />);
+  expect(screen.getByText('1 day before')).toBeTruthy();
+  expect((screen.getByRole('button', { name: 'Add this reminder' }) as HTMLButtonElement).disabled).toBe(
+    true,
+  );
+  fireEvent.click(screen.getByRole('button', { name: 'No reminder 10 minutes before' }));
+  await waitFor(() => expect(posts()[0]?.body).toEqual({ minutes: [1440] }));
+});
+
+const file: MaterialInfo = {
+  id: 'f',
+  sessionId: null,
+  name: 'Chart 4012.pdf',
+  url: '/api/materials/f/file?ticket=x',
+  kind: 'file',
+  bytes: 2_400_000,
+  type: 'application/pdf',
+  by: 'Maren Oduya',
+  at: 0,
+};
+
+test('files are listed with what they are for, and taken away', async () => {
+  answerRequests({ '/api/courses/course/materials': [file], 'DELETE /api/materials/f': {} });
+  inCourse({}, <FilesPage />);
+  await waitFor(() => expect(screen.getByText('2.4 MB')).toBeTruthy());
+  fireEvent.click(screen.getByRole('button', { name: 'Take away' }));
+  await waitFor(() => expect(posts()[0]).toMatchObject({ method: 'DELETE', path: '/api/materials/f' }));
+});
+
+test('a notice shows its own text and the day of the plan; what is not a web address is no link', async () => {
+  const notice: NoticeInfo = {
+    id: 'n',
+    title: 'Bring the chart',
+    body: {
+      type: 'doc',
+      content: [
+        {
+          type: 'paragraph',
+          content: [
+            {
+              type: 'text',
+              text: 'see here',
+              marks: [{ type: 'link', attrs: { href: 'javascript:alert(1)' } }],
+            },
+            {
+              type: 'text',
+              text: 'and there',
+              marks: [{ type: 'link', attrs: { href: 'https://saltmarsh.example' } }],
+            },
+          ],
+        },
+        { type: 'dayPlan', attrs: { date: '2026-10-06' } },
+      ],
+    },
+    from: 0,
+    until: null,
+    pinned: true,
+    mailedAt: null,
+    by: 'Maren Oduya',
+    at: 0,
+    days: [
+      {
+        date: '2026-10-06',
+        sessions: [
+          {
+            id: 's',
+            title: 'Lecture',
+            startsAt: Date.UTC(2026, 9, 6, 21, 30),
+            endsAt: Date.UTC(2026, 9, 6, 22, 50),
+            cancelled: false,
+          },
+        ],
+        materials: [file],
+      },
+    ],
+  };
+  answerRequests({ '/api/courses/course/notices': [notice] });
+  inCourse({}, <NoticesPage />);
+  await waitFor(() => expect(screen.getByText('Tue 6 Oct')).toBeTruthy());
+  expect(screen.getByText('18:30–19:50')).toBeTruthy();
+  expect(screen.getByRole('link', { name: 'Chart 4012.pdf' })).toBeTruthy();
+  expect(screen.queryByRole('link', { name: 'see here' })).toBeNull();
+  expect(screen.getByRole('link', { name: 'and there' }).getAttribute('href')).toBe(
+    'https://saltmarsh.example',
+  );
+});

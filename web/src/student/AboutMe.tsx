@@ -1,0 +1,81 @@
+import { Anchor, Button, Group, Select, Text, TextInput } from '@mantine/core';
+import { useMemo, useState } from 'react';
+import type { MyCourse } from '@nimble-bell/core/api';
+import { zoneWords } from '@nimble-bell/core/calendar';
+import { useAsk } from '../app/api';
+import { useChange } from '../app/queries';
+import { Panel } from '../ui/Panel';
+import { useParams } from 'react-router';
+
+/** How one is called, and where one is: one's own to say. */
+export function AboutMe({ mine }: { mine: MyCourse }) {
+  const ask = useAsk();
+  const { code } = useParams();
+  const { me } = mine;
+  const [name, setName] = useState(me.preferredName ?? '');
+  const [zone, setZone] = useState(me.zone);
+  const here = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const zones = useMemo(
+    () => [...new Set([me.zone, here, ...Intl.supportedValuesOf('timeZone')])],
+    [me.zone, here],
+  );
+  const save = useChange(
+    () => ask('/my-course/me', 'PUT', { zone, preferredName: name.trim() || null }),
+    () => 'Kept.',
+  );
+  const changed = zone !== me.zone || (name.trim() || null) !== me.preferredName;
+  const download = async () => {
+    const answer = await fetch('/api/my-course/data', { headers: { authorization: `Link ${code}` } });
+    const link = document.createElement('a');
+    link.href = URL.createObjectURL(await answer.blob());
+    link.download = `${me.name}.zip`;
+    link.click();
+  };
+  return (
+    <Panel title="About you">
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          save.mutate(undefined);
+        }}
+      >
+        <Group align="flex-end">
+          <TextInput
+            label="What you are called in class"
+            placeholder={me.name}
+            maxLength={120}
+            value={name}
+            onChange={(e) => setName(e.currentTarget.value)}
+            style={{ flex: '1 1 200px' }}
+          />
+          <Select
+            label="Your time zone"
+            searchable
+            allowDeselect={false}
+            limit={60}
+            data={zones}
+            value={zone}
+            onChange={(z) => z && setZone(z)}
+            style={{ flex: '1 1 200px' }}
+          />
+          <Button type="submit" variant="default" disabled={!changed} loading={save.isPending}>
+            Keep it
+          </Button>
+        </Group>
+      </form>
+      {here !== me.zone && zone === me.zone && (
+        <Text size="sm" mt="xs">
+          This device is on {zoneWords(here)} time.{' '}
+          <Anchor component="button" type="button" size="sm" onClick={() => setZone(here)}>
+            Use it
+          </Anchor>
+        </Text>
+      )}
+      <Text size="sm" mt="sm">
+        <Anchor component="button" type="button" size="sm" onClick={() => void download()}>
+          Download what the college keeps of you
+        </Anchor>
+      </Text>
+    </Panel>
+  );
+}

@@ -1,0 +1,44 @@
+import { Group, SegmentedControl, Text } from '@mantine/core';
+import type { Answer, MyCourse } from '@nimble-bell/core/api';
+import { countWords } from '@nimble-bell/core/calendar';
+import { useAsk } from '../app/api';
+import { useChange } from '../app/queries';
+import { Panel } from '../ui/Panel';
+
+const ANSWERS: { value: Answer; label: string }[] = [
+  { value: 'accepted', label: 'I come' },
+  { value: 'tentative', label: 'Perhaps' },
+  { value: 'declined', label: 'I cannot' },
+];
+
+/** Whether one comes, a series at a time; the same answer as from a calendar program. */
+export function Answers({ mine }: { mine: MyCourse }) {
+  const ask = useAsk();
+  const reply = useChange((input: { seriesId: string; answer: Answer }) =>
+    ask('/my-course/reply', 'PUT', input),
+  );
+  const ahead = mine.sessions.filter((s) => s.state === 'planned' || s.state === 'moved');
+  const series = [...new Map(ahead.map((s) => [s.seriesId, s.seriesTitle]))];
+  if (!series.length) return null;
+  return (
+    <Panel title="Do you come?" about="Your teacher sees it on the class list.">
+      {series.map(([id, title]) => (
+        <Group key={id} justify="space-between" py={4}>
+          <div>
+            <Text>{title}</Text>
+            <Text size="sm" c="dimmed">
+              {countWords(ahead.filter((s) => s.seriesId === id).length, 'session')} ahead
+            </Text>
+          </div>
+          <SegmentedControl
+            size="xs"
+            aria-label={`Do you come to ${title}?`}
+            data={ANSWERS}
+            value={mine.replies.find((r) => r.seriesId === id && r.date === null)?.answer ?? ''}
+            onChange={(answer) => reply.mutate({ seriesId: id, answer: answer as Answer })}
+          />
+        </Group>
+      ))}
+    </Panel>
+  );
+}
