@@ -111,6 +111,7 @@ export const ROUTES: Record<string, Answers> = {
   'GET /api/recordings/:id/media': answers(401, 401, 401, 401, 401, 401),
   'GET /api/recordings/:id/download': answers(401, 401, 401, 401, 401, 401),
   'GET /api/mailbox': EVERYONE,
+  'GET /api/mailbox/count': EVERYONE,
   'GET /api/mailbox/:id': answers(404, 404, 404, 404, 404, 404),
   // A body that cannot be meant.
   'POST /api/mailbox/:id/answer': answers(422, 422, 422, 422, 422, 422),

@@ -15,6 +15,7 @@ export async function startProduct(
   port = PORT,
   data = DATA,
   options = ['--fresh'],
+  more: NodeJS.ProcessEnv = {},
 ): Promise<() => Promise<void>> {
   const child = spawn(process.execPath, ['scripts/start.mjs', ...options], {
     cwd: ROOT,
@@ -25,6 +26,7 @@ export async function startProduct(
       NB_NOW: NOW,
       NB_GATHER_MS: '1500',
       LOG_LEVEL: 'warn',
+      ...more,
     },
     stdio: ['ignore', 'pipe', 'pipe'],
   });

@@ -19,20 +19,19 @@ const ANSWERS: Record<string, Answer> = {
 
 /** The answers in a calendar text; none where it is not a reply, or not one that can be read. */
 export function repliesIn(text: string): CalendarReply[] {
-  let root: ICAL.Component;
-  try {
-    root = new ICAL.Component(ICAL.parse(text) as unknown[] as never);
-  } catch {
-    return [];
-  }
-  if (String(root.getFirstPropertyValue('method')).toUpperCase() !== 'REPLY') return [];
-  return root.getAllSubcomponents('vevent').flatMap((event) => {
+  // What comes in by mail can be anything: whatever the reader stumbles over is no reply.
+  const tried = <T>(read: () => T, otherwise: T): T => {
     try {
-      return replyOf(event);
+      return read();
     } catch {
-      return [];
+      return otherwise;
     }
-  });
+  };
+  return tried(() => {
+    const root = new ICAL.Component(ICAL.parse(text) as unknown[] as never);
+    if (String(root.getFirstPropertyValue('method')).toUpperCase() !== 'REPLY') return [];
+    return root.getAllSubcomponents('vevent').flatMap((event) => tried(() => replyOf(event), []));
+  }, []);
 }
 
 function replyOf(event: ICAL.Component): CalendarReply[] {

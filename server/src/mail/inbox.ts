@@ -1,4 +1,4 @@
-import { bounceWords, messageIdIn, repliesIn, statusesIn } from '@nimble-bell/core/mail';
+import { bounceWords, noticeIn, repliesIn, type DeliveryNotice } from '@nimble-bell/core/mail';
 import { simpleParser, type ParsedMail } from 'mailparser';
 import Pop3Command from 'node-pop3';
 import type { PoolConnection } from 'mysql2/promise';
@@ -68,7 +68,7 @@ export async function take(ctx: Context, uidl: string, raw: string): Promise<str
   const mail = raw.length > LARGEST ? null : await simpleParser(raw).catch(() => null);
   return transaction(ctx.db, async (db) => {
     if (await one(db, 'SELECT uidl FROM inbox_seen WHERE uidl = ? FOR UPDATE', [uidl])) return 'read before';
-    const outcome = mail ? await outcomeOf(ctx, db, mail) : 'could not be read';
+    const outcome = mail ? await outcomeOf(ctx, db, mail, raw) : 'could not be read';
     await run(db, 'INSERT INTO inbox_seen (uidl, at, outcome) VALUES (?, ?, ?)', [
       uidl,
       ctx.now(),
@@ -78,9 +78,9 @@ export async function take(ctx: Context, uidl: string, raw: string): Promise<str
   });
 }
 
-async function outcomeOf(ctx: Context, db: PoolConnection, mail: ParsedMail): Promise<string> {
-  const status = mail.attachments.find((a) => a.contentType === 'message/delivery-status');
-  if (status) return noteBounce(ctx, db, mail, status.content.toString('utf8'));
+async function outcomeOf(ctx: Context, db: PoolConnection, mail: ParsedMail, raw: string): Promise<string> {
+  const notice = noticeIn(raw);
+  if (notice) return noteBounce(ctx, db, notice);
   const calendars = mail.attachments.filter((a) => /^text\/calendar|^application\/ics/.test(a.contentType));
   const replies = calendars.flatMap((c) => repliesIn(c.content.toString('utf8')));
   if (!replies.length) return 'neither an answer nor a delivery notice';
@@ -115,18 +115,14 @@ async function outcomeOf(ctx: Context, db: PoolConnection, mail: ParsedMail): Pr
 }
 
 /** Notes a letter that did not arrive, found by the Message-ID that the notice sends back. */
-async function noteBounce(ctx: Context, db: PoolConnection, mail: ParsedMail, text: string): Promise<string> {
-  const failed = statusesIn(text).filter((s) => s.action === 'failed');
-  if (!failed.length) return 'a delivery notice of no failure';
-  const returned = mail.attachments.find((a) =>
-    /^(message\/rfc822|text\/rfc822-headers)/.test(a.contentType),
-  );
-  const id = messageIdIn(returned ? returned.content.toString('utf8') : (mail.text ?? ''));
-  if (!id) return 'a delivery notice that names no letter';
+async function noteBounce(ctx: Context, db: PoolConnection, notice: DeliveryNotice): Promise<string> {
+  const failed = notice.statuses.find((s) => s.action === 'failed');
+  if (!failed) return 'a delivery notice of no failure';
+  if (!notice.messageId) return 'a delivery notice that names no letter';
   const result = await run(
     db,
     "UPDATE jobs SET bounced_at = ?, bounce = ? WHERE message_id = ? AND kind = 'mail' AND bounced_at IS NULL",
-    [ctx.now(), bounceWords(failed[0]!).slice(0, 500), id],
+    [ctx.now(), bounceWords(failed).slice(0, 500), notice.messageId],
   );
-  return result.affectedRows ? `${failed[0]!.recipient} bounced` : 'a delivery notice of an unknown letter';
+  return result.affectedRows ? `${failed.recipient} bounced` : 'a delivery notice of an unknown letter';
 }

@@ -32,6 +32,16 @@ export function mailboxRoutes(ctx: Context): Router {
     res.json(letters);
   });
 
+  /** How many people have post with such a subject, and how many letters that is. */
+  router.get('/count', async (req, res) => {
+    const found = await one<{ people: number; ids: number }>(
+      ctx.db,
+      `SELECT COUNT(DISTINCT recipient) AS people, COUNT(*) AS ids FROM standin_mail WHERE subject LIKE CONCAT(?, '%')`,
+      [String(req.query.subject ?? '')],
+    );
+    res.json(found);
+  });
+
   router.get('/:id', async (req, res) => {
     const row = await one<Letter & { raw: string }>(
       ctx.db,

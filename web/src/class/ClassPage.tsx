@@ -38,7 +38,14 @@ export function ClassPage() {
             <Button variant="default" onClick={() => setOpen('add')}>
               Add a person
             </Button>
-            <Button onClick={() => setOpen('import')}>Import a class list</Button>
+            <Button
+              onClick={() => {
+                select(new Set());
+                setOpen('import');
+              }}
+            >
+              Import a class list
+            </Button>
           </Group>
         )}
       </Group>
@@ -55,6 +62,7 @@ export function ClassPage() {
             <TextInput
               aria-label="Search the class list"
               placeholder="Name, address, group, role"
+              w={250}
               value={search}
               onChange={(e) => setSearch(e.currentTarget.value)}
             />

@@ -200,7 +200,7 @@ function Result(props: {
         <Tabs.List>
           <Tabs.Tab value="fresh">New ({fresh.length})</Tabs.Tab>
           <Tabs.Tab value="changed">Changed ({changed.length})</Tabs.Tab>
-          <Tabs.Tab value="gone">Not in the list ({gone.length})</Tabs.Tab>
+          <Tabs.Tab value="gone">Not in it ({gone.length})</Tabs.Tab>
           {list.bad.length > 0 && (
             <Tabs.Tab value="bad" c="var(--clay)">
               To mend ({list.bad.length})

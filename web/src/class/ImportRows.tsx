@@ -134,13 +134,14 @@ function BadLine(props: { row: BadRow; headings: string[]; mend: (line: number, 
             mend(row.line, cells);
           }}
         >
-          <Group gap={6}>
+          <Group gap={6} wrap="nowrap">
             {headings.map((heading, i) => (
               <TextInput
                 key={heading}
                 size="xs"
                 aria-label={`${heading} of line ${row.line}`}
                 placeholder={heading}
+                style={{ flex: 1, minWidth: 60 }}
                 value={cells[i] ?? ''}
                 onChange={(e) => setCells(cells.map((c, k) => (k === i ? e.currentTarget.value : c)))}
               />

@@ -141,7 +141,12 @@ export function FilesPage() {
               {materials.data.map((m) => (
                 <Table.Tr key={m.id}>
                   <Table.Td>
-                    <Anchor href={m.url} target={m.kind === 'link' ? '_blank' : undefined} rel="noreferrer">
+                    <Anchor
+                      fz="sm"
+                      href={m.url}
+                      target={m.kind === 'link' ? '_blank' : undefined}
+                      rel="noreferrer"
+                    >
                       {m.name}
                     </Anchor>
                   </Table.Td>

@@ -122,7 +122,7 @@ function Send({ members }: { members: MemberInfo[] }) {
         )}
         <DateTimePicker
           aria-label="When"
-          placeholder="Now"
+          placeholder="Send now, or at…"
           clearable
           miw={190}
           valueFormat="D MMM YYYY HH:mm"

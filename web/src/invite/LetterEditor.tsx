@@ -110,6 +110,7 @@ export function LetterEditor({ members }: { members: MemberInfo[] }) {
           <Group justify="space-between" mb="xs">
             <Select
               aria-label="As who gets it"
+              w={280}
               searchable
               limit={50}
               placeholder={preview.data ? `As ${preview.data.name} gets it` : 'As somebody gets it'}

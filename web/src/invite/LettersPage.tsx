@@ -92,7 +92,10 @@ export function LettersPage() {
               { value: 'all', label: `All ${all.length}` },
               ...(['queued', 'sent', 'bounced', 'failed', 'void'] as const)
                 .filter((s) => count(s) > 0)
-                .map((s) => ({ value: s, label: `${STATE_WORDS[s]} ${count(s)}` })),
+                .map((s) => ({
+                  value: s,
+                  label: `${STATE_WORDS[s][0]!.toUpperCase()}${STATE_WORDS[s].slice(1)} ${count(s)}`,
+                })),
             ]}
           />
           {course.role === 'teacher' && lost.length > 0 && (

@@ -1,4 +1,4 @@
-import { Group, SegmentedControl, Text } from '@mantine/core';
+import { Anchor, Group, SegmentedControl, Text } from '@mantine/core';
 import type { Answer, MyCourse } from '@nimble-bell/core/api';
 import { countWords } from '@nimble-bell/core/calendar';
 import { useAsk } from '../app/api';
@@ -40,5 +40,26 @@ export function Answers({ mine }: { mine: MyCourse }) {
         </Group>
       ))}
     </Panel>
+  );
+}
+
+/** An answer to one session alone: that one cannot come, or can after all. */
+export function CannotCome({ mine, session }: { mine: MyCourse; session: MyCourse['sessions'][number] }) {
+  const ask = useAsk();
+  const reply = useChange((answer: Answer) =>
+    ask('/my-course/reply', 'PUT', { seriesId: session.seriesId, date: session.date, answer }),
+  );
+  const given = mine.replies.find((r) => r.seriesId === session.seriesId && r.date === session.date)?.answer;
+  return given === 'declined' ? (
+    <Text size="sm">
+      You said you cannot come.{' '}
+      <Anchor component="button" type="button" size="sm" onClick={() => reply.mutate('accepted')}>
+        I can after all
+      </Anchor>
+    </Text>
+  ) : (
+    <Anchor component="button" type="button" size="sm" onClick={() => reply.mutate('declined')}>
+      I cannot come to this one
+    </Anchor>
   );
 }

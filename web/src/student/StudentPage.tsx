@@ -22,7 +22,7 @@ import { NoticeBody } from '../ui/NoticeBody';
 import { Empty, Panel } from '../ui/Panel';
 import { SessionRows } from '../ui/SessionRows';
 import { AboutMe } from './AboutMe';
-import { Answers } from './Answers';
+import { Answers, CannotCome } from './Answers';
 import { Attendance } from './Attendance';
 import { saveEntry } from './entry';
 
@@ -149,6 +149,7 @@ function Next({ mine }: { mine: MyCourse }) {
             Put it in my calendar
           </Anchor>
         )}
+        {next.state !== 'live' && <CannotCome mine={mine} session={next} />}
       </Group>
       {files.length > 0 && (
         <>

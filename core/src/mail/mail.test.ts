@@ -1,0 +1,195 @@
+import fc from 'fast-check';
+import type { MeetingPattern, Term } from '../api/plan';
+import { requestOf, sessionsOf } from '../calendar';
+import {
+  bounceWords,
+  DEFAULT_INVITATION,
+  filled,
+  filledLine,
+  htmlOf,
+  noticeIn,
+  repliesIn,
+  replyTo,
+  textOf,
+  unknownFields,
+  type FieldValues,
+} from './index';
+
+const values: FieldValues = {
+  name: 'Ana <Tide> Lanyon',
+  course: 'TID-101 Tides & Streams',
+  teacher: 'Maren Oduya',
+  series: ['Lecture: Tue 18:30', 'Lab A: Fri 17:30'],
+  next: '',
+  link: 'http://127.0.0.1/in/abc',
+  zone: 'Azores',
+  until: 'Sun 6 Dec',
+};
+
+test('the college’s own invitation is filled in: lines become a list, the link a button, what is empty goes', () => {
+  const blocks = filled(DEFAULT_INVITATION.text, values);
+  expect(blocks.map((b) => b.kind)).toEqual(['text', 'text', 'list', 'button', 'text']);
+  const text = textOf(blocks);
+  expect(text).toContain('- Lab A: Fri 17:30');
+  expect(text).toContain('Go to your class page: http://127.0.0.1/in/abc');
+  expect(filledLine(DEFAULT_INVITATION.subject, values)).toBe('TID-101 Tides & Streams: your way in');
+});
+
+test('a linked phrase is a link in HTML and an address in plain text', () => {
+  const blocks = filled('Hello {name}, [come in here]({link}).', values);
+  expect(textOf(blocks)).toBe('Hello Ana <Tide> Lanyon, come in here (http://127.0.0.1/in/abc).');
+  expect(htmlOf('T', blocks, '')).toContain(
+    '<a href="http://127.0.0.1/in/abc" style="color:#2f6f8f">come in here</a>',
+  );
+});
+
+test('fields that nobody knows are named, and left as they stand', () => {
+  expect(unknownFields('{name} {nmae} {LINK} {x}')).toEqual(['nmae', 'LINK', 'x']);
+  expect(filledLine('Dear {nmae}', values)).toBe('Dear {nmae}');
+});
+
+test('nothing that people are called or write breaks the letter', () => {
+  const any = fc.oneof(
+    fc.string(),
+    fc.constantFrom('<script>', '"><img src=x>', '{name}', '](javascript:x)', "'"),
+  );
+  fc.assert(
+    fc.property(any, any, any, (name, text, title) => {
+      const html = htmlOf(title, filled(`${text}\n\n[go]({link}) {name}`, { ...values, name }), name);
+      expect(html).not.toMatch(/<script|<img|href="javascript/i);
+      expect(html.match(/<body/g)).toHaveLength(1);
+    }),
+  );
+  const bad = htmlOf('T', filled('[go](javascript:alert)', values), '');
+  expect(bad).not.toContain('<a ');
+});
+
+const term: Term = {
+  name: 'Autumn',
+  zone: 'America/Halifax',
+  firstDay: '2026-08-31',
+  lastDay: '2026-12-13',
+  daysOff: [],
+  daySwaps: [],
+};
+const pattern: MeetingPattern = {
+  kind: 'weekly',
+  every: 1,
+  lingerMinutes: 0,
+  ends: { by: 'term' },
+  days: [{ day: 'tuesday', start: '18:30', minutes: 80 }],
+};
+const request = requestOf({
+  uid: 'tides@nimble-bell',
+  sequence: 4,
+  stamp: Date.UTC(2026, 7, 1),
+  title: 'Lecture',
+  organizer: { name: 'Maren Oduya', email: 'classes@saltmarsh.example' },
+  attendee: { name: 'Ana Lanyon', email: 'ana@saltmarsh.example' },
+  term,
+  pattern,
+  sessions: sessionsOf(term, pattern).sessions.map((s) => ({ ...s, state: 'planned' })),
+});
+
+test.each(['accepted', 'tentative', 'declined'] as const)(
+  'a calendar program’s answer "%s" is read',
+  (answer) => {
+    const reply = replyTo(request, 'ana@saltmarsh.example', answer)!;
+    expect(repliesIn(reply)).toEqual([
+      { uid: 'tides@nimble-bell', date: null, attendee: 'ana@saltmarsh.example', answer, sequence: 4 },
+    ]);
+  },
+);
+
+test('an answer to one session names its date; what is no answer is none', () => {
+  const reply = replyTo(request, 'ana@saltmarsh.example', 'declined')!.replace(
+    'SUMMARY:',
+    'RECURRENCE-ID;TZID=America/Halifax:20261006T183000\r\nSUMMARY:',
+  );
+  expect(repliesIn(reply)).toMatchObject([{ date: '2026-10-06', answer: 'declined' }]);
+  expect(repliesIn(request)).toEqual([]);
+  expect(replyTo(reply, 'a@b.example', 'accepted')).toBeNull();
+  const two = reply.replace('ATTENDEE;', 'ATTENDEE;PARTSTAT=ACCEPTED:mailto:eve@example.org\r\nATTENDEE;');
+  expect(repliesIn(two)).toEqual([]);
+});
+
+const dsn = (more: { base64?: boolean; action?: string } = {}) => {
+  const status = [
+    'Reporting-MTA: dns; mail.saltmarsh.example',
+    '',
+    'Original-Recipient: rfc822; ana@saltmarsh.example',
+    'Final-Recipient: RFC822; Ana@saltmarsh.example',
+    `Action: ${more.action ?? 'failed'}`,
+    'Status: 5.1.1',
+    'Diagnostic-Code: smtp; 550 5.1.1 There is',
+    '  no such mailbox',
+  ].join('\r\n');
+  return [
+    'From: postmaster@saltmarsh.example',
+    'Message-ID: <of.the.notice@saltmarsh.example>',
+    'Content-Type: multipart/report; report-type=delivery-status;',
+    ' boundary="b1"',
+    '',
+    'for people',
+    '--b1',
+    'Content-Type: text/plain',
+    '',
+    'It did not arrive.',
+    '--b1',
+    'Content-Type: message/delivery-status',
+    ...(more.base64 ? ['Content-Transfer-Encoding: base64'] : []),
+    '',
+    more.base64 ? btoa(status) : status,
+    '--b1',
+    'Content-Type: message/rfc822',
+    '',
+    'Subject: your way in',
+    'Message-ID:',
+    ' <invitation.first.m1@nimble-bell>',
+    '',
+    'Dear Ana',
+    '--b1--',
+  ].join('\r\n');
+};
+
+test.each([false, true])('a delivery notice names the letter and why it came back (base64: %s)', (base64) => {
+  const notice = noticeIn(dsn({ base64 }))!;
+  expect(notice.messageId).toBe('<invitation.first.m1@nimble-bell>');
+  expect(notice.statuses).toMatchObject([
+    { recipient: 'ana@saltmarsh.example', action: 'failed', status: '5.1.1' },
+  ]);
+  expect(bounceWords(notice.statuses[0]!)).toBe('550 5.1.1 There is no such mailbox (5.1.1)');
+});
+
+test('another letter is no delivery notice', () => {
+  expect(noticeIn('Subject: hello\r\n\r\nAction: failed\r\nFinal-Recipient: rfc822; a@b.example')).toBeNull();
+});
+
+/** A text cut up, repeated and mixed with others: what comes in by mail can be anything. */
+const mangled = (text: string) => {
+  const lines = text.split('\r\n');
+  return fc
+    .array(
+      fc.oneof({ weight: 6, arbitrary: fc.constantFrom(...lines) }, { weight: 1, arbitrary: fc.string() }),
+      {
+        maxLength: 60,
+      },
+    )
+    .map((some) => some.join('\r\n'));
+};
+
+test('any reply and any delivery notice is read without failing', () => {
+  const reply = replyTo(request, 'ana@saltmarsh.example', 'accepted')!;
+  fc.assert(
+    fc.property(fc.oneof(mangled(reply), fc.string()), (text) => {
+      for (const r of repliesIn(text)) expect(r.attendee.length > 0 && r.uid.length > 0).toBe(true);
+    }),
+    { numRuns: 5000 },
+  );
+  fc.assert(
+    fc.property(fc.oneof(mangled(dsn()), fc.string()), (text) => {
+      for (const s of noticeIn(text)?.statuses ?? []) expect(s.recipient.length > 0).toBe(true);
+    }),
+    { numRuns: 5000 },
+  );
+});

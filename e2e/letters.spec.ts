@@ -1,0 +1,205 @@
+import { expect, test, type APIRequestContext } from '@playwright/test';
+import type { Delivery, LetterDetail, MemberInfo } from '@nimble-bell/core/api';
+import { account, detailOf, makeCourse, type MadeCourse } from './support/course';
+import { classRows, MAREN } from './support/people';
+import { PORT, pidOf, ROOT, startProduct } from './support/product';
+import path from 'node:path';
+import { request } from '@playwright/test';
+
+const TIMEOUT = { timeout: 20_000 };
+
+const deliveries = async (api: APIRequestContext, course: MadeCourse): Promise<Delivery[]> =>
+  (await api.get(`/api/courses/${course.id}/deliveries`)).json();
+const members = async (api: APIRequestContext, course: MadeCourse): Promise<MemberInfo[]> =>
+  (await api.get(`/api/courses/${course.id}/members`)).json();
+const edit = async (api: APIRequestContext, course: MadeCourse, body: object) => {
+  const answer = await api.post(`/api/courses/${course.id}/members`, { data: body });
+  expect(answer.ok(), await answer.text()).toBe(true);
+  return answer.json();
+};
+const plan = async (api: APIRequestContext, course: MadeCourse, body: object) => {
+  const answer = await api.post(`/api/courses/${course.id}/plan`, { data: body });
+  expect(answer.ok(), await answer.text()).toBe(true);
+  return answer.json();
+};
+const invite = (api: APIRequestContext, course: MadeCourse, body: object = {}) =>
+  api.post(`/api/courses/${course.id}/invitations`, { data: body });
+
+/** The letters of a course that reached the stand-in mailbox, newest first. */
+async function letters(api: APIRequestContext, course: MadeCourse, to = ''): Promise<LetterDetail[]> {
+  const { code } = await detailOf(api, course.id);
+  const all: LetterDetail[] = await (await api.get('/api/mailbox')).json();
+  const own = all.filter((l) => l.subject.startsWith(code) && l.to.startsWith(to));
+  return Promise.all(own.map(async (l) => (await api.get(`/api/mailbox/${l.id}`)).json()));
+}
+const allSent = async (api: APIRequestContext, course: MadeCourse) =>
+  expect
+    .poll(async () => (await deliveries(api, course)).filter((d) => d.state === 'queued').length, TIMEOUT)
+    .toBe(0);
+
+test('an answer from a calendar program comes back to the class list, to the series and to one session', async () => {
+  const course = await makeCourse({ students: 2 });
+  const api = await account(MAREN);
+  await invite(api, course);
+  await allSent(api, course);
+  const [first] = await letters(api, course, 'ana');
+  expect(first!.calendars.map((c) => c.method)).toEqual(['REQUEST']);
+  await api.post(`/api/mailbox/${first!.id}/answer`, { data: { answer: 'accepted' } });
+  const replies = async () => (await members(api, course)).find((m) => m.name === 'Ana Lanyon')!.replies;
+  await expect
+    .poll(async () => (await replies()).map((r) => [r.date, r.answer]), TIMEOUT)
+    .toEqual([[null, 'accepted']]);
+
+  const { sessions } = await detailOf(api, course.id);
+  const ahead = sessions.filter((s) => s.startsAt > Date.parse('2026-10-10'))[0]!;
+  await plan(api, course, {
+    edit: 'change-session',
+    id: ahead.id,
+    scope: 'one',
+    change: { do: 'lengthen', minutes: 60 },
+  });
+  await expect.poll(async () => (await letters(api, course, 'ana')).length, TIMEOUT).toBe(2);
+  const [change] = await letters(api, course, 'ana');
+  expect(change!.calendars[0]!.content).toContain('RECURRENCE-ID');
+  await api.post(`/api/mailbox/${change!.id}/answer`, { data: { answer: 'declined' } });
+  await expect
+    .poll(async () => (await replies()).map((r) => `${r.date} ${r.answer}`).sort(), TIMEOUT)
+    .toEqual([`${ahead.date} declined`, 'null accepted']);
+});
+
+test('changes of a few moments are one letter, the smallest that says it; one taken back says nothing', async () => {
+  const course = await makeCourse({ students: 2 });
+  const api = await account(MAREN);
+  await invite(api, course);
+  await allSent(api, course);
+  const ahead = (await detailOf(api, course.id)).sessions.filter(
+    (s) => s.startsAt > Date.parse('2026-10-10'),
+  );
+  const change = (at: number, how: object) =>
+    plan(api, course, { edit: 'change-session', id: ahead[at]!.id, scope: 'one', change: how });
+  await change(0, { do: 'cancel' });
+  await change(1, { do: 'rename', title: 'Harbour lights' });
+  const taken = await change(2, { do: 'cancel' });
+  await api.post(`/api/courses/${course.id}/plan/undo`, { data: { change: taken.changeId } });
+  await expect.poll(async () => (await letters(api, course, 'ana')).length, TIMEOUT).toBe(2);
+  const [news] = await letters(api, course, 'ana');
+  expect(news!.calendars.map((c) => c.method).sort()).toEqual(['CANCEL', 'REQUEST']);
+  for (const c of news!.calendars) expect(c.content.match(/BEGIN:VEVENT/g)).toHaveLength(1);
+  expect(news!.text).toContain('is cancelled');
+  expect(news!.text).toContain('is called "Harbour lights"');
+
+  const { changeId } = await change(3, { do: 'cancel' });
+  await api.post(`/api/courses/${course.id}/plan/undo`, { data: { change: changeId } });
+  await expect
+    .poll(async () => (await deliveries(api, course)).filter((d) => d.state === 'void').length, TIMEOUT)
+    .toBe(2);
+  expect(await letters(api, course, 'ana')).toHaveLength(2);
+});
+
+test('a letter that comes back is said, and goes again to a mended address with the entry anew', async () => {
+  const course = await makeCourse({ students: 1 });
+  const api = await account(MAREN);
+  await edit(api, course, {
+    edit: 'add',
+    invite: true,
+    person: { name: 'Gone Away', email: `gone.away.${course.id}@saltmarsh.example` },
+  });
+  const gone = async () => (await members(api, course)).find((m) => m.name.startsWith('Gone'))!;
+  await expect.poll(async () => (await gone()).invitation, TIMEOUT).toBe('bounced');
+  const lost = (await deliveries(api, course)).find((d) => d.state === 'bounced')!;
+  expect(lost.fault).toContain('There is no such mailbox.');
+  const mended = `here.again.${course.id}@saltmarsh.example`;
+  const { mail } = await edit(api, course, {
+    edit: 'change',
+    members: [(await gone()).id],
+    fields: { email: mended },
+  });
+  expect(mail).toMatchObject([{ topic: 'invitation', count: 1 }]);
+  await expect.poll(async () => (await letters(api, course, 'here.again')).length, TIMEOUT).toBe(1);
+  const [letter] = await letters(api, course, 'here.again');
+  expect(letter!.calendars[0]!.content).toContain('RRULE');
+  expect((await gone()).invitation).toBe('sent');
+});
+
+test('reminders go to those invited whom the session is for, once, and not for a session that moved away', async () => {
+  const course = await makeCourse({ students: 2 });
+  const api = await account(MAREN);
+  await invite(api, course, { members: [course.students[0]!.id] });
+  await api.put(`/api/courses/${course.id}/reminders`, { data: { minutes: [45] } });
+  const reminders = async () => (await deliveries(api, course)).filter((d) => d.topic === 'reminder');
+  await expect
+    .poll(async () => (await reminders()).map((d) => [d.name, d.state]), TIMEOUT)
+    .toEqual([['Ana Lanyon', 'sent']]);
+  expect((await letters(api, course, 'ana'))[0]!.text).toContain(
+    'Lecture begins Tue 6 Oct, 21:30, Azores time.',
+  );
+  await new Promise((resolve) => setTimeout(resolve, 6000));
+  expect(await reminders()).toHaveLength(1);
+});
+
+test('the letter’s words are the course’s own, filled in for each person; an unknown field is refused', async () => {
+  const course = await makeCourse({ students: 1 });
+  const api = await account(MAREN);
+  const put = (text: string) =>
+    api.put(`/api/courses/${course.id}/invitation`, {
+      data: { template: { subject: 'Come to {course}', text } },
+    });
+  const bad = await put('Dear {nmae}');
+  expect(bad.status()).toBe(422);
+  expect((await bad.json()).error.message).toBe('There is no field {nmae}.');
+  await put('Dear {name},\n\n[come in here]({link})\n\n{next}');
+  const data = { member: course.students[0]!.id };
+  const preview = await (await api.post(`/api/courses/${course.id}/invitations/preview`, { data })).json();
+  expect(preview.text).toContain('Dear Ana Lanyon,');
+  expect(preview.html).toMatch(/<a href="http:[^"]*\/in\/[^"]*"[^>]*>come in here<\/a>/);
+  expect(preview.calendars).toHaveLength(1);
+});
+
+test('a server killed over and over, a mailbox that refuses and drops: each person has one letter a cause', async () => {
+  test.setTimeout(240_000);
+  const port = PORT + 40;
+  const data = path.join(ROOT, '.tmp/e2e-kill');
+  const stop = await startProduct(port, data, ['--fresh'], {
+    NB_MAILBOX_REFUSES: '0.1',
+    NB_MAILBOX_DROPS: '0.1',
+  });
+  try {
+    const api = await request.newContext({ baseURL: `http://127.0.0.1:${port}` });
+    await api.post('/api/sign-in', { data: { email: MAREN, password: 'saltmarsh' } });
+    const post = async (at: string, body: object) => {
+      const answer = await api.post(at, { data: body });
+      expect(answer.ok(), await answer.text()).toBe(true);
+      return answer.json();
+    };
+    const { id } = await post('/api/courses', { code: 'KILL-1', title: 'Made to be killed' });
+    const pattern = {
+      kind: 'weekly',
+      days: [{ day: 'tuesday', start: '18:30', minutes: 80 }],
+      ends: { by: 'term' },
+    };
+    const { made } = await post(`/api/courses/${id}/plan`, {
+      edit: 'add-series',
+      series: [{ title: 'Lecture', pattern }],
+    });
+    await post(`/api/courses/${id}/plan`, { edit: 'publish', ids: made });
+    await post(`/api/courses/${id}/members`, { edit: 'import', rows: classRows(500) });
+    expect((await post(`/api/courses/${id}/invitations`, {})).queued).toBe(500);
+    for (let kill = 0; kill < 5; kill++) {
+      await new Promise((resolve) => setTimeout(resolve, 300 + Math.random() * 1500));
+      process.kill(pidOf('app', data), 'SIGKILL');
+      await expect
+        .poll(async () => (await api.get('/api/health').catch(() => null))?.ok(), { timeout: 30_000 })
+        .toBe(true);
+    }
+    const states = async (): Promise<Delivery[]> => {
+      const answer = await api.get(`/api/courses/${id}/deliveries`).catch(() => null);
+      return answer?.ok() ? answer.json() : [];
+    };
+    const sent = async () => (await states()).filter((d) => d.state === 'sent').length;
+    await expect.poll(sent, { timeout: 150_000 }).toBe(500);
+    const { people, ids } = await (await api.get(`/api/mailbox/count?subject=KILL-1`)).json();
+    expect({ people, ids }).toEqual({ people: 500, ids: 500 });
+  } finally {
+    await stop();
+  }
+});
