@@ -63,7 +63,8 @@ export async function makeCourse(
   const days = [{ day: 'tuesday', start: '18:30', minutes: 80 }];
   const pattern = { kind: 'weekly', days, ends: { by: 'term' } };
   await addSeries(api, id, { title: 'Lecture', pattern });
-  await post(`/api/courses/${id}/members`, { edit: 'import', rows: classRows(options.students ?? 3) });
+  const rows = classRows(options.students ?? 3);
+  if (rows.length) await post(`/api/courses/${id}/members`, { edit: 'import', rows });
   const course = await (await api.get(`/api/courses/${id}`)).json();
   if (options.limits)
     await post(`/api/courses/${id}/limits`, { limits: { ...course.limits, ...options.limits } }, 'put');

@@ -45,8 +45,8 @@ export interface ListChange {
   courseId: string;
   by: string;
   now: number;
-  /** Whether those who are new get their invitation at once. */
-  invite: boolean;
+  /** Whether those who are new get their invitation at once; `again`: only those who had one before. */
+  invite: boolean | 'again';
   /** Does the change and gives it in words. */
   make: () => Promise<string>;
 }
@@ -82,9 +82,10 @@ export async function changeList(db: Db, change: ListChange): Promise<ListOutcom
 const isOn = (record: ListRecord | null): boolean => record !== null && record.leftAt === null;
 
 /** What is written to somebody whose line changed; nothing to those who were never invited. */
-function topicOf(c: ListChangeRow, invited: boolean, invite: boolean): LetterTopic | null {
+function topicOf(c: ListChangeRow, invited: boolean, invite: ListChange['invite']): LetterTopic | null {
   const { before, after } = c;
-  if (!isOn(before)) return isOn(after) && invite ? 'invitation' : null;
+  const comes = invite === 'again' ? invited : invite;
+  if (!isOn(before)) return isOn(after) && comes ? 'invitation' : null;
   if (!invited) return null;
   if (!isOn(after)) return 'goodbye';
   if (before!.email !== after.email) return 'invitation';
@@ -96,7 +97,12 @@ function topicOf(c: ListChangeRow, invited: boolean, invite: boolean): LetterTop
 
 async function queueFor(
   db: Db,
-  { courseId, changeId, now, invite }: { courseId: string; changeId: string; now: number; invite: boolean },
+  {
+    courseId,
+    changeId,
+    now,
+    invite,
+  }: { courseId: string; changeId: string; now: number; invite: ListChange['invite'] },
   diff: readonly ListChangeRow[],
 ): Promise<ListOutcome['mail']> {
   const invited = await invitedOf(db, courseId);

@@ -79,7 +79,7 @@ export function rosterRoutes(ctx: Context): Router {
         await undoRows(db, json<ListChangeRow[]>(latest.body), now);
         return `${UNDONE}${latest.words}`;
       };
-      return changeList(db, { courseId, by: member.name, now, invite: true, make });
+      return changeList(db, { courseId, by: member.name, now, invite: 'again', make });
     });
     ctx.signals.emit(
       'gone',
