@@ -1,7 +1,9 @@
 import { startProduct } from '../../e2e/support/product';
 import { clashes, makeUps } from './clashes';
+import { classList } from './classList';
 import { dates } from './dates';
 import { keystroke } from './keystroke';
+import { letters } from './letters';
 import { limits } from './limits';
 import { media } from './media';
 import { print, type Figure } from './table';
@@ -12,9 +14,11 @@ const wants = (name: string) => asked.length === 0 || asked.includes(name);
 const figures: Figure[] = [];
 if (wants('dates')) figures.push(...dates());
 if (wants('clashes')) figures.push(...clashes(), ...makeUps());
-if (wants('keystroke') || wants('limits') || wants('media')) {
+if (wants('letters')) figures.push(...(await letters()));
+if (wants('class-list') || wants('keystroke') || wants('limits') || wants('media')) {
   const stop = await startProduct();
   try {
+    if (wants('class-list')) figures.push(...(await classList()));
     if (wants('keystroke')) figures.push(...(await keystroke()));
     if (wants('limits')) figures.push(...(await limits()));
     if (wants('media')) figures.push(...(await media()));

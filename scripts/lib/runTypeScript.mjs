@@ -10,6 +10,8 @@ const OUTSIDE = [
   'temporal-polyfill',
   'ical.js',
   'zod',
+  'nodemailer',
+  'mysql2',
 ];
 
 /** Installs what is missing, bundles one of our scripts and runs it against the built product. */

@@ -6,4 +6,5 @@ export * from './groups';
 export * from './headings';
 export * from './oneRoster';
 export * from './readFiles';
+export * from './summary';
 export * from './table';

@@ -20,6 +20,7 @@ export async function request<T>(
   path: string,
   link: string | null,
   method = 'GET',
+  /** A value, or what was made JSON already. */
   body?: unknown,
   /** Goes through even when the page is left. */
   keepalive = false,
@@ -33,7 +34,7 @@ export async function request<T>(
       method,
       headers,
       keepalive,
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
     });
   } catch {
     throw new ApiError(

@@ -5,6 +5,7 @@ import {
   FileButton,
   Grid,
   Group,
+  NativeSelect,
   Select,
   Stack,
   Tabs,
@@ -12,16 +13,16 @@ import {
   Textarea,
 } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { startTransition, useEffect, useMemo, useRef, useState } from 'react';
 import type { CourseDetail, ListOutcome, MemberInfo } from '@nimble-bell/core/api';
-import type { Field, KnownMember } from '@nimble-bell/core/roster';
+import type { Field, KnownMember, ListSummary } from '@nimble-bell/core/roster';
 import { countWords, dateIn } from '@nimble-bell/core/calendar';
 import { useAsk } from '../app/api';
 import { serverNow } from '../app/clock';
 import { useChange } from '../app/queries';
 import { Panel } from '../ui/Panel';
 import { AlikeRows, BadRows, ChangedRows, FreshRows, GoneRows } from './ImportRows';
-import { ListReader, type ReadAnswer, type ReadOrder } from './listReader';
+import { ListReader, type ReadOrder } from './listReader';
 
 type Source = { text: string; files: ReadOrder['files'] };
 const NOTHING: Source = { text: '', files: [] };
@@ -49,18 +50,15 @@ export function ImportPanel(props: { course: CourseDetail; members: MemberInfo[]
     () => orderOf(course, members, { source, fields, mended, settled, rosterClass }),
     [course, members, source, fields, mended, settled, rosterClass],
   );
-  const { answer, reading, fault } = useReading(order);
-  const comparison = answer?.comparison;
-  const changes = comparison ? comparison.fresh.length + comparison.changed.length + leaving.length : 0;
+  const { answer, reading, fault, reader } = useReading(order);
+  const changes = answer ? answer.fresh.count + answer.changed.count + leaving.length : 0;
   const save = useChange(
-    () =>
-      ask<ListOutcome>(`/courses/${course.id}/members`, 'POST', {
-        edit: 'import',
-        rows: [...comparison!.fresh, ...comparison!.changed.map((c) => c.row)],
-        settled: settled.map(([line, as]) => ({ line, as })),
-        drop: leaving,
-        invite,
-      }),
+    async () =>
+      ask<ListOutcome>(
+        `/courses/${course.id}/members`,
+        'POST',
+        await reader().save({ drop: leaving, invite }),
+      ),
     ({ words }) => `${words}.`,
   );
   return (
@@ -126,8 +124,8 @@ export function ImportPanel(props: { course: CourseDetail; members: MemberInfo[]
           {answer && (
             <Stack gap="sm">
               <Columns answer={answer} choose={setFields} />
-              {answer.list.fault ? (
-                <Alert color="clay">{answer.list.fault}</Alert>
+              {answer.fault ? (
+                <Alert color="clay">{answer.fault}</Alert>
               ) : (
                 <Result
                   answer={answer}
@@ -138,7 +136,7 @@ export function ImportPanel(props: { course: CourseDetail; members: MemberInfo[]
                   setLeaving={setLeaving}
                 />
               )}
-              {!answer.list.fault && (
+              {!answer.fault && (
                 <Group justify="space-between" align="center">
                   <Checkbox
                     label="Invite those who are new at once"
@@ -150,7 +148,7 @@ export function ImportPanel(props: { course: CourseDetail; members: MemberInfo[]
                     loading={save.isPending}
                     onClick={() => save.mutate(undefined, { onSuccess: () => (begin(NOTHING), done()) })}
                   >
-                    {saveWords(comparison!.fresh.length, comparison!.changed.length, leaving.length)}
+                    {saveWords(answer.fresh.count, answer.changed.count, leaving.length)}
                   </Button>
                 </Group>
               )}
@@ -174,42 +172,40 @@ function saveWords(fresh: number, changed: number, leaving: number): string {
 }
 
 function Result(props: {
-  answer: ReadAnswer;
+  answer: ListSummary;
   settled: ReadOrder['settled'];
   settle: (line: number, as: 'same' | 'other') => void;
   mend: (line: number, cells: string[]) => void;
   leaving: string[];
   setLeaving: (ids: string[]) => void;
 }) {
-  const { list, comparison } = props.answer;
-  const { fresh, changed, gone, alike, same, teaching } = comparison;
-  const first = list.bad.length ? 'bad' : alike.length ? 'alike' : 'fresh';
+  const { headings, bad, fresh, changed, gone, alike, same, teaching } = props.answer;
+  const first = bad.count ? 'bad' : alike.count ? 'alike' : 'fresh';
   return (
     <div aria-live="polite">
       <Text fw={600} data-testid="roster-counts" mb={4}>
-        {fresh.length} new, {changed.length} changed, {gone.length} not in it,{' '}
-        {countWords(list.bad.length, 'bad row')}
+        {fresh.count} new, {changed.count} changed, {gone.count} not in it, {countWords(bad.count, 'bad row')}
       </Text>
-      {(same > 0 || teaching.length > 0) && (
+      {(same > 0 || teaching > 0) && (
         <Text size="sm" c="dimmed">
           {same > 0 && `${countWords(same, 'row')} say what is known. `}
-          {teaching.length > 0 && `${countWords(teaching.length, 'row')} of people who teach change nothing.`}
+          {teaching > 0 && `${countWords(teaching, 'row')} of people who teach change nothing.`}
         </Text>
       )}
       <Tabs defaultValue={first} key={first} keepMounted={false}>
         <Tabs.List>
-          <Tabs.Tab value="fresh">New ({fresh.length})</Tabs.Tab>
-          <Tabs.Tab value="changed">Changed ({changed.length})</Tabs.Tab>
-          <Tabs.Tab value="gone">Not in it ({gone.length})</Tabs.Tab>
-          {list.bad.length > 0 && (
+          <Tabs.Tab value="fresh">New ({fresh.count})</Tabs.Tab>
+          <Tabs.Tab value="changed">Changed ({changed.count})</Tabs.Tab>
+          <Tabs.Tab value="gone">Not in it ({gone.count})</Tabs.Tab>
+          {bad.count > 0 && (
             <Tabs.Tab value="bad" c="var(--clay)">
-              To mend ({list.bad.length})
+              To mend ({bad.count})
             </Tabs.Tab>
           )}
-          {alike.length > 0 && <Tabs.Tab value="alike">The same person? ({alike.length})</Tabs.Tab>}
+          {alike.count > 0 && <Tabs.Tab value="alike">The same person? ({alike.count})</Tabs.Tab>}
         </Tabs.List>
         <Tabs.Panel value="fresh" pt="xs">
-          <FreshRows rows={fresh} />
+          <FreshRows fresh={fresh} />
         </Tabs.Panel>
         <Tabs.Panel value="changed" pt="xs">
           <ChangedRows changed={changed} />
@@ -218,7 +214,7 @@ function Result(props: {
           <GoneRows gone={gone} leaving={props.leaving} setLeaving={props.setLeaving} />
         </Tabs.Panel>
         <Tabs.Panel value="bad" pt="xs">
-          <BadRows list={list} mend={props.mend} />
+          <BadRows bad={bad} headings={headings} mend={props.mend} />
         </Tabs.Panel>
         <Tabs.Panel value="alike" pt="xs">
           <AlikeRows alike={alike} settle={props.settle} />
@@ -239,22 +235,26 @@ const FIELD_WORDS: Record<Field, string> = {
   skip: 'Left out',
 };
 
+const CHOICES = Object.entries(FIELD_WORDS).map(([value, label]) => ({ value, label }));
+
 /** What each column is taken for, and the way to say otherwise. */
-function Columns({ answer, choose }: { answer: ReadAnswer; choose: (fields: Field[]) => void }) {
-  const { headings, fields } = answer.list;
+function Columns({ answer, choose }: { answer: ListSummary; choose: (fields: Field[]) => void }) {
+  const { headings, fields } = answer;
   if (!headings.length || answer.classes) return null;
   return (
     <Group gap="xs" align="flex-end">
       {headings.map((heading, i) => (
-        <Select
+        <NativeSelect
           key={`${heading}${i}`}
           label={heading.length > 18 ? `${heading.slice(0, 17)}…` : heading}
           size="xs"
           w={132}
-          allowDeselect={false}
-          data={Object.entries(FIELD_WORDS).map(([value, label]) => ({ value, label }))}
+          data={CHOICES}
           value={fields[i]!}
-          onChange={(value) => choose(fields.map((f, k) => (k === i ? (value as Field) : f)))}
+          onChange={(e) => {
+            const value = e.currentTarget.value as Field;
+            choose(fields.map((f, k) => (k === i ? value : f)));
+          }}
         />
       ))}
     </Group>
@@ -292,7 +292,7 @@ function useReading(order: ReadOrder | null) {
   const [settledOrder] = useDebouncedValue(order, 200);
   const [state, setState] = useState<{
     order: ReadOrder | null;
-    answer: ReadAnswer | null;
+    answer: ListSummary | null;
     fault: string | null;
   }>({
     order: null,
@@ -305,13 +305,15 @@ function useReading(order: ReadOrder | null) {
     let wanted = true;
     reader.current ??= new ListReader();
     reader.current.read(settledOrder).then(
-      (answer) => wanted && setState({ order: settledOrder, answer, fault: null }),
+      // Shown in slices: the page goes on answering meanwhile.
+      (answer) => wanted && startTransition(() => setState({ order: settledOrder, answer, fault: null })),
       (error: Error) => wanted && setState({ order: settledOrder, answer: null, fault: error.message }),
     );
     return () => {
       wanted = false;
     };
   }, [settledOrder]);
-  if (!order) return { answer: null, reading: false, fault: null };
-  return { answer: state.answer, reading: state.order !== order, fault: state.fault };
+  const own = () => reader.current!;
+  if (!order) return { answer: null, reading: false, fault: null, reader: own };
+  return { answer: state.answer, reading: state.order !== order, fault: state.fault, reader: own };
 }

@@ -1,17 +1,10 @@
 import { Button, Checkbox, Group, ScrollArea, Table, Text, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import type {
-  BadRow,
-  ChangedMember,
-  Comparison,
-  KnownMember,
-  ListRow,
-  ReadList,
-} from '@nimble-bell/core/roster';
+import type { BadRow, ChangedMember, ListRow, ListSummary, Some } from '@nimble-bell/core/roster';
 import { zoneWords } from '@nimble-bell/core/calendar';
 import { Empty } from '../ui/Panel';
 
-const MOST = 200;
+const moreOf = (some: Some<unknown>) => some.count - some.first.length;
 
 function Rows({ label, more, children }: { label: string; more: number; children: React.ReactNode }) {
   return (
@@ -28,11 +21,11 @@ function Rows({ label, more, children }: { label: string; more: number; children
   );
 }
 
-export function FreshRows({ rows }: { rows: ListRow[] }) {
-  if (!rows.length) return <Empty>Nobody in it is new.</Empty>;
+export function FreshRows({ fresh }: { fresh: Some<ListRow> }) {
+  if (!fresh.count) return <Empty>Nobody in it is new.</Empty>;
   return (
-    <Rows label="New people" more={rows.length - MOST}>
-      {rows.slice(0, MOST).map((r) => (
+    <Rows label="New people" more={moreOf(fresh)}>
+      {fresh.first.map((r) => (
         <Table.Tr key={r.email}>
           <Table.Td fw={550}>{r.name}</Table.Td>
           <Table.Td>{r.email}</Table.Td>
@@ -45,11 +38,11 @@ export function FreshRows({ rows }: { rows: ListRow[] }) {
   );
 }
 
-export function ChangedRows({ changed }: { changed: ChangedMember[] }) {
-  if (!changed.length) return <Empty>Nobody on the list changes.</Empty>;
+export function ChangedRows({ changed }: { changed: Some<ChangedMember> }) {
+  if (!changed.count) return <Empty>Nobody on the list changes.</Empty>;
   return (
-    <Rows label="Changed people" more={changed.length - MOST}>
-      {changed.slice(0, MOST).map(({ member, fields }) => (
+    <Rows label="Changed people" more={moreOf(changed)}>
+      {changed.first.map(({ member, fields }) => (
         <Table.Tr key={member.id}>
           <Table.Td fw={550}>{member.name}</Table.Td>
           <Table.Td>
@@ -66,27 +59,23 @@ export function ChangedRows({ changed }: { changed: ChangedMember[] }) {
 }
 
 export function GoneRows(props: {
-  gone: KnownMember[];
+  gone: ListSummary['gone'];
   leaving: string[];
   setLeaving: (ids: string[]) => void;
 }) {
   const { gone, leaving, setLeaving } = props;
-  if (!gone.length) return <Empty>Everybody on the list is in it.</Empty>;
-  const all = leaving.length === gone.length;
+  if (!gone.count) return <Empty>Everybody on the list is in it.</Empty>;
+  const all = leaving.length === gone.count;
   return (
     <>
       <Group justify="space-between" mb={4}>
         <Text size="sm">They stay on the class list unless you choose them here.</Text>
-        <Button
-          size="compact-sm"
-          variant="default"
-          onClick={() => setLeaving(all ? [] : gone.map((m) => m.id))}
-        >
+        <Button size="compact-sm" variant="default" onClick={() => setLeaving(all ? [] : gone.ids)}>
           {all ? 'Keep them all' : 'Take them all off'}
         </Button>
       </Group>
-      <Rows label="People not in the list" more={gone.length - MOST}>
-        {gone.slice(0, MOST).map((m) => (
+      <Rows label="People not in the list" more={moreOf(gone)}>
+        {gone.first.map((m) => (
           <Table.Tr key={m.id}>
             <Table.Td>
               <Checkbox
@@ -108,11 +97,16 @@ export function GoneRows(props: {
 }
 
 /** Bad rows, each mended where it stands. */
-export function BadRows({ list, mend }: { list: ReadList; mend: (line: number, cells: string[]) => void }) {
+export function BadRows(props: {
+  bad: Some<BadRow>;
+  headings: string[];
+  mend: (line: number, cells: string[]) => void;
+}) {
+  const { bad, headings, mend } = props;
   return (
-    <Rows label="Rows to mend" more={list.bad.length - MOST}>
-      {list.bad.slice(0, MOST).map((row) => (
-        <BadLine key={`${row.line}/${row.cells.join()}`} row={row} headings={list.headings} mend={mend} />
+    <Rows label="Rows to mend" more={moreOf(bad)}>
+      {bad.first.map((row) => (
+        <BadLine key={`${row.line}/${row.cells.join()}`} row={row} headings={headings} mend={mend} />
       ))}
     </Rows>
   );
@@ -157,12 +151,12 @@ function BadLine(props: { row: BadRow; headings: string[]; mend: (line: number, 
 }
 
 export function AlikeRows(props: {
-  alike: Comparison['alike'];
+  alike: ListSummary['alike'];
   settle: (line: number, as: 'same' | 'other') => void;
 }) {
   return (
-    <Rows label="Rows like somebody on the list" more={props.alike.length - MOST}>
-      {props.alike.slice(0, MOST).map(({ row, member }) => (
+    <Rows label="Rows like somebody on the list" more={moreOf(props.alike)}>
+      {props.alike.first.map(({ row, member }) => (
         <Table.Tr key={row.line}>
           <Table.Td>
             {row.name}, {row.email}

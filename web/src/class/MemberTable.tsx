@@ -1,14 +1,12 @@
-import { Checkbox } from '@mantine/core';
 import {
   createColumnHelper,
   getCoreRowModel,
   getSortedRowModel,
   useReactTable,
-  type Row,
   type SortingState,
 } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { memo, useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import type { CourseDetail, MemberFields, MemberInfo } from '@nimble-bell/core/api';
 import { clockWords, instantWords, zoneWords } from '@nimble-bell/core/calendar';
 import { useNow } from '../app/clock';
@@ -31,6 +29,10 @@ const COLUMNS = [
   column.accessor(replyWords, { id: 'reply', header: 'Reply', size: 110 }),
   column.accessor(seen, { id: 'seen', header: 'Link last used', size: 140 }),
 ];
+/** Each column's id and heading. */
+const NAMES = COLUMNS.map(
+  (c) => [c.id ?? (c as { accessorKey: string }).accessorKey, String(c.header)] as const,
+);
 type Editable = 'name' | 'email' | 'group' | 'zone';
 const EDITABLE: readonly string[] = ['name', 'email', 'group', 'zone'] satisfies Editable[];
 
@@ -79,12 +81,26 @@ export function MemberTable(props: TableProps) {
     rows.length <= FEW
       ? rows.map((_, index) => ({ index, start: index * ROW_PX }))
       : virtual.getVirtualItems();
-  const toggle = (id: string, on: boolean) => {
-    const next = new Set(selected);
+  const now = useNow(30_000);
+  // Rows are drawn anew only for what is theirs: what they call stays the same, and looks here for the newest.
+  const latest = useRef({ selected, select, change });
+  useEffect(() => {
+    latest.current = { selected, select, change };
+  });
+  const toggle = useCallback((id: string, on: boolean) => {
+    const next = new Set(latest.current.selected);
     if (on) next.add(id);
     else next.delete(id);
-    select(next);
-  };
+    latest.current.select(next);
+  }, []);
+  const edit = useCallback(
+    (id: string, name: string | null) => setEditing(name ? { id, column: name } : null),
+    [],
+  );
+  const changeField = useCallback(
+    (id: string, fields: MemberFields) => latest.current.change?.(id, fields),
+    [],
+  );
   const move = (to: number, along: boolean) => {
     const at = Math.max(0, Math.min(rows.length - 1, to));
     setActive(at);
@@ -119,12 +135,11 @@ export function MemberTable(props: TableProps) {
     >
       <div className={`${classes.row} ${classes.head}`} role="row" style={{ gridTemplateColumns: grid }}>
         <span role="columnheader">
-          <Checkbox
-            size="xs"
-            aria-label="Choose everyone shown"
+          <Box
+            label="Choose everyone shown"
             checked={all}
-            indeterminate={!all && selected.size > 0}
-            onChange={() => select(all ? new Set() : new Set(rows.map((r) => r.id)))}
+            some={!all && selected.size > 0}
+            change={() => select(all ? new Set() : new Set(rows.map((r) => r.id)))}
           />
         </span>
         {table.getFlatHeaders().map((h) => {
@@ -150,16 +165,20 @@ export function MemberTable(props: TableProps) {
         {drawn.map(({ index, start }) => (
           <MemberRow
             key={rows[index]!.id}
-            {...props}
-            row={rows[index]!}
+            member={rows[index]!.original}
+            course={props.course}
+            chosen={selected.has(rows[index]!.id)}
+            mayChange={change !== null}
             grid={grid}
             index={index}
             top={rows.length <= FEW ? null : start}
             active={index === active}
-            setActive={() => setActive(index)}
+            now={clockWords(now, rows[index]!.original.zone)}
+            setActive={setActive}
             toggle={toggle}
             editing={editing?.id === rows[index]!.id ? editing.column : null}
-            edit={(name) => setEditing(name ? { id: rows[index]!.id, column: name } : null)}
+            edit={edit}
+            change={changeField}
           />
         ))}
       </div>
@@ -167,22 +186,27 @@ export function MemberTable(props: TableProps) {
   );
 }
 
-interface RowProps extends TableProps {
-  row: Row<MemberInfo>;
+interface RowProps {
+  member: MemberInfo;
+  course: CourseDetail;
+  chosen: boolean;
+  mayChange: boolean;
   grid: string;
   index: number;
+  /** Where it stands among many, px; null where all are drawn. */
   top: number | null;
   active: boolean;
-  setActive: () => void;
+  /** The time where they are. */
+  now: string;
+  setActive: (index: number) => void;
   toggle: (id: string, on: boolean) => void;
   editing: string | null;
-  edit: (column: string | null) => void;
+  edit: (id: string, column: string | null) => void;
+  change: (id: string, fields: MemberFields) => void;
 }
 
-function MemberRow(props: RowProps) {
-  const { row, grid, top, active, selected, editing, edit, change, index } = props;
-  const m = row.original;
-  const chosen = selected.has(m.id);
+const MemberRow = memo(function MemberRow(props: RowProps) {
+  const { member: m, grid, top, active, chosen, editing, edit, index } = props;
   return (
     <div
       className={classes.row}
@@ -190,48 +214,61 @@ function MemberRow(props: RowProps) {
       aria-rowindex={index + 2}
       aria-selected={chosen}
       data-active={active}
-      onClick={props.setActive}
+      onClick={() => props.setActive(index)}
       style={{
         gridTemplateColumns: grid,
-        ...(top === null ? {} : { position: 'absolute', top, left: 0, right: 0 }),
+        ...(top === null
+          ? {}
+          : { position: 'absolute', left: 0, right: 0, transform: `translateY(${top}px)` }),
       }}
     >
       <span role="gridcell">
-        <Checkbox
-          size="xs"
-          aria-label={`Choose ${m.name}`}
-          checked={chosen}
-          onChange={(e) => props.toggle(m.id, e.currentTarget.checked)}
-        />
+        <Box label={`Choose ${m.name}`} checked={chosen} change={(on) => props.toggle(m.id, on)} />
       </span>
-      {row.getVisibleCells().map((cell) => {
-        const name = cell.column.id;
-        const mayEdit = change !== null && EDITABLE.includes(name);
+      {NAMES.map(([name, header]) => {
+        const mayEdit = props.mayChange && EDITABLE.includes(name);
         return (
           <span
-            key={cell.id}
+            key={name}
             role="gridcell"
             className={name === 'name' ? classes.name : undefined}
-            onDoubleClick={mayEdit ? () => edit(name) : undefined}
+            onDoubleClick={mayEdit ? () => edit(m.id, name) : undefined}
             title={mayEdit ? 'Press twice to change' : undefined}
           >
             {editing === name ? (
               <CellEditor
-                label={`${String(cell.column.columnDef.header)} of ${m.name}`}
+                label={`${header} of ${m.name}`}
                 value={String(m[name as Editable] ?? '')}
                 done={(value) => {
-                  edit(null);
+                  edit(m.id, null);
                   if (value !== null && value !== String(m[name as Editable] ?? ''))
-                    change!(m.id, { [name]: name === 'group' ? value || null : value });
+                    props.change(m.id, { [name]: name === 'group' ? value || null : value });
                 }}
               />
             ) : (
-              <Cell column={name} member={m} course={props.course} />
+              <Cell column={name} member={m} course={props.course} now={props.now} />
             )}
           </span>
         );
       })}
     </div>
+  );
+});
+
+/** A box to tick, as light as they come: there are many. */
+function Box(props: { label: string; checked: boolean; some?: boolean; change: (on: boolean) => void }) {
+  const { label, checked, some = false, change } = props;
+  return (
+    <input
+      type="checkbox"
+      className={classes.box}
+      aria-label={label}
+      checked={checked}
+      ref={(box) => {
+        if (box) box.indeterminate = some;
+      }}
+      onChange={(e) => change(e.currentTarget.checked)}
+    />
   );
 }
 
@@ -264,15 +301,8 @@ function CellEditor(props: { label: string; value: string; done: (value: string 
   );
 }
 
-function Cell({
-  column: name,
-  member: m,
-  course,
-}: {
-  column: string;
-  member: MemberInfo;
-  course: CourseDetail;
-}) {
+function Cell(props: { column: string; member: MemberInfo; course: CourseDetail; now: string }) {
+  const { column: name, member: m, course } = props;
   switch (name) {
     case 'name':
       return m.preferredName ? `${m.name} (${m.preferredName})` : m.name;
@@ -287,7 +317,11 @@ function Cell({
     case 'group':
       return m.group;
     case 'zone':
-      return <LocalTime zone={m.zone} />;
+      return (
+        <>
+          {zoneWords(m.zone)} <span className="figures">{props.now}</span>
+        </>
+      );
     case 'invitation':
       if (m.role === 'teacher' && m.invitation === 'none') return null;
       return (
@@ -314,13 +348,4 @@ function Cell({
     default:
       return null;
   }
-}
-
-function LocalTime({ zone }: { zone: string }) {
-  const now = useNow(30_000);
-  return (
-    <>
-      {zoneWords(zone)} <span className="figures">{clockWords(now, zone)}</span>
-    </>
-  );
 }

@@ -1,22 +1,23 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
-import { readAndCompare } from '@nimble-bell/core/roster';
+import { importOf, readAndCompare, summaryOf, type ListAnswer } from '@nimble-bell/core/roster';
 import type { CourseDetail } from '@nimble-bell/core/api';
 import { CourseContext } from '../app/course';
 import { answerRequests, asked } from '../testing/answers';
 import { course, member, show } from '../testing/render';
 import { ClassPage } from './ClassPage';
-import type { ReadOrder } from './listReader';
+import type { ReadOrder, SaveOrder } from './listReader';
 
 // The worker's own work, without the thread that jsdom does not have.
 jest.mock('./listReader', () => ({
   ListReader: class {
+    last: { answer: ListAnswer; settled: ReadOrder['settled'] } | null = null;
     async read({ fields, mended, settled, ...order }: ReadOrder) {
-      return readAndCompare({
-        ...order,
-        ...(fields ? { fields } : {}),
-        mended: new Map(mended),
-        settled: new Map(settled),
-      });
+      const more = { mended: new Map(mended), settled: new Map(settled), ...(fields ? { fields } : {}) };
+      this.last = { answer: readAndCompare({ ...order, ...more }), settled };
+      return summaryOf(this.last.answer);
+    }
+    async save(chosen: SaveOrder) {
+      return JSON.stringify(importOf(this.last!.answer.comparison, new Map(this.last!.settled), chosen));
     }
     close() {}
   },

@@ -1,4 +1,4 @@
-import type { Comparison, Field, KnownMember, ReadList, RosterClass } from '@nimble-bell/core/roster';
+import type { Field, KnownMember, ListSummary } from '@nimble-bell/core/roster';
 
 /** What a class list is read from, and how its columns, rows and likenesses were settled so far. */
 export interface ReadOrder {
@@ -14,30 +14,42 @@ export interface ReadOrder {
   today: string;
 }
 
-export interface ReadAnswer {
-  list: ReadList;
-  comparison: Comparison;
-  /** The classes to choose from, where the files are a OneRoster set. */
-  classes: RosterClass[] | null;
-  encoding: string | null;
+/** What of the list read last is to be written. */
+export interface SaveOrder {
+  drop: string[];
+  invite: boolean;
 }
 
-/** Reads class lists away from the page: five thousand rows and no stutter. Only the newest question is answered. */
+export type ListQuestion = { read: ReadOrder } | { save: SaveOrder };
+
+/**
+ * Reads class lists away from the page: five thousand rows and no stutter. The rows stay with the worker; the page has
+ * the counts and the first of each kind, and at last the request that writes them, as text.
+ */
 export class ListReader {
   readonly #worker = new Worker(new URL('./listWorker.ts', import.meta.url), { type: 'module' });
   #asked = 0;
 
-  read(order: ReadOrder): Promise<ReadAnswer> {
+  read(order: ReadOrder): Promise<ListSummary> {
+    return this.#ask<ListSummary>({ read: order });
+  }
+
+  /** The body of the request that writes what was read last. */
+  save(order: SaveOrder): Promise<string> {
+    return this.#ask<string>({ save: order });
+  }
+
+  #ask<T>(question: ListQuestion): Promise<T> {
     const id = ++this.#asked;
     return new Promise((resolve, reject) => {
-      const hear = ({ data }: MessageEvent<{ id: number; answer?: ReadAnswer; fault?: string }>) => {
+      const hear = ({ data }: MessageEvent<{ id: number; answer?: T; fault?: string }>) => {
         if (data.id !== id) return;
         this.#worker.removeEventListener('message', hear);
-        if (data.answer) resolve(data.answer);
+        if (data.answer !== undefined) resolve(data.answer);
         else reject(new Error(data.fault));
       };
       this.#worker.addEventListener('message', hear);
-      this.#worker.postMessage({ id, order });
+      this.#worker.postMessage({ id, question });
     });
   }
 

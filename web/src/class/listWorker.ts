@@ -1,18 +1,27 @@
-import { readAndCompare } from '@nimble-bell/core/roster';
-import type { ReadOrder } from './listReader';
+import { importOf, readAndCompare, summaryOf, type ListAnswer } from '@nimble-bell/core/roster';
+import type { ListQuestion, ReadOrder } from './listReader';
+
+let last: { answer: ListAnswer; settled: ReadOrder['settled'] } | null = null;
+
+function answerTo(question: ListQuestion): unknown {
+  if ('save' in question)
+    return JSON.stringify(importOf(last!.answer.comparison, new Map(last!.settled), question.save));
+  const { fields, mended, settled, ...rest } = question.read;
+  const answer = readAndCompare({
+    ...rest,
+    ...(fields ? { fields } : {}),
+    mended: new Map(mended),
+    settled: new Map(settled),
+  });
+  last = { answer, settled };
+  return summaryOf(answer);
+}
 
 /** Reads a class list off the page's thread. */
-self.onmessage = ({ data }: MessageEvent<{ id: number; order: ReadOrder }>) => {
-  const { id, order } = data;
-  const { fields, mended, settled, ...rest } = order;
+self.onmessage = ({ data }: MessageEvent<{ id: number; question: ListQuestion }>) => {
+  const { id, question } = data;
   try {
-    const answer = readAndCompare({
-      ...rest,
-      ...(fields ? { fields } : {}),
-      mended: new Map(mended),
-      settled: new Map(settled),
-    });
-    self.postMessage({ id, answer });
+    self.postMessage({ id, answer: answerTo(question) });
   } catch (error) {
     self.postMessage({ id, fault: error instanceof Error ? error.message : String(error) });
   }
