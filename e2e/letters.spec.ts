@@ -1,6 +1,6 @@
 import { expect, test, type APIRequestContext } from '@playwright/test';
 import type { Delivery, LetterDetail, MemberInfo } from '@nimble-bell/core/api';
-import { account, detailOf, makeCourse, type MadeCourse } from './support/course';
+import { account, byLink, detailOf, makeCourse, type MadeCourse } from './support/course';
 import { classRows, MAREN } from './support/people';
 import { PORT, pidOf, ROOT, startProduct } from './support/product';
 import path from 'node:path';
@@ -202,4 +202,31 @@ test('a server killed over and over, a mailbox that refuses and drops: each pers
   } finally {
     await stop();
   }
+});
+
+test('a notice stands on the board in its time, with the day’s plan for its reader, and is mailed where asked', async () => {
+  const course = await makeCourse({ students: 2 });
+  const api = await account(MAREN);
+  await invite(api, course);
+  await allSent(api, course);
+  const body = {
+    type: 'doc',
+    content: [
+      { type: 'paragraph', content: [{ type: 'text', text: 'Bring chart 4012.' }] },
+      { type: 'dayPlan', attrs: { date: '2026-10-06' } },
+    ],
+  };
+  const put = (more: object) =>
+    api.post(`/api/courses/${course.id}/notices`, { data: { title: 'Charts', body, ...more } });
+  expect((await (await put({ mail: true, pinned: true })).json()).mailed).toBe(2);
+  await put({ title: 'Not yet', from: Date.parse('2026-10-20') });
+  await put({ title: 'No longer', from: Date.parse('2026-10-01'), until: Date.parse('2026-10-02') });
+  expect((await put({ title: 'Turned', from: 2, until: 1 })).status()).toBe(422);
+  const script = { type: 'doc', content: [{ type: 'html', text: '<script>' }] };
+  expect((await put({ body: script })).status()).toBe(422);
+  const mine = await (await (await byLink(course.students[0]!.link)).get('/api/my-course')).json();
+  expect(mine.notices.map((n: { title: string }) => n.title)).toEqual(['Charts']);
+  expect(mine.notices[0].days[0].sessions).toMatchObject([{ id: course.session, title: 'Lecture' }]);
+  const mailed = async () => (await letters(api, course, 'ana')).find((l) => l.subject.endsWith('Charts'));
+  await expect.poll(async () => (await mailed())?.text ?? '', TIMEOUT).toContain('21:30 to 22:50 Lecture');
 });

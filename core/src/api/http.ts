@@ -10,7 +10,7 @@ import type { Finding } from '../readiness/finding';
 import { LocalDate, type BellTimes, type MeetingPattern, type Term } from './plan';
 import type { SeriesKind } from './planEdit';
 import type { StoredEvent } from './room';
-import type { InvitationTemplate, MaterialInfo, NoticeInfo, Reply } from './invite';
+import type { Answer, InvitationTemplate, MaterialInfo, NoticeInfo, Reply } from './invite';
 
 export const SignIn = z.object({
   email: z.string().trim().toLowerCase().max(254),
@@ -251,6 +251,9 @@ export interface SessionDetail {
   zone: string;
   door: DoorState;
   roll: RollLine[] | null;
+  /** Answers to the session, or to its whole series, for those who teach. */
+  replies: { member: string; name: string; answer: Answer }[] | null;
+  materials: MaterialInfo[];
   recordings: RecordingInfo[];
 }
 

@@ -1,6 +1,12 @@
 import { Router } from 'express';
 import { z } from 'zod';
-import { MeInput, type MyCourse, type Reply, type SessionDetail } from '@nimble-bell/core/api';
+import {
+  MeInput,
+  type MemberInfo,
+  type MyCourse,
+  type Reply,
+  type SessionDetail,
+} from '@nimble-bell/core/api';
 import { doorFor } from '@nimble-bell/core/door';
 import { teaches } from '@nimble-bell/core/limits';
 import { rollOf } from '@nimble-bell/core/roll';
@@ -15,6 +21,17 @@ import { noticesFor } from '../notices/store';
 import { infoOf, mayWatch, recordingsWhere, type RecordingRow } from '../recordings/store';
 import { isFor, membersOf, targetOf } from '../roster/store';
 import { eventsOf, eventsOfAll } from './store';
+
+/** Everyone's answer to a session: the one to it alone, or else the one to its series. */
+const repliesTo = (session: SessionRow, members: readonly MemberInfo[]) =>
+  members
+    .filter((m) => isFor(targetOf(session), m))
+    .flatMap((m) => {
+      const of = (date: string | null) =>
+        m.replies.find((r) => r.seriesId === session.seriesId && r.date === date)?.answer;
+      const answer = of(session.date) ?? of(null);
+      return answer ? [{ member: m.id, name: m.name, answer }] : [];
+    });
 
 const NudgeInput = z.object({ members: z.array(z.string().max(20)).max(1000).nullable().default(null) });
 
@@ -76,6 +93,8 @@ export function sessionRoutes(ctx: Context): Router {
       zone: course.term.zone,
       door: doorFor(row, course.door, member.role, ctx.now()),
       roll: teaches(member.role) ? rollOf(events, people, row, ctx.now()) : null,
+      replies: teaches(member.role) ? repliesTo(row, members) : null,
+      materials: (await materialsFor(ctx, ctx.db, member)).filter((m) => m.sessionId === row.id),
       recordings: recordingsFor(recordings, member),
     };
     res.json(detail);

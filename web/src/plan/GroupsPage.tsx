@@ -184,13 +184,17 @@ interface SplitProps {
 function SplitPanel({ students, deal }: SplitProps) {
   const [size, setSize] = useState<number | ''>(10);
   const [way, setWay] = useState<SplitWay>('random');
-  const [column, setColumn] = useState<'zone' | 'group'>('zone');
+  const [column, setColumn] = useState('zone');
+  const own = [...new Set(students.flatMap((s) => Object.keys(s.extra)))].sort();
   const [seed, setSeed] = useState(1);
   const split = (next: number) => {
     setSeed(next);
     deal(
       splitInto(
-        students.map((s) => ({ id: s.id, value: (column === 'zone' ? s.zone : s.group) ?? '' })),
+        students.map((s) => ({
+          id: s.id,
+          value: (column === 'zone' ? s.zone : column === 'group' ? s.group : s.extra[column.slice(1)]) ?? '',
+        })),
         Number(size) || 10,
         way,
         next,
@@ -232,9 +236,10 @@ function SplitPanel({ students, deal }: SplitProps) {
             data={[
               { value: 'zone', label: 'time zone' },
               { value: 'group', label: 'group so far' },
+              ...own.map((heading) => ({ value: `:${heading}`, label: heading })),
             ]}
             value={column}
-            onChange={(v) => setColumn(v as 'zone' | 'group')}
+            onChange={(v) => setColumn(v ?? 'zone')}
           />
         )}
         <Button onClick={() => split(seed)}>Split</Button>

@@ -11,7 +11,7 @@ import { sessionsOf, toInstant, toEpochDay } from '@nimble-bell/core/calendar';
 import type { ReactNode } from 'react';
 import { CourseContext } from '../app/course';
 import { answerRequests, asked } from '../testing/answers';
-import { course, roomInfo, show } from '../testing/render';
+import { course, member, roomInfo, show } from '../testing/render';
 import { Findings, StageFindings } from '../ui/Findings';
 import { CalendarsPage } from './CalendarsPage';
 import { ChangePanel } from './ChangePanel';
@@ -220,16 +220,15 @@ test('the zones are told in words too, each session that drifts by itself', () =
   );
 });
 
-const student = (i: number, group: string | null = null) => ({
-  id: `p${i}`,
-  name: `Tide Reader ${i}`,
-  email: `t${i}@saltmarsh.example`,
-  zone: i % 2 ? 'Europe/Lisbon' : 'America/Halifax',
-  role: 'student',
-  group,
-  link: '/in/x',
-  invitation: 'none',
-});
+const student = (i: number, group: string | null = null) =>
+  member({
+    id: `p${i}`,
+    name: `Tide Reader ${i}`,
+    email: `t${i}@saltmarsh.example`,
+    zone: i % 2 ? 'Europe/Lisbon' : 'America/Halifax',
+    group,
+    extra: { Level: i % 3 ? 'B1' : 'B2' },
+  });
 
 test('a class is split, somebody is put elsewhere, and all of it is one edit', async () => {
   answerRequests({

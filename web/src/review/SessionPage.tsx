@@ -7,12 +7,14 @@ import {
   dayWords,
   durationWords,
   instantWords,
+  listWords,
   zoneWords,
 } from '@nimble-bell/core/calendar';
 import type { RollLine } from '@nimble-bell/core/roll';
 import { useThisCourse } from '../app/course';
 import { useAsked } from '../app/queries';
 import { Fault } from '../ui/Fault';
+import { Materials } from '../ui/Materials';
 import { Empty, Panel } from '../ui/Panel';
 import { lengthWords, preparingWords } from '../watch/words';
 
@@ -27,7 +29,7 @@ export function SessionPage() {
   const detail = useAsked<SessionDetail>(`/sessions/${id}`, { every: pollOf });
   if (detail.error) return <Fault error={detail.error} />;
   if (!detail.data) return <Loader aria-label="Loading the session" />;
-  const { session, roll, recordings, zone, door } = detail.data;
+  const { session, roll, recordings, zone, door, replies, materials } = detail.data;
   return (
     <Stack>
       <Group justify="space-between">
@@ -56,8 +58,33 @@ export function SessionPage() {
           <RecordingLine key={r.id} recording={r} to={`/course/${course.id}/watch/${r.id}`} />
         ))}
       </Panel>
+      {materials.length > 0 && (
+        <Panel title="Files and links">
+          <Materials materials={materials} />
+        </Panel>
+      )}
+      {replies && session.state !== 'held' && <Replies replies={replies} />}
       {roll && (session.state === 'held' || session.state === 'live') && <Roll roll={roll} zone={zone} />}
     </Stack>
+  );
+}
+
+const ANSWER_WORDS = { accepted: 'come', tentative: 'perhaps', declined: 'cannot' } as const;
+
+/** Who said whether they come. */
+function Replies({ replies }: { replies: NonNullable<SessionDetail['replies']> }) {
+  return (
+    <Panel title="Who comes" about="By their answers, from a calendar program or from their page.">
+      {replies.length === 0 && <Empty>Nobody has answered yet.</Empty>}
+      {(['accepted', 'tentative', 'declined'] as const).map((answer) => {
+        const names = replies.filter((r) => r.answer === answer).map((r) => r.name);
+        return names.length ? (
+          <Text key={answer}>
+            {names.length} {ANSWER_WORDS[answer]}: {listWords(names)}
+          </Text>
+        ) : null;
+      })}
+    </Panel>
   );
 }
 

@@ -1,11 +1,27 @@
 import { Button, Select, Textarea } from '@mantine/core';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
-import type { Addressee, Capability } from '@nimble-bell/core/api';
+import type { Addressee, Capability, MaterialInfo } from '@nimble-bell/core/api';
 import { teaches } from '@nimble-bell/core/limits';
 import { refusalWords } from '@nimble-bell/core/room';
+import { useAsked } from '../app/queries';
+import { Materials } from '../ui/Materials';
 import { Messages } from './Messages';
 import { useRoom } from './useRoom';
 import classes from './room.module.css';
+
+/** The files and links of the session and the course, at hand while the class is on. */
+function RoomFiles() {
+  const { info } = useRoom();
+  const materials = useAsked<MaterialInfo[]>(`/courses/${info.course.id}/materials`, { every: 30_000 });
+  const here = (materials.data ?? []).filter((m) => m.sessionId === null || m.sessionId === info.session.id);
+  if (!here.length) return null;
+  return (
+    <details className={classes.files}>
+      <summary>Files and links ({here.length})</summary>
+      <Materials materials={here} />
+    </details>
+  );
+}
 
 /** What is written in class: to all, to the teachers, to one. */
 export function TalkPanel() {
@@ -46,6 +62,7 @@ export function TalkPanel() {
   };
   return (
     <section className={classes.talk} aria-label="Talk">
+      <RoomFiles />
       <h2 className={classes.heading}>Talk</h2>
       <div className={classes.messages} tabIndex={0} role="log" aria-label="What was written">
         {state.talk.length === 0 && <p className={classes.quiet}>Nothing has been written yet.</p>}
