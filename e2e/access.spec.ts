@@ -73,6 +73,30 @@ test('axe finds nothing serious on any page outside the room, in both themes', a
     await page.waitForLoadState('networkidle');
     await check(page, `plan, ${part}, dark`);
   }
+  for (const part of ['reminders', 'notices', 'files', 'letters']) {
+    await page.goto(`${course}/invite/${part}`);
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+    await page.waitForLoadState('networkidle');
+    await check(page, `invite, ${part}, dark`);
+  }
+  await page.goto(`${course}/invite/notices`);
+  await page.getByRole('button', { name: 'Write a notice' }).click();
+  await expect(page.getByRole('textbox', { name: 'Text of the notice' })).toBeVisible();
+  await check(page, 'notice editor, dark');
+  await page.goto(`${course}/class`);
+  await page.getByRole('grid', { name: 'Class list' }).press('ArrowDown');
+  await page.keyboard.press(' ');
+  await expect(page.getByRole('region', { name: 'With those chosen' })).toBeVisible();
+  await check(page, 'class, one chosen, dark');
+  await page.getByRole('button', { name: 'Import a class list' }).click();
+  await page
+    .getByLabel('The list')
+    .fill('Name,E-mail,Level\nNo Body,nobody,B2\nRhona Tides,rhona@saltmarsh.example,B1');
+  await expect(page.getByTestId('roster-counts')).toBeVisible();
+  await check(page, 'import, dark');
+  await page.goto('/listed');
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+  await check(page, 'listed, dark');
   await page.goto('/college');
   await expect(page.getByRole('grid', { name: 'The term' })).toBeVisible();
   await check(page, 'term and bell times, dark');

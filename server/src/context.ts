@@ -30,5 +30,5 @@ function draw(length: number): string {
 /** An id for a row, 59 bits. */
 export const newId = (): string => draw(12);
 
-/** The code of a personal link, 78.5 bits: see docs/decisions. */
-export const newLinkCode = (): string => draw(16);
+/** The code of a personal link, 83.4 bits: see docs/decisions. */
+export const newLinkCode = (): string => draw(17);

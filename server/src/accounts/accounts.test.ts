@@ -16,9 +16,9 @@ test('a password fits its own hash only, however it was typed, and is never stor
   expect(await hashPassword('sält marsh')).not.toBe(hash);
 });
 
-test('link codes have sixteen characters that cannot be taken for one another, and no two are alike', () => {
+test('link codes have seventeen characters that cannot be taken for one another, and no two are alike', () => {
   const codes = Array.from({ length: 2000 }, newLinkCode);
-  for (const code of codes) expect(code).toMatch(/^[2-9abcdefghjkmnpqrstvwxyz]{16}$/);
+  for (const code of codes) expect(code).toMatch(/^[2-9abcdefghjkmnpqrstvwxyz]{17}$/);
   expect(new Set(codes).size).toBe(codes.length);
   const letters = new Map<string, number>();
   for (const letter of codes.join('')) letters.set(letter, (letters.get(letter) ?? 0) + 1);

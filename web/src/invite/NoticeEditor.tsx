@@ -50,6 +50,9 @@ export default function NoticeEditor({ notice, done }: { notice: NoticeInfo | nu
   const editor = useEditor({
     extensions: [StarterKit.configure({ code: false, codeBlock: false, horizontalRule: false }), DayPlanNode],
     content: (notice?.body ?? EMPTY) as JSONContent,
+    editorProps: {
+      attributes: { role: 'textbox', 'aria-multiline': 'true', 'aria-label': 'Text of the notice' },
+    },
   });
   const save = useChange(
     () =>
@@ -119,7 +122,7 @@ export default function NoticeEditor({ notice, done }: { notice: NoticeInfo | nu
               </Button>
             </Group>
           </RichTextEditor.Toolbar>
-          <RichTextEditor.Content aria-label="Text of the notice" />
+          <RichTextEditor.Content />
         </RichTextEditor>
         <Group align="flex-end">
           <DateTimePicker

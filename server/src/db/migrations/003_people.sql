@@ -1,6 +1,7 @@
 -- Who ever was on a class list stays here, for the roll; `members` are those who are on it now.
 RENAME TABLE members TO enrolments;
 ALTER TABLE enrolments
+  MODIFY COLUMN link_code VARCHAR(20) NOT NULL,
   ADD COLUMN left_at BIGINT NULL,
   ADD COLUMN extra JSON NOT NULL DEFAULT '{}',
   ADD COLUMN scope JSON NULL,
@@ -19,8 +20,9 @@ ALTER TABLE people
 ALTER TABLE courses
   ADD COLUMN reminders JSON NOT NULL DEFAULT '[]',
   ADD COLUMN invitation JSON NULL,
-  ADD COLUMN class_link CHAR(16) NULL UNIQUE,
+  ADD COLUMN class_link VARCHAR(20) NULL UNIQUE,
   ADD COLUMN class_passcode VARCHAR(40) NULL;
+ALTER TABLE feeds MODIFY COLUMN code VARCHAR(20) NOT NULL;
 ALTER TABLE series ADD COLUMN listed BOOLEAN NOT NULL DEFAULT FALSE;
 
 -- A letter is composed once, with what its calendar entries then hold, and sent as composed however often that takes.
