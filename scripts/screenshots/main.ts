@@ -47,9 +47,6 @@ const send = (socket: Socket, command: object) =>
   socket.emitWithAck('command', { id: crypto.randomUUID(), command });
 
 async function planning(page: Page) {
-  await page.goto('/');
-  await page.getByRole('button', { name: /Enter as Maren/ }).waitFor();
-  await shoot(page, 'entrance');
   await signIn(page, MAREN);
   await page.getByText('Coastal Navigation').click();
   await page.waitForURL(/plan/);
@@ -82,10 +79,12 @@ async function planning(page: Page) {
   await page.getByLabel('Wed 14 Oct').click();
   await shoot(page, 'term');
   await page.goto(`${course}/class`);
+  await page.getByLabel('Choose Bram Fontaine').check();
+  await shoot(page, 'class');
   await page.getByRole('button', { name: 'Import a class list' }).click();
   await page.getByLabel('The list').fill(classList(12));
   await page.getByTestId('roster-counts').waitFor();
-  await shoot(page, 'class');
+  await shoot(page, 'import');
   for (const stage of ['invite', 'limits', 'recording', 'teach']) {
     await page.goto(`${course}/${stage}`);
     await shoot(page, stage);
