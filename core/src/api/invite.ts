@@ -85,6 +85,8 @@ export interface Delivery {
   state: LetterState;
   at: number;
   fault: string | null;
+  /** What its reader answered since. */
+  answer: Answer | null;
 }
 
 /** Minutes before each session at which those whom it is for are reminded. */

@@ -60,7 +60,7 @@ export interface SetupPerson {
   role: Role;
   group: string | null;
   zone: string;
-  /** When the first invitation left, and when the link in force was made; null where it never did. */
+  /** When their link was last sent to them, and when the link in force was made; null where it never was. */
   invitedAt: Instant | null;
   linkAt: Instant | null;
 }

@@ -67,7 +67,10 @@ export async function layDemo(ctx: Context): Promise<boolean> {
         members: students.map((s) => s.id),
         dueAt: ctx.now(),
       });
-      if (course.code === 'NAV-210') await layRules(db, id, term.lastDay, ctx.now());
+      if (course.code === 'NAV-210') {
+        await layRules(db, id, term.lastDay, ctx.now());
+        await layBoard(db, id, students, ctx.now());
+      }
       await layPast(ctx, db, id, { teacher, students, excerpt: course.code === 'NAV-210' ? excerpt : null });
     }
   });
@@ -93,6 +96,8 @@ async function layMembers(db: PoolConnection, courseId: string, course: scenario
     const zone = scenario.STUDENT_ZONES[i % scenario.STUDENT_ZONES.length]!;
     return { name, email: scenario.addressOf(name), zone, group };
   });
+  // One address has gone away: its invitation comes back, and wants mending.
+  if (course.code === 'MET-140') people.at(-1)!.email = `gone.away.${people.at(-1)!.email}`;
   const ids = await enrolAll(db, courseId, people);
   return { teacher, students: people.map(({ name, group }, k) => ({ id: ids[k]!, name, group })) };
 }
@@ -109,6 +114,36 @@ async function layRules(db: PoolConnection, course: string, keepUntil: string, n
     scenario.TEACHERS.maren.name,
     now - 30 * 24 * 60 * MINUTE,
     course,
+  ]);
+}
+
+/** What stands on the class's page, and what some of the class have answered. */
+async function layBoard(db: PoolConnection, course: string, students: readonly DemoMember[], now: number) {
+  await run(
+    db,
+    `INSERT INTO notices (id, course_id, title, body, visible_from, pinned, made_by, at) VALUES (?, ?, ?, ?, ?, TRUE, ?, ?)`,
+    [
+      newId(),
+      course,
+      scenario.NOTICE.title,
+      JSON.stringify(scenario.noticeBody(now)),
+      now - 26 * 60 * MINUTE,
+      scenario.TEACHERS.maren.name,
+      now - 26 * 60 * MINUTE,
+    ],
+  );
+  const lecture = await one<{ id: string }>(
+    db,
+    "SELECT id FROM series WHERE course_id = ? AND title = 'Lecture'",
+    [course],
+  );
+  const answers = students.flatMap(({ id }, i) => {
+    if (i % 4 === 3) return [];
+    const answer = i % 11 === 5 ? 'declined' : i % 7 === 2 ? 'tentative' : 'accepted';
+    return [[id, lecture!.id, '', answer, 0, now - (40 - i) * 60 * MINUTE]];
+  });
+  await run(db, 'INSERT INTO replies (member_id, series_id, local_date, answer, sequence, at) VALUES ?', [
+    answers,
   ]);
 }
 

@@ -7,6 +7,7 @@ import type {
   WeeklyPattern,
 } from '@nimble-bell/core/api';
 import {
+  dateIn,
   mondayOf,
   toEpochDay,
   toClock,
@@ -75,6 +76,19 @@ export function inventedName(index: number): string {
   const family = FAMILY[(index * 7 + Math.floor(index / GIVEN.length)) % FAMILY.length];
   return `${GIVEN[index % GIVEN.length]} ${family}`;
 }
+
+/** A notice of the demo, with the plan of the day. */
+export const NOTICE = {
+  title: 'Bring chart 4012',
+  text: 'And a sharp pencil, dividers, and this year’s tide tables.',
+};
+export const noticeBody = (now: Instant) => ({
+  type: 'doc',
+  content: [
+    { type: 'paragraph', content: [{ type: 'text', text: NOTICE.text }] },
+    { type: 'dayPlan', attrs: { date: dateIn(HOME_ZONE, now) } },
+  ],
+});
 
 export const addressOf = (name: string) => `${name.toLowerCase().replaceAll(' ', '.')}@saltmarsh.example`;
 

@@ -119,7 +119,9 @@ export function mailRoutes(ctx: Context): Router {
     >(
       ctx.db,
       `SELECT j.id, j.member_id AS member, p.name, p.email, j.topic, COALESCE(j.subject, '') AS subject, j.state,
-              COALESCE(j.bounced_at, j.done_at, j.due_at) AS at, j.fault, j.bounced_at AS bounced, j.bounce
+              COALESCE(j.bounced_at, j.done_at, j.due_at) AS at, j.fault, j.bounced_at AS bounced, j.bounce,
+              IF(j.topic IN ('invitation', 'update', 'link'), (SELECT r.answer FROM replies r
+                WHERE r.member_id = j.member_id AND r.at >= j.due_at ORDER BY r.at DESC LIMIT 1), NULL) AS answer
          FROM jobs j JOIN enrolments m ON m.id = j.member_id JOIN people p ON p.id = m.person_id
         WHERE j.course_id = ? AND j.kind = 'mail' ORDER BY j.id DESC LIMIT 5000`,
       [courseId],

@@ -12,7 +12,8 @@ import { clashesIn } from './clashes';
 const TYPICAL_BYTES_PER_MINUTE = 4_000_000;
 
 const PEOPLE = `SELECT m.id, p.name, m.role, m.group_name AS \`group\`, p.zone, m.link_at AS linkAt,
-                       (SELECT MIN(j.due_at) FROM jobs j WHERE j.member_id = m.id AND j.kind = 'mail') AS invitedAt
+                       (SELECT MAX(j.due_at) FROM jobs j WHERE j.member_id = m.id AND j.kind = 'mail'
+                          AND j.topic IN ('invitation', 'link')) AS invitedAt
                   FROM members m JOIN people p ON p.id = m.person_id WHERE m.course_id = ? ORDER BY p.name`;
 
 export interface Checked {

@@ -1,6 +1,6 @@
 import { Button, Group, Stack, TextInput, Title } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import type { MemberInfo } from '@nimble-bell/core/api';
+import type { ListEditDraft, MemberInfo } from '@nimble-bell/core/api';
 import { countWords } from '@nimble-bell/core/calendar';
 import { writeCsv } from '@nimble-bell/core/roster';
 import { useThisCourse } from '../app/course';
@@ -9,7 +9,7 @@ import { Empty, Panel } from '../ui/Panel';
 import { AddPerson } from './AddPerson';
 import { BulkBar } from './BulkBar';
 import { ClassLinkPanel } from './ClassLinkPanel';
-import { useSaveEdit } from './ConfirmEdit';
+import { ConfirmEdit, useSaveEdit } from './ConfirmEdit';
 import { ImportPanel } from './ImportPanel';
 import { LatestListChange, ListHistory } from './ListHistory';
 import { MemberTable } from './MemberTable';
@@ -23,6 +23,7 @@ export function ClassPage() {
   const [search, setSearch] = useState('');
   const [selected, select] = useState<ReadonlySet<string>>(new Set());
   const save = useSaveEdit();
+  const [asked, setAsked] = useState<ListEditDraft | null>(null);
   const found = useMemo(() => matching(members.data, search), [members.data, search]);
   const chosen = members.data?.filter((m) => selected.has(m.id)) ?? [];
   const mayPlan = course.role === 'teacher';
@@ -86,7 +87,14 @@ export function ClassPage() {
             selected={selected}
             select={select}
             change={
-              mayPlan ? (member, fields) => save.mutate({ edit: 'change', members: [member], fields }) : null
+              mayPlan
+                ? (member, fields) => {
+                    const edit: ListEditDraft = { edit: 'change', members: [member], fields };
+                    // A new address or group is told: what it does is shown first.
+                    if ('email' in fields || 'group' in fields) setAsked(edit);
+                    else save.mutate(edit);
+                  }
+                : null
             }
           />
         )}
@@ -94,6 +102,7 @@ export function ClassPage() {
         {!empty && found?.length === 0 && <Empty>Nobody matches “{search}”.</Empty>}
         {mayPlan && chosen.length > 0 && <BulkBar chosen={chosen} clear={() => select(new Set())} />}
       </Panel>
+      <ConfirmEdit edit={asked} title="Change it" action="Change it" close={() => setAsked(null)} />
       <ClassLinkPanel />
       {mayPlan && <ListHistory />}
     </Stack>

@@ -340,12 +340,23 @@ function Cell(props: { column: string; member: MemberInfo; course: CourseDetail;
     case 'reply':
       return replyWords(m);
     case 'seen':
-      return m.lastSeen ? (
-        instantWords(m.lastSeen, course.term.zone)
-      ) : (
-        <span className={classes.quiet}>never</span>
-      );
+      return <LinkState member={m} zone={course.term.zone} />;
     default:
       return null;
   }
+}
+
+/** Whether the link in force was used, and when it ends. */
+function LinkState({ member: m, zone }: { member: MemberInfo; zone: string }) {
+  const now = useNow(60_000);
+  if (m.linkUntil !== null && m.linkUntil <= now) return <span className={classes.quiet}>over</span>;
+  if (m.role === 'teacher' && m.lastSeen === null) return null;
+  const used = m.lastSeen !== null && m.lastSeen >= (m.linkAt ?? 0);
+  const words = used ? instantWords(m.lastSeen!, zone) : m.linkAt ? 'replaced, not used' : 'never';
+  return (
+    <span className={used ? undefined : classes.quiet}>
+      {words}
+      {m.linkUntil !== null && `, until ${instantWords(m.linkUntil, zone)}`}
+    </span>
+  );
 }

@@ -148,3 +148,18 @@ test('a guest is added for one session, with the rights chosen', async () => {
   await waitFor(() => expect(bodies()).toHaveLength(1));
   expect(bodies()[0]).toMatchObject({ edit: 'add', person: { role: 'student', scope: null, until: null } });
 });
+
+test('a new group is told to the person: what it does is shown before it is saved', async () => {
+  open();
+  fireEvent.doubleClick(await screen.findByText('B', { selector: '[role=gridcell]' }));
+  const cell = screen.getByLabelText('Group of Ben Garrow');
+  fireEvent.change(cell, { target: { value: 'C' } });
+  fireEvent.keyDown(cell, { key: 'Enter' });
+  const dialog = await screen.findByRole('dialog');
+  expect(bodies()).toEqual([]);
+  await waitFor(() => expect(within(dialog).getByText(/leaves: the link is shut/)).toBeTruthy());
+  fireEvent.click(within(dialog).getByRole('button', { name: 'Change it' }));
+  await waitFor(() =>
+    expect(bodies()).toEqual([{ edit: 'change', members: ['m2'], fields: { group: 'C' } }]),
+  );
+});

@@ -143,6 +143,7 @@ export function LettersPage() {
                   </Table.Td>
                   <Table.Td c={d.state === 'failed' || d.state === 'bounced' ? 'var(--clay)' : undefined}>
                     {STATE_WORDS[d.state]}
+                    {d.answer && `, ${d.answer}`}
                     {d.fault && d.state !== 'sent' && <Text size="xs">{d.fault}</Text>}
                   </Table.Td>
                   <Table.Td className="figures">{instantWords(d.at, course.term.zone)}</Table.Td>

@@ -56,6 +56,7 @@ const letter = (more: Partial<Delivery>): Delivery => ({
   state: 'sent',
   at: 0,
   fault: null,
+  answer: null,
   ...more,
 });
 

@@ -17,6 +17,12 @@ export function OutcomeView({ outcome, zone }: { outcome: PlanOutcome; zone: str
           ? 'Nobody is written to: none of those invited is touched.'
           : `${countWords(told.count, 'person', 'people')} will be told: ${namesOf(told.names)}.`}
       </Text>
+      {told.count > 0 && (
+        <Text size="sm" c="dimmed">
+          One mail each, with their part alone as an update of their calendar. What you change in the next two
+          minutes goes with it.
+        </Text>
+      )}
     </div>
   );
 }

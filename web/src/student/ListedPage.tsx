@@ -19,7 +19,9 @@ export function ListedPage() {
         </Title>
         <Text c="dimmed" mb="md">
           Times are {zoneWords(zone)} time, that of this device.{' '}
-          <Anchor underline="always" href="/api/listed.ics">Subscribe to them as a calendar</Anchor>
+          <Anchor underline="always" href="/api/listed.ics">
+            Subscribe to them as a calendar
+          </Anchor>
         </Text>
         {listed.data?.length === 0 && <Empty>No session is listed at present.</Empty>}
         {listed.data && listed.data.length > 0 && (
