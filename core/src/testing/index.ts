@@ -1,2 +1,3 @@
 export * from './plans';
 export * from './plainWay';
+export * from './calendarClient';

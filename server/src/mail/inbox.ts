@@ -1,11 +1,11 @@
 import { bounceWords, noticeIn, repliesIn, type DeliveryNotice } from '@nimble-bell/core/mail';
 import { simpleParser, type ParsedMail } from 'mailparser';
-import Pop3Command from 'node-pop3';
 import type { PoolConnection } from 'mysql2/promise';
 import { membersWhere } from '../accounts/principal';
 import { seriesOfUid } from '../calendars/entries';
 import type { Context } from '../context';
 import { one, run, transaction } from '../db/pool';
+import { InboxVisit } from './pop3';
 import { keepReply } from './replies';
 
 const POLL_MS = 2000;
@@ -40,26 +40,15 @@ export function keepReading(ctx: Context): { stop: () => Promise<void> } {
 }
 
 async function readAll(ctx: Context, stopped: () => boolean) {
-  const url = new URL(ctx.config.inboxUrl);
-  const tls = url.protocol === 'pop3s:';
-  const box = new Pop3Command({
-    host: url.hostname,
-    port: Number(url.port || (tls ? 995 : 110)),
-    user: decodeURIComponent(url.username || 'classes'),
-    password: decodeURIComponent(url.password || 'classes'),
-    tls,
-    timeout: 10_000,
-  });
+  const visit = new InboxVisit(ctx.config.inboxUrl);
   try {
-    const list = (await box.UIDL()) as [string, string][];
-    for (const [number, uidl] of list) {
+    for (const { number, uidl } of await visit.list()) {
       if (stopped()) break;
-      const raw = String(await box.RETR(Number(number)));
-      await take(ctx, uidl, raw);
-      await box.DELE(Number(number));
+      await take(ctx, uidl, await visit.read(number));
+      await visit.remove(number);
     }
   } finally {
-    await box.QUIT().catch(() => undefined);
+    await visit.end();
   }
 }
 

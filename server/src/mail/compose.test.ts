@@ -1,0 +1,231 @@
+import fc from 'fast-check';
+import type { CalendarCopy } from '@nimble-bell/core/calendar';
+import { CalendarClient } from '@nimble-bell/core/testing';
+import type { CoursePlan } from '../calendars/entries';
+import type { SessionRow } from '../courses/store';
+import { isFor, targetOf } from '../roster/store';
+import { deskOf, makePlan, memberRow, NOW, seriesRow, sessionRows, weekly } from '../testing/coursePlan';
+import { compose, type LetterOrder } from './compose';
+
+type Held = Map<string, CalendarCopy>;
+const order = (topic: LetterOrder['topic'], about: LetterOrder['about'] = {}): LetterOrder => ({
+  topic,
+  about,
+});
+const none: Held = new Map();
+
+/** A person who has had an invitation, and what their calendar then holds. */
+function invited(plan = makePlan(), member = memberRow()) {
+  const first = compose(deskOf(plan), member, order('invitation'), none);
+  return { plan, member, letter: first.letter!, held: first.copies as Held };
+}
+const changed = (plan: CoursePlan, id: string, how: Partial<SessionRow>): CoursePlan => ({
+  ...plan,
+  sessions: plan.sessions.map((s) => (s.id === id ? { ...s, ...how } : s)),
+});
+const news = (plan: CoursePlan, held: Held, member = memberRow()) =>
+  compose(deskOf(plan), member, order('update'), held);
+const ahead = (plan: CoursePlan, n = 0) =>
+  plan.sessions.filter((s) => s.seriesId === 'Lecture' && s.startsAt > NOW + 3_600_000)[n]!;
+
+test('an invitation holds its own link, the series in words, and the next session in the person’s own time', () => {
+  const { letter } = invited();
+  expect(letter.subject).toBe('TID-101 Tides & Streams: your way in');
+  expect(letter.text).toContain('Maren Oduya invites you to TID-101');
+  expect(letter.text).toContain('http://127.0.0.1:8210/in/abcd2345efgh67892');
+  expect(letter.text).toContain('Lecture: Tue 18:30–19:50 (Halifax time), 14 sessions');
+  expect(letter.text).toContain('The next session begins Tue 6 Oct, 21:30, Azores time.');
+  expect(letter.calendars).toHaveLength(1);
+  expect(letter.calendars[0]!.content).toContain('mailto:ana@saltmarsh.example');
+});
+
+test('only those of a group are invited to its sessions, an entry a series', () => {
+  const { letter } = invited(makePlan(), memberRow({ group: 'A' }));
+  expect(letter.text).toContain('Lab A');
+  expect(letter.calendars.map((c) => /^UID:(.*)/m.exec(c.content)![1]!.trim())).toEqual([
+    'Lecture@nimble-bell',
+    'Lab A@nimble-bell',
+  ]);
+  expect(invited().letter.text).not.toContain('Lab A');
+});
+
+test('what people are called cannot break the letter', () => {
+  const { letter } = invited(makePlan(), memberRow({ name: '<script>x</script>' }));
+  expect(letter.html).toContain('Tides &amp; Streams');
+  expect(letter.html).not.toContain('<script>');
+});
+
+test('a plan that did not change for somebody is no letter', () => {
+  const { plan, held } = invited();
+  expect(news(plan, held).letter).toBeNull();
+  const lab = plan.sessions.find((s) => s.seriesId === 'Lab A')!;
+  expect(news(changed(plan, lab.id, { state: 'cancelled' }), held).letter).toBeNull();
+});
+
+test('the news are the person’s own, in their zone, as the smallest update', () => {
+  const { plan, held } = invited();
+  const moved = changed(plan, ahead(plan).id, { startsAt: ahead(plan).startsAt + 3_600_000 });
+  const { letter, copies } = news(moved, held);
+  expect(letter!.subject).toBe('TID-101 Tides & Streams: the plan has changed');
+  expect(letter!.text).toContain('Lecture: Tue 20 Oct, 21:30 moves to Tue 20 Oct, 22:30');
+  expect(letter!.text).toContain('All times are Azores time.');
+  expect(letter!.calendars).toHaveLength(1);
+  expect(letter!.calendars[0]!.content.match(/BEGIN:VEVENT/g)).toHaveLength(1);
+  expect([...copies.keys()]).toEqual(['Lecture']);
+  expect(news(moved, new Map([...held, ...copies])).letter).toBeNull();
+});
+
+test('many changes are counted beyond a dozen, and a series new or gone is one line', () => {
+  const { plan, held } = invited();
+  const all = { ...plan, sessions: plan.sessions.map((s) => ({ ...s, minutes: 60 })) };
+  expect(news(all, held).letter!.text).not.toContain('more: your page shows them all');
+  const twice = makePlan([seriesRow('Lecture', { pattern: weekly('monday', 'tuesday', 'thursday') })]);
+  const long = news(twice, held).letter!.text;
+  expect(long).toMatch(/and \d+ more: your page shows them all/);
+  const joined = news(plan, held, memberRow({ group: 'A' })).letter!;
+  expect(joined.text).toContain('Lab A: new in your plan, 14 sessions');
+  const gone = news({ ...plan, series: [], sessions: [] }, held).letter!;
+  expect(gone.text).toContain('Lecture: no longer in your plan');
+  expect(gone.calendars.map((c) => c.method)).toEqual(['CANCEL']);
+});
+
+test('whoever left has their entries taken back, once', () => {
+  const { plan, held } = invited();
+  const left = memberRow({ scope: { series: [], sessions: [] } });
+  const { letter, copies } = compose(deskOf(plan), left, order('goodbye'), held);
+  expect(letter!.calendars.map((c) => c.method)).toEqual(['CANCEL']);
+  expect(letter!.text).toContain('You are no longer on the class list');
+  expect(letter!.text).not.toContain('/in/');
+  const again = compose(deskOf(plan), left, order('goodbye'), copies as Held);
+  expect(again.letter!.calendars).toEqual([]);
+});
+
+test('a new link comes with the entries anew', () => {
+  const { plan, held } = invited();
+  const { letter } = compose(deskOf(plan), memberRow({ link: 'zzzz2345efgh67892' }), order('link'), held);
+  expect(letter!.text).toContain('/in/zzzz2345efgh67892');
+  expect(letter!.calendars[0]!.content).toContain('RRULE');
+  expect(letter!.calendars[0]!.content).toContain('SEQUENCE:1');
+});
+
+test('a reminder of a session that moved, is cancelled, over, or another’s has nothing to say', () => {
+  const { plan } = invited();
+  const { id, startsAt } = ahead(plan);
+  const remind = (p: CoursePlan, about: object, member = memberRow(), now = NOW) =>
+    compose(deskOf(p, { now }), member, order('reminder', about as LetterOrder['about']), none).letter;
+  const about = { session: id, startsAt };
+  expect(remind(plan, about)!.subject).toBe('TID-101 Lecture: Tue 20 Oct, 21:30, Azores time');
+  expect(remind(plan, { ...about, startsAt: startsAt - 1 })).toBeNull();
+  expect(remind(changed(plan, id, { state: 'cancelled' }), about)).toBeNull();
+  expect(remind(plan, about, memberRow(), startsAt + 90 * 60_000)).toBeNull();
+  const lab = plan.sessions.find((s) => s.seriesId === 'Lab A' && s.startsAt > NOW)!;
+  expect(remind(plan, { session: lab.id, startsAt: lab.startsAt })).toBeNull();
+  const nudge = compose(deskOf(plan), memberRow(), order('nudge', about), none).letter!;
+  expect(nudge.text).toContain('Lecture has begun and you are not there yet.');
+});
+
+test('a notice is a letter with its own title; one that is gone is none', () => {
+  const { plan } = invited();
+  const notices = new Map([
+    ['n1', () => ({ title: 'Charts', blocks: [{ kind: 'heading' as const, text: 'Tue 6 Oct' }] })],
+  ]);
+  const ask = (notice: string) =>
+    compose(deskOf(plan, { notices }), memberRow(), order('notice', { notice }), none);
+  expect(ask('n1').letter).toMatchObject({ subject: 'TID-101: Charts', calendars: [] });
+  expect(ask('n2').letter).toBeNull();
+});
+
+test('a guest is invited to their session alone, and a co-teacher to their series', () => {
+  const plan = makePlan();
+  const { id } = ahead(plan);
+  const guest = memberRow({ role: 'guest', scope: { series: [], sessions: [id] } });
+  const entry = invited(plan, guest).letter.calendars;
+  expect(entry).toHaveLength(1);
+  expect(entry[0]!.content).not.toContain('RRULE');
+  const teacher = memberRow({ role: 'teacher', scope: { series: ['Lab A'], sessions: [] } });
+  const own = invited(plan, teacher).letter.calendars;
+  expect(own).toHaveLength(1);
+  expect(own[0]!.content).toContain('UID:Lab A@nimble-bell');
+});
+
+test('a second session on one date is an entry of its own', () => {
+  const plan = makePlan();
+  const extra = { ...ahead(plan), id: 'x', take: 1, startsAt: ahead(plan).startsAt + 7_200_000 };
+  const { letter } = invited({ ...plan, sessions: [...plan.sessions, extra] });
+  expect(letter.calendars.map((c) => /^UID:(.*)/m.exec(c.content)![1]!.trim())).toEqual([
+    'Lecture@nimble-bell',
+    `Lecture.${extra.date}.1@nimble-bell`,
+  ]);
+});
+
+/** One change of a course's plan or of where a person is in it. */
+const anyChange = fc.record({
+  what: fc.constantFrom('move', 'cancel', 'restore', 'lengthen', 'name', 'again', 'group', 'link', 'publish'),
+  at: fc.nat(1000),
+  by: fc.integer({ min: -2000, max: 2000 }),
+});
+
+test('a calendar fed all letters of a term with forty changes, in order and shuffled, shows the person’s plan', () => {
+  fc.assert(
+    fc.property(
+      fc.array(anyChange, { minLength: 40, maxLength: 40 }),
+      fc.integer({ min: 1, max: 5 }),
+      fc.infiniteStream(fc.nat()),
+      (changes, gathered, dice) => {
+        let plan = makePlan();
+        let member = memberRow({ group: 'A' });
+        let held: Held = new Map();
+        const sent: string[] = [];
+        const tell = (topic: LetterOrder['topic']) => {
+          const { letter, copies } = compose(deskOf(plan), member, order(topic), held);
+          held = new Map([...held, ...copies]);
+          sent.push(...(letter?.calendars.map((c) => c.content) ?? []));
+        };
+        tell('invitation');
+        for (const [i, { what, at, by }] of changes.entries()) {
+          const own = plan.sessions[at % plan.sessions.length]!;
+          const put = (how: Partial<SessionRow>) => (plan = changed(plan, own.id, how));
+          if (what === 'move') put({ startsAt: own.startsAt + by * 60_000 });
+          else if (what === 'cancel') put({ state: 'cancelled' });
+          else if (what === 'restore') put({ state: 'planned' });
+          else if (what === 'lengthen') put({ minutes: 20 + (at % 100) });
+          else if (what === 'name') put({ title: at % 3 ? `No. ${at}` : null });
+          else if (what === 'again')
+            plan = { ...plan, sessions: [...plan.sessions, { ...own, id: `x${i}`, take: 1 + i }] };
+          else if (what === 'group') member = { ...member, group: at % 2 ? 'A' : 'B' };
+          else if (what === 'link') member = { ...member, link: `link${i}` };
+          else
+            plan = {
+              ...plan,
+              series: [...plan.series, seriesRow(`Extra ${i}`, { pattern: weekly('monday') })],
+              sessions: [
+                ...plan.sessions,
+                ...sessionRows(seriesRow(`Extra ${i}`, { pattern: weekly('monday') })),
+              ],
+            };
+          if (i % gathered === 0) tell('update');
+        }
+        tell('update');
+        const wanted = plan.sessions
+          .filter((s) => s.state !== 'cancelled' && isFor(targetOf(s), member))
+          .map((s) => `${s.startsAt} ${s.minutes} TID-101 ${s.seriesTitle}${s.title ? `: ${s.title}` : ''}`)
+          .sort();
+        const shuffled = sent
+          .map((content) => ({ content, place: dice.next().value! }))
+          .sort((a, b) => a.place - b.place)
+          .map((s) => s.content);
+        for (const way of [sent, shuffled]) {
+          const client = new CalendarClient();
+          for (const content of way) client.receive(content);
+          expect(
+            client
+              .sessions()
+              .map((s) => `${s.startsAt} ${s.minutes} ${s.summary}`)
+              .sort(),
+          ).toEqual(wanted);
+        }
+      },
+    ),
+    { numRuns: 15 },
+  );
+});
