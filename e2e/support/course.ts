@@ -50,7 +50,13 @@ let made = 0;
 
 /** A course with a session this evening, students, and what else is asked for; by the teacher's own requests. */
 export async function makeCourse(
-  options: { students?: number; limits?: Record<string, string>; record?: boolean } = {},
+  options: {
+    students?: number;
+    /** People of this course alone, whom a test may rename or forget. */
+    apart?: boolean;
+    limits?: Record<string, string>;
+    record?: boolean;
+  } = {},
 ): Promise<MadeCourse> {
   const api = await account(MAREN);
   const post = async (path: string, data: unknown, method: 'post' | 'put' = 'post') => {
@@ -63,7 +69,7 @@ export async function makeCourse(
   const days = [{ day: 'tuesday', start: '18:30', minutes: 80 }];
   const pattern = { kind: 'weekly', days, ends: { by: 'term' } };
   await addSeries(api, id, { title: 'Lecture', pattern });
-  const rows = classRows(options.students ?? 3);
+  const rows = classRows(options.students ?? 3, options.apart ? `.${id}` : '');
   if (rows.length) await post(`/api/courses/${id}/members`, { edit: 'import', rows });
   const course = await (await api.get(`/api/courses/${id}`)).json();
   if (options.limits)

@@ -24,13 +24,13 @@ export async function person(
 export const seat = (page: Page, name: string) => page.locator(`[data-testid=seat][data-name="${name}"]`);
 
 /** The first `count` people of that list as rows of an import. */
-export function classRows(count: number): object[] {
+export function classRows(count: number, apart = ''): object[] {
   return classList(count)
     .split('\n')
     .slice(1, count + 1)
     .map((line, i) => {
       const [email, zone, name] = line.split(';');
-      return { line: i + 2, name, email, zone, group: null, extra: {} };
+      return { line: i + 2, name, email: email!.replace('@', `${apart}@`), zone, group: null, extra: {} };
     });
 }
 

@@ -1,13 +1,12 @@
-import { Button, Group, Paper, Text } from '@mantine/core';
+import { Button, Group, Text } from '@mantine/core';
 import type { ListChangeInfo, ListOutcome } from '@nimble-bell/core/api';
 import { countWords, instantWords } from '@nimble-bell/core/calendar';
 import { useAsk } from '../app/api';
-import { useNow } from '../app/clock';
 import { useThisCourse } from '../app/course';
 import { useAsked, useChange } from '../app/queries';
+import { LatestChange } from '../ui/LatestChange';
 import { Empty, Panel } from '../ui/Panel';
 
-const FRESH_MS = 15 * 60_000;
 const useHistory = (course: string) => useAsked<ListChangeInfo[]>(`/courses/${course}/members/history`);
 
 function useUndo() {
@@ -19,27 +18,19 @@ function useUndo() {
   );
 }
 
-/** The change just made, undone by one press. */
+/** The change just made to the class list, undone by one press. */
 export function LatestListChange() {
   const course = useThisCourse();
-  const now = useNow(20_000);
   const latest = useHistory(course.id).data?.find((c) => c.undoable);
   const undo = useUndo();
-  if (!latest || now - latest.at > FRESH_MS) return null;
+  if (!latest) return null;
   return (
-    <Paper withBorder px="md" py={6} role="status">
-      <Group justify="space-between" wrap="nowrap">
-        <Text size="sm">{latest.words}.</Text>
-        <Button
-          variant="default"
-          size="compact-sm"
-          loading={undo.isPending}
-          onClick={() => undo.mutate(latest.id)}
-        >
-          Undo
-        </Button>
-      </Group>
-    </Paper>
+    <LatestChange
+      at={latest.at}
+      words={`${latest.words}.`}
+      undo={() => undo.mutate(latest.id)}
+      undoing={undo.isPending}
+    />
   );
 }
 
