@@ -86,8 +86,7 @@ export function AddPerson({ done }: { done: () => void }) {
         </Grid>
         <Stack gap="xs" mt="xs">
           <Text size="sm" c="dimmed">
-            {role === 'teacher' || role === 'assistant' ? 'A' : 'A'}
-            {role === 'assistant' || role === 'observer' ? 'n' : ''} {role} {ROLE_WORDS[role]}.
+            {/^[aeiou]/.test(role) ? 'An' : 'A'} {role} {ROLE_WORDS[role]}.
           </Text>
           {role === 'student' ? (
             <TextInput label="Group" w={160} {...form.getInputProps('group')} />
