@@ -35,6 +35,13 @@ test('whoever is taken off the list is refused everywhere in the same second: pa
   await ringIn(page, course);
   const inside = await walkIn(browser, course, 0);
   const other = await walkIn(browser, course, 1);
+  await expect
+    .poll(async () => (await (await link.get(`/api/sessions/${course.session}`)).json()).recordings.length)
+    .toBe(1);
+
+  const [recording] = (await (await link.get(`/api/sessions/${course.session}`)).json()).recordings;
+  const { mediaPath } = await (await link.get(`/api/recordings/${recording.id}`)).json();
+  expect((await link.get(mediaPath)).status()).toBe(409);
 
   const { people, mail } = await edit(api, course, { edit: 'drop', members: [ana!.id] });
   const answers = await Promise.all([
@@ -43,9 +50,11 @@ test('whoever is taken off the list is refused everywhere in the same second: pa
     link.get(`/api/courses/${course.id}/materials`),
     link.get(file!.url),
     link.get(feed),
+    link.get(`/api/recordings/${recording.id}`),
+    link.get(mediaPath),
     link.put('/api/my-course/me', { data: { zone: 'UTC' } }),
   ]);
-  expect(answers.map((a) => a.status())).toEqual([401, 401, 401, 401, 404, 401]);
+  expect(answers.map((a) => a.status())).toEqual([401, 401, 401, 401, 404, 401, 401, 401]);
   expect(people).toMatchObject([{ name: 'Ana Lanyon' }]);
   expect(mail).toEqual([]);
   await expect(inside.getByText('Your link is no longer good for this class.')).toBeVisible({

@@ -14,10 +14,10 @@ const wants = (name: string) => asked.length === 0 || asked.includes(name);
 const figures: Figure[] = [];
 if (wants('dates')) figures.push(...dates());
 if (wants('clashes')) figures.push(...clashes(), ...makeUps());
-if (wants('letters')) figures.push(...(await letters()));
-if (wants('class-list') || wants('keystroke') || wants('limits') || wants('media')) {
+if (wants('letters') || wants('class-list') || wants('keystroke') || wants('limits') || wants('media')) {
   const stop = await startProduct();
   try {
+    if (wants('letters')) figures.push(...(await letters()));
     if (wants('class-list')) figures.push(...(await classList()));
     if (wants('keystroke')) figures.push(...(await keystroke()));
     if (wants('limits')) figures.push(...(await limits()));
