@@ -1,4 +1,4 @@
-import { Badge, Button, Group, Stack, Text, Title } from '@mantine/core';
+import { Button, Group, Stack, Text, Title } from '@mantine/core';
 import { lazy, Suspense, useState } from 'react';
 import type { NoticeInfo } from '@nimble-bell/core/api';
 import { instantWords } from '@nimble-bell/core/calendar';
@@ -8,6 +8,7 @@ import { useThisCourse } from '../app/course';
 import { useAsked, useChange } from '../app/queries';
 import { NoticeBody } from '../ui/NoticeBody';
 import { Empty, Panel } from '../ui/Panel';
+import { Tag } from '../ui/Tag';
 
 /** The editor is large and rarely wanted: it comes when it is. */
 const NoticeEditor = lazy(() => import('./NoticeEditor'));
@@ -57,7 +58,7 @@ export function NoticesPage() {
           about={`${n.by}, ${instantWords(n.at, course.term.zone)}, ${stateOf(n)}${n.mailedAt ? ', mailed' : ''}`}
           action={
             <Group gap="xs" wrap="nowrap">
-              {n.pinned && <Badge color="brass">pinned</Badge>}
+              {n.pinned && <Tag>pinned</Tag>}
               <Button size="compact-sm" variant="default" onClick={() => setEditing(n)}>
                 Change
               </Button>

@@ -1,4 +1,4 @@
-import { Badge, Button, Collapse, Group, Paper, Switch, Text, Title } from '@mantine/core';
+import { Button, Collapse, Group, Paper, Switch, Text, Title } from '@mantine/core';
 import { useDisclosure } from '@mantine/hooks';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -17,6 +17,7 @@ import { useAsk } from '../app/api';
 import { useNow } from '../app/clock';
 import { useChange } from '../app/queries';
 import { Findings } from '../ui/Findings';
+import { Tag } from '../ui/Tag';
 import { SessionList } from './SessionList';
 
 interface Props {
@@ -37,16 +38,8 @@ export function SeriesSummary({ course, series, change }: Props) {
             <Title order={2} size="h4">
               {series.title}
             </Title>
-            {series.publishedAt === null && (
-              <Badge variant="outline" color="brass.7" tt="none">
-                draft
-              </Badge>
-            )}
-            {series.listed && (
-              <Badge variant="outline" color="tide" tt="none">
-                listed
-              </Badge>
-            )}
+            {series.publishedAt === null && <Tag>draft</Tag>}
+            {series.listed && <Tag>listed</Tag>}
           </Group>
           {series.pattern ? (
             <Dated course={course} series={series} />
