@@ -3,12 +3,13 @@ import { DateTimePicker } from '@mantine/dates';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { MemberInfo } from '@nimble-bell/core/api';
-import { countWords, toEpochDay, toInstant, toMinutes } from '@nimble-bell/core/calendar';
+import { countWords } from '@nimble-bell/core/calendar';
 import { useAsk } from '../app/api';
 import { useThisCourse } from '../app/course';
 import { useAsked, useChange } from '../app/queries';
 import { Empty, Panel } from '../ui/Panel';
 import { LetterEditor } from './LetterEditor';
+import { instantOf } from './picked';
 
 type Whom = 'new' | 'groups' | 'chosen';
 
@@ -139,7 +140,3 @@ function Send({ members }: { members: MemberInfo[] }) {
     </Panel>
   );
 }
-
-/** A picked date and time, `YYYY-MM-DD HH:mm:ss`, as an instant of a zone. */
-export const instantOf = (picked: string, zone: string): number =>
-  toInstant(zone, toEpochDay(picked.slice(0, 10)), toMinutes(picked.slice(11, 16)));

@@ -7,13 +7,13 @@ import { useEditor, type JSONContent } from '@tiptap/react';
 import StarterKit from '@tiptap/starter-kit';
 import { useState } from 'react';
 import type { NoticeInfo, NoticeNode } from '@nimble-bell/core/api';
-import { clockWords, dateIn, dateWords } from '@nimble-bell/core/calendar';
+import { dateIn, dateWords } from '@nimble-bell/core/calendar';
 import { useAsk } from '../app/api';
 import { serverNow } from '../app/clock';
 import { useThisCourse } from '../app/course';
 import { useChange } from '../app/queries';
 import { Panel } from '../ui/Panel';
-import { instantOf } from './InvitePage';
+import { instantOf, pickedOf } from './picked';
 
 /** A block that stands for a day of the plan: its sessions and files are filled in when it is read. */
 const DayPlanNode = Node.create({
@@ -33,9 +33,6 @@ const DayPlanNode = Node.create({
 });
 
 const EMPTY: NoticeNode = { type: 'doc', content: [{ type: 'paragraph' }] };
-
-const pickedOf = (at: number | null, zone: string) =>
-  at === null ? null : `${dateIn(zone, at)} ${clockWords(at, zone)}:00`;
 
 export default function NoticeEditor({ notice, done }: { notice: NoticeInfo | null; done: () => void }) {
   const course = useThisCourse();

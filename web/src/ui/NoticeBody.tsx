@@ -68,14 +68,16 @@ export function Day({ date, days, zone }: Reading & { date: string }) {
   const day = days.find((d) => d.date === date);
   return (
     <div style={{ borderLeft: '4px solid var(--brass)', paddingLeft: 12, margin: '8px 0' }}>
-      <Text fw={600}>{date ? dateWords(date) : 'A day of the plan'}</Text>
+      <Text component="div" fw={600}>
+        {date ? dateWords(date) : 'A day of the plan'}
+      </Text>
       {!day?.sessions.length && (
-        <Text size="sm" c="dimmed">
+        <Text component="div" size="sm" c="dimmed">
           There is no session on this day.
         </Text>
       )}
       {day?.sessions.map((s) => (
-        <Text key={s.id} size="sm" td={s.cancelled ? 'line-through' : undefined}>
+        <Text component="div" key={s.id} size="sm" td={s.cancelled ? 'line-through' : undefined}>
           <span className="figures">
             {clockWords(s.startsAt, zone)}–{clockWords(s.endsAt, zone)}
           </span>{' '}
