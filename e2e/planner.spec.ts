@@ -1,4 +1,4 @@
-import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
+import { expect, test, type APIRequestContext, type Locator, type Page } from '@playwright/test';
 import type { CourseDetail, LetterDetail, MyCourse } from '@nimble-bell/core/api';
 import { readCalendar } from '@nimble-bell/core/calendar';
 import { account, addSeries, byLink, detailOf, makeCourse, type MadeCourse } from './support/course';
@@ -72,7 +72,7 @@ test('a draft is for those who teach; students see it once it is published, and 
   const session = (await detailOf(api, course.id)).sessions.find((s) => s.seriesTitle === 'Clinic')!;
   expect((await student.get(`/api/sessions/${session.id}`)).status()).toBe(403);
   const { told } = await edit(api, course.id, { edit: 'publish', ids: [id] });
-  expect(told.count).toBe(2);
+  expect(told).toHaveLength(2);
   expect(await seen()).toEqual(new Set(['Lecture', 'Clinic']));
 });
 
@@ -96,6 +96,7 @@ test('a change shows what it does and who is told before it is saved, is mailed,
   await expect(dialog.getByTestId('outcome')).toContainText(
     '2 people will be told: Ana Lanyon and Ben Garrow.',
   );
+  const ahead = await lettersShown(dialog);
   expect((await detailOf(api, course.id)).sessions).toEqual(before.sessions);
   await dialog.getByRole('button', { name: 'Move it and tell 2 people' }).click();
   await expect(dialog).toBeHidden();
@@ -108,6 +109,8 @@ test('a change shows what it does and who is told before it is saved, is mailed,
 
   const letter = await letterTo(page, 'ana.lanyon', `${after.code} Made for a test: the plan has changed`);
   expect(letter.text).toContain('Lecture: Tue 20 Oct, 21:30 moves to Tue 20 Oct, 20:30');
+  // What was shown is what was sent, to the letter.
+  expect(ahead.get('Ana Lanyon')).toBe(letter.html);
   const [entry] = letter.calendars;
   expect(entry!.content).toContain('RECURRENCE-ID;TZID=America/Halifax:20261020T183000');
   expect(Number(/SEQUENCE:(\d+)/.exec(entry!.content)![1])).toBeGreaterThan(0);
@@ -119,6 +122,21 @@ test('a change shows what it does and who is told before it is saved, is mailed,
   await expect(page.getByText('undone', { exact: true })).toBeVisible();
   await expect(page.getByText(/Maren Oduya, .*2 people told/).first()).toBeVisible();
 });
+
+/** The letters that a change would cause, as the page shows them before it is saved, by the first of their readers. */
+async function lettersShown(dialog: Locator): Promise<Map<string, string>> {
+  await dialog.getByRole('button', { name: 'Read what they get' }).click();
+  const kinds = dialog.getByTestId('letters-ahead').getByRole('button');
+  await expect(kinds.first()).toBeVisible();
+  const shown = new Map<string, string>();
+  for (const kind of await kinds.all()) await kind.click();
+  for (const paper of await dialog.locator('iframe').all())
+    shown.set(
+      (await paper.getAttribute('title'))!.replace('The letter to ', ''),
+      (await paper.getAttribute('srcdoc'))!,
+    );
+  return shown;
+}
 
 /** A letter in the stand-in mailbox, waited for. */
 async function letterTo(page: Page, address: string, subject: string): Promise<LetterDetail> {
@@ -197,7 +215,8 @@ test('a lost session is made up for by one press on a ranked slot', async ({ pag
   await page.getByRole('link', { name: 'Find a make-up' }).click();
   const best = page.getByTestId('slot').first();
   await expect(best).toContainText('Nobody of 3 has another class');
-  await best.getByRole('button', { name: 'Book it' }).click();
+  await best.getByRole('button', { name: 'Choose it' }).click();
+  await page.getByRole('button', { name: /^Book it/ }).click();
   await expect(page.getByRole('heading', { name: 'The plan' })).toBeVisible();
   const booked = (await detailOf(api, course.id)).sessions.find((s) => s.replaces === lost.id)!;
   expect(booked).toMatchObject({ own: ['added'], minutes: 80 });

@@ -126,6 +126,12 @@ export interface SessionDelta {
   words: string;
 }
 
+/** Somebody who is written to. */
+export interface Told {
+  member: string;
+  name: string;
+}
+
 /** What an edit of the plan does, or did. */
 export interface PlanOutcome {
   /** The history's entry; null in a preview. */
@@ -133,7 +139,7 @@ export interface PlanOutcome {
   words: string;
   sessions: SessionDelta[];
   /** Who will be told: those invited already whom it touches. */
-  told: { count: number; names: string[] };
+  told: Told[];
   clashes: NamedClash[];
   /** The series that were made. */
   made: string[];
@@ -141,7 +147,7 @@ export interface PlanOutcome {
 
 /** What a change of a term or of bell times does to the courses of the college. */
 export interface CollegeOutcome {
-  courses: { code: string; title: string; sessions: SessionDelta[]; told: number }[];
+  courses: { id: string; code: string; title: string; sessions: SessionDelta[]; told: Told[] }[];
 }
 
 export interface TermInfo extends Term {

@@ -70,8 +70,23 @@ export interface InvitationPreview {
   subject: string;
   text: string;
   html: string;
-  /** The titles of the calendar entries inside. */
-  calendars: string[];
+  /** The calendar entries inside, in words. */
+  entries: string[];
+}
+
+/** A letter that leaves once a change is saved, and all who get the same: theirs differ by name and link alone. */
+export interface LetterAhead {
+  topic: LetterTopic;
+  subject: string;
+  /** As the first of them gets it. */
+  text: string;
+  html: string;
+  entries: string[];
+  /** From when it may leave. */
+  dueAt: number;
+  names: string[];
+  /** The zone in which its times are. */
+  zone: string;
 }
 
 /** A letter's way through the outbox. */

@@ -37,6 +37,8 @@ export interface CalendarMessage {
 export interface CalendarUpdate {
   messages: CalendarMessage[];
   copy: CalendarCopy;
+  /** Whether the entry is sent as a whole, and not only some of its sessions. */
+  whole: boolean;
   /** What is different now, by original date: null where there was or is nothing. */
   changes: { date: string; was: HeldSession | null; is: HeldSession | null }[];
 }
@@ -68,6 +70,7 @@ export function updateOf(
     return {
       messages: [{ method: 'CANCEL', content: cancelOf(next, copy!.start, 'all') }],
       copy: { ...copy!, sequence, listed: [], sessions: [] },
+      whole: true,
       changes,
     };
   if (copy && !renamed && !anew && canTellSingly(copy, changes)) {
@@ -76,7 +79,7 @@ export function updateOf(
     const messages: CalendarMessage[] = [];
     if (sessions.length) messages.push({ method: 'REQUEST', content: someOf(next, copy.start, sessions) });
     if (gone.length) messages.push({ method: 'CANCEL', content: cancelOf(next, copy.start, gone) });
-    return { messages, copy: { ...copy, sequence, sessions: is }, changes };
+    return { messages, copy: { ...copy, sequence, sessions: is }, whole: false, changes };
   }
   return {
     messages: [{ method: 'REQUEST', content: requestOf(next) }],
@@ -89,6 +92,7 @@ export function updateOf(
       listed: is.map((s) => s.date),
       sessions: is,
     },
+    whole: true,
     changes,
   };
 }
@@ -104,6 +108,7 @@ export function withdrawalOf(
   return {
     messages: [{ method: 'CANCEL', content: cancelOf(entry, copy.start, 'all') }],
     copy: { ...copy, sequence, listed: [], sessions: [] },
+    whole: true,
     changes: copy.sessions.map((was) => ({ date: was.date, was, is: null })),
   };
 }

@@ -11,6 +11,7 @@ import {
   isLocalDate,
   isZone,
   listWords,
+  namesWords,
   offsetAt,
   patternWords,
   termDays,
@@ -113,4 +114,9 @@ test('a term of one day, and one whose every day is off, have their weeks all th
     number: null,
     breakName: 'Storm',
   });
+});
+
+test('of many names the first three are said, and how many more', () => {
+  expect(namesWords(['a', 'b', 'c', 'd'])).toBe('a, b, c and d');
+  expect(namesWords(['a', 'b', 'c', 'd', 'e'])).toBe('a, b, c and 2 more');
 });

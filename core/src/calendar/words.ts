@@ -77,6 +77,10 @@ function weeklyWords(pattern: WeeklyPattern, periods: readonly Period[]): string
 const periodWords = (names: readonly string[]) =>
   names.length > 1 ? `periods ${names[0]}–${names.at(-1)}` : `period ${names[0]}`;
 
+/** The names, or the first three of many and how many more. */
+export const namesWords = (names: readonly string[]): string =>
+  listWords(names.length > 4 ? [...names.slice(0, 3), `${names.length - 3} more`] : names);
+
 /** "a, b and c". */
 export function listWords(items: readonly string[]): string {
   if (items.length < 2) return items.join('');

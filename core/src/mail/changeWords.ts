@@ -1,5 +1,5 @@
-import { durationWords, instantWords } from '../calendar/words';
-import type { HeldSession } from '../calendar/copies';
+import { countWords, durationWords, instantWords, listWords } from '../calendar/words';
+import type { CalendarUpdate, HeldSession } from '../calendar/copies';
 
 /** One session's part in a change, for the person whose calendar it is in. */
 export function changeSentence(
@@ -16,4 +16,16 @@ export function changeSentence(
     parts.push(`lasts ${durationWords(is.minutes)} instead of ${durationWords(was.minutes)}`);
   if (was.title !== is.title) parts.push(is.title ? `is called "${is.title}"` : 'has no name of its own');
   return `${title}: ${when(was)} ${parts.join(', ')}`;
+}
+
+/** What a letter does to one entry of its reader's calendar. */
+export function entryWords({ copy, whole, changes }: CalendarUpdate): string {
+  if (!copy.sessions.length) return `${copy.title}, taken back`;
+  if (whole) return `${copy.title}, ${countWords(copy.sessions.length, 'session')}`;
+  const gone = changes.filter((c) => !c.is).length;
+  const parts = [
+    ...(changes.length > gone ? [`${countWords(changes.length - gone, 'session')} brought up to date`] : []),
+    ...(gone ? [`${countWords(gone, 'session')} taken off`] : []),
+  ];
+  return `${copy.title}, ${listWords(parts)}`;
 }

@@ -15,6 +15,7 @@ import {
 import {
   changeSentence,
   DEFAULT_INVITATION,
+  entryWords,
   filled,
   filledLine,
   htmlOf,
@@ -41,6 +42,8 @@ export interface Composed {
   letter: Letter | null;
   /** What the person's calendar holds once they have the letter, by entry. */
   copies: Map<string, CalendarCopy>;
+  /** What the letter does to each entry, in words. */
+  entries: string[];
 }
 
 /** What letters of a course are composed from: read once for as many as there are. */
@@ -69,7 +72,7 @@ export function compose(
 ): Composed {
   const { course } = desk.plan;
   const heading = `${course.code} ${course.title}`;
-  const none: Composed = { letter: null, copies: new Map() };
+  const none: Composed = { letter: null, copies: new Map(), entries: [] };
   const url = `${desk.origin}/in/${member.link}`;
   const button: Block = { kind: 'button', label: 'Go to your class page', url };
   const dear = paragraph(`Dear ${member.name},`);
@@ -81,6 +84,7 @@ export function compose(
       calendars: [...updates.values()].flatMap((u) => u.messages),
     },
     copies: new Map([...updates].map(([key, u]) => [key, u.copy])),
+    entries: [...updates.values()].map(entryWords),
   });
   switch (order.topic) {
     case 'invitation': {
@@ -207,12 +211,9 @@ function newsOf(desk: Desk, member: MemberRow, updates: Updates): Block {
   return { kind: 'list', items: items.length ? items : ['Sessions that are past are set right.'] };
 }
 
-/** The invitation by the course's template, or a draft of it. */
-export function invitationFor(
-  desk: Desk,
-  member: MemberRow,
-  template = desk.plan.course.invitation ?? DEFAULT_INVITATION,
-): { subject: string; blocks: Block[] } {
+/** The invitation by the course's template. */
+function invitationFor(desk: Desk, member: MemberRow): { subject: string; blocks: Block[] } {
+  const template = desk.plan.course.invitation ?? DEFAULT_INVITATION;
   const values = fieldsFor(desk, member);
   return { subject: filledLine(template.subject, values), blocks: filled(template.text, values) };
 }

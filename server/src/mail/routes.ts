@@ -9,15 +9,14 @@ import {
   type LetterState,
   type LetterTopic,
 } from '@nimble-bell/core/api';
-import { htmlOf, textOf, unknownFields } from '@nimble-bell/core/mail';
+import { unknownFields } from '@nimble-bell/core/mail';
 import { z } from 'zod';
 import { membersWhere, principalOf, requireRight, type Right } from '../accounts/principal';
-import { entriesOf } from '../calendars/entries';
 import type { Context } from '../context';
 import { rows, run, transaction } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { isFor, seriesTarget } from '../roster/store';
-import { invitationFor } from './compose';
+import { compose } from './compose';
 import { deskFor } from './desk';
 import { invitedOf, messageIdOf, queueLetters } from './queue';
 import { newId } from '../context';
@@ -51,18 +50,12 @@ export function mailRoutes(ctx: Context): Router {
     const member = students.find((m) => m.id === input.member) ?? students[0];
     if (!member) throw new AppError('nobody-to-invite');
     const desk = (await deskFor(ctx, ctx.db, courseId))!;
-    const { subject, blocks } = input.template
-      ? invitationFor(desk, member, template(input.template))
-      : invitationFor(desk, member);
-    const { course } = desk.plan;
-    const preview: InvitationPreview = {
-      member: member.id,
-      name: member.name,
-      subject,
-      text: textOf(blocks),
-      html: htmlOf(`${course.code} ${course.title}`, blocks, `${course.code} ${course.title}`),
-      calendars: entriesOf(desk.plan, member, desk.origin, desk.now).map((e) => e.entry.title),
-    };
+    const { plan } = desk;
+    const invitation = input.template ? template(input.template) : plan.course.invitation;
+    const drafted = { ...desk, plan: { ...plan, course: { ...plan.course, invitation } } };
+    const { letter, entries } = compose(drafted, member, { topic: 'invitation', about: {} }, new Map());
+    const { subject, text, html } = letter!;
+    const preview: InvitationPreview = { member: member.id, name: member.name, subject, text, html, entries };
     res.json(preview);
   });
 

@@ -1,20 +1,17 @@
-import type { CalendarCopy } from '@nimble-bell/core/calendar';
 import nodemailer, { type SendMailOptions, type TransportOptions } from 'nodemailer';
 import type { PoolConnection } from 'mysql2/promise';
-import { membersWhere, type MemberRow } from '../accounts/principal';
 import type { Context } from '../context';
-import { json, rows, run } from '../db/pool';
+import { run } from '../db/pool';
 import type { Job, Lane } from '../jobs/worker';
 import { compose, type Letter } from './compose';
 import { deskFor } from './desk';
+import { readersOf } from './readers';
 
 /** A letter as it waits to be sent: composed, with whom it goes to. */
 export interface Stored extends Letter {
   from: string;
   to: { name: string; address: string };
 }
-
-const PEOPLE = 'm.id IN (?)';
 
 /** Letters are composed many at a time, what they say and what calendars then hold written in one transaction. */
 export function composingLane(ctx: Context): Lane {
@@ -30,41 +27,29 @@ export function composingLane(ctx: Context): Lane {
 async function composeAll(ctx: Context, jobs: Job[], db: PoolConnection): Promise<Job[]> {
   const desk = await deskFor(ctx, db, jobs[0]!.courseId!);
   const ids = jobs.map((j) => j.memberId!);
-  const [members, copies] = await Promise.all([
-    recipients(db, ids),
-    rows<{ member: string; key: string; body: unknown }>(
-      db,
-      'SELECT member_id AS member, entry_key AS `key`, body FROM calendar_copies WHERE member_id IN (?) FOR UPDATE',
-      [ids],
-    ),
-  ]);
-  const held = new Map<string, Map<string, CalendarCopy>>();
-  for (const c of copies) {
-    if (!held.has(c.member)) held.set(c.member, new Map());
-    held.get(c.member)!.set(c.key, json(c.body));
-  }
+  const readers = await readersOf(db, ids, { lock: true });
   const letters: unknown[][] = [];
   const written: unknown[][] = [];
   for (const job of jobs) {
-    const member = members.get(job.memberId!);
-    const own = held.get(job.memberId!) ?? new Map<string, CalendarCopy>();
+    const reader = readers.get(job.memberId!);
     const composed =
-      desk && member ? compose(desk, member, { topic: job.topic!, about: job.payload }, own) : null;
-    if (!composed?.letter || !member) {
+      desk && reader
+        ? compose(desk, reader.member, { topic: job.topic!, about: job.payload }, reader.held)
+        : null;
+    if (!composed?.letter || !reader) {
       letters.push([job.id, null, null]);
       continue;
     }
     const stored: Stored = {
       ...composed.letter,
       from: `${desk!.plan.course.code} at Nimble Bell`,
-      to: { name: member.name, address: member.email },
+      to: { name: reader.member.name, address: reader.member.email },
     };
     letters.push([job.id, composed.letter.subject.slice(0, 255), JSON.stringify(stored)]);
     for (const [key, copy] of composed.copies) {
-      own.set(key, copy);
+      reader.held.set(key, copy);
       written.push([job.memberId, key, JSON.stringify(copy)]);
     }
-    held.set(job.memberId!, own);
   }
   if (written.length)
     await run(
@@ -74,20 +59,6 @@ async function composeAll(ctx: Context, jobs: Job[], db: PoolConnection): Promis
     );
   await writeLetters(db, letters, ctx.now());
   return [];
-}
-
-/** Whoever a letter is for; those who left are written to once more. */
-async function recipients(db: PoolConnection, ids: readonly string[]): Promise<Map<string, MemberRow>> {
-  const on = await membersWhere(db, PEOPLE, [ids]);
-  const found = new Map(on.map((m) => [m.id, m]));
-  const gone = await rows<MemberRow>(
-    db,
-    `SELECT m.id, m.course_id AS courseId, m.person_id AS personId, m.role, m.group_name AS \`group\`, p.name, p.email, p.zone,
-            m.link_code AS link FROM enrolments m JOIN people p ON p.id = m.person_id WHERE m.id IN (?) AND m.left_at IS NOT NULL`,
-    [ids],
-  );
-  for (const m of gone) found.set(m.id, { ...m, scope: { series: [], sessions: [] }, capabilities: [] });
-  return found;
 }
 
 async function writeLetters(db: PoolConnection, letters: readonly unknown[][], now: number) {

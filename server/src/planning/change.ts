@@ -1,4 +1,4 @@
-import type { NamedClash, PlanOutcome, SessionDelta, Term } from '@nimble-bell/core/api';
+import type { NamedClash, PlanOutcome, SessionDelta, Term, Told } from '@nimble-bell/core/api';
 import { countWords, durationWords, instantWords } from '@nimble-bell/core/calendar';
 import type { PoolConnection } from 'mysql2/promise';
 import { newId } from '../context';
@@ -43,8 +43,7 @@ export async function changePlan(db: PoolConnection, change: PlanChange): Promis
   const after = await snapshot(db, courseId);
   const diff = diffOf(before, after);
   if (isEmpty(diff)) {
-    if (change.mayBeEmpty)
-      return { changeId: null, words, sessions: [], told: { count: 0, names: [] }, clashes: [], made: [] };
+    if (change.mayBeEmpty) return { changeId: null, words, sessions: [], told: [], clashes: [], made: [] };
     throw new AppError('no-change');
   }
   const touched = new Set(diff.sessions.map((s) => (s.after ?? s.before)!.seriesId));
@@ -63,14 +62,14 @@ export async function changePlan(db: PoolConnection, change: PlanChange): Promis
     db,
     courseId,
     changeId,
-    told.map((t) => t.id),
+    told.map((t) => t.member),
     change.tellAt,
   );
   return {
     changeId,
     words,
     sessions: deltasOf(diff, before, after, term),
-    told: { count: told.length, names: told.map((t) => t.name) },
+    told,
     clashes: clashes.map(({ seriesId, ...clash }): NamedClash => clash),
     made: diff.series.filter((s) => !s.before).map((s) => s.after!.id),
   };
@@ -129,11 +128,6 @@ function deltaWords({ before, after }: RowChange<SessionRecord>, zone: string): 
   return parts.length ? `${when(before)} ${parts.join(', ')}` : '';
 }
 
-interface Told {
-  id: string;
-  name: string;
-}
-
 interface Seer {
   group: string | null;
   role: Role;
@@ -150,7 +144,7 @@ async function toldOf(
 ): Promise<Told[]> {
   const invited = await rows<Told & { role: Role; scope: unknown }>(
     db,
-    `SELECT m.id, p.name, m.role, m.scope FROM members m JOIN people p ON p.id = m.person_id
+    `SELECT m.id AS member, p.name, m.role, m.scope FROM members m JOIN people p ON p.id = m.person_id
       WHERE m.course_id = ? AND m.role <> 'teacher'
         AND EXISTS (SELECT 1 FROM jobs j WHERE j.member_id = m.id AND j.kind = 'mail' AND j.topic IN ('invitation', 'link'))
       ORDER BY p.name`,
@@ -168,7 +162,7 @@ async function toldOf(
     return lines.sort().join('\n');
   };
   const cache = new Map<string, boolean>();
-  return invited.filter(({ id, role, scope }) => {
+  const differing = invited.filter(({ member: id, role, scope }) => {
     const own: MemberScope | null = scope === null ? null : json(scope);
     const key = `${before.groups.get(id)}/${after.groups.get(id)}/${role}/${JSON.stringify(own)}`;
     let differs = cache.get(key);
@@ -179,4 +173,5 @@ async function toldOf(
     }
     return differs;
   });
+  return differing.map(({ member, name }) => ({ member, name }));
 }

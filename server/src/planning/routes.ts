@@ -4,6 +4,7 @@ import { PlanEdit, type PlanChangeInfo, type PlanOutcome } from '@nimble-bell/co
 import { principalOf, requireRight, type MemberRow, type Right } from '../accounts/principal';
 import type { Context } from '../context';
 import { courseById, sessionById } from '../courses/store';
+import { lettersTo } from '../mail/foretell';
 import { json, one, rehearse, rows, run, transaction } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { changePlan, deltasOf } from './change';
@@ -41,6 +42,17 @@ export function planningRoutes(ctx: Context): Router {
     const edit = parse(PlanEdit, req.body);
     const outcome = await rehearse(ctx.db, (db) => edited(db, member, edit));
     res.json({ ...outcome, changeId: null });
+  });
+
+  /** The letters that an edit would cause, as they would leave. */
+  router.post('/courses/:course/plan/letters', async (req, res) => {
+    const member = await asked(req, 'plan');
+    const edit = parse(PlanEdit, req.body);
+    const letters = await rehearse(ctx.db, async (db) => {
+      const { told } = await edited(db, member, edit);
+      return lettersTo(ctx, db, member.courseId, told);
+    });
+    res.json(letters);
   });
 
   router.post('/courses/:course/plan', async (req, res) => {

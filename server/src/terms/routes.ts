@@ -4,6 +4,7 @@ import {
   Term,
   type BellTimes,
   type CollegeOutcome,
+  type LetterAhead,
   type TermInfo,
 } from '@nimble-bell/core/api';
 import type { PoolConnection } from 'mysql2/promise';
@@ -12,6 +13,7 @@ import { newId, type Context } from '../context';
 import { courseById, seriesById } from '../courses/store';
 import { one, rehearse, rows, run, transaction } from '../db/pool';
 import { AppError, parse } from '../errors';
+import { lettersTo } from '../mail/foretell';
 import { changePlan } from '../planning/change';
 import { laySeries } from '../planning/laySeries';
 import { bellTimesOf, seriesByBells, termById, termsOf } from './store';
@@ -55,10 +57,19 @@ export function termRoutes(ctx: Context): Router {
         mayBeEmpty: true,
       });
       if (done.sessions.length)
-        outcome.courses.push({ code, title, sessions: done.sessions, told: done.told.count });
+        outcome.courses.push({ id: courseId, code, title, sessions: done.sessions, told: done.told });
     }
     return outcome;
   };
+
+  /** What will be sent to whom, over all courses. */
+  const lettersOf = (save: (db: PoolConnection) => Promise<CollegeOutcome>) =>
+    rehearse(ctx.db, async (db) => {
+      const letters: LetterAhead[] = [];
+      for (const { id, told } of (await save(db)).courses)
+        letters.push(...(await lettersTo(ctx, db, id, told)));
+      return letters;
+    });
 
   const saveTerm = async (db: PoolConnection, id: string, term: Term, by: string) => {
     await run(db, 'UPDATE terms SET body = ? WHERE id = ?', [JSON.stringify(term), id]);
@@ -120,6 +131,13 @@ export function termRoutes(ctx: Context): Router {
     res.json(await rehearse(ctx.db, (db) => saveTerm(db, req.params.term, term, name)));
   });
 
+  router.post('/terms/:term/letters', async (req, res) => {
+    const { name } = await staff(req);
+    await known(req.params.term);
+    const term = parse(Term, req.body);
+    res.json(await lettersOf((db) => saveTerm(db, req.params.term, term, name)));
+  });
+
   router.put('/terms/:term', async (req, res) => {
     const { name } = await staff(req);
     await known(req.params.term);
@@ -156,6 +174,13 @@ export function termRoutes(ctx: Context): Router {
     await knownBells(req.params.bells);
     const bells = parse(BellTimesInput, req.body);
     res.json(await rehearse(ctx.db, (db) => saveBells(db, req.params.bells, bells, name)));
+  });
+
+  router.post('/bell-times/:bells/letters', async (req, res) => {
+    const { name } = await staff(req);
+    await knownBells(req.params.bells);
+    const bells = parse(BellTimesInput, req.body);
+    res.json(await lettersOf((db) => saveBells(db, req.params.bells, bells, name)));
   });
 
   router.put('/bell-times/:bells', async (req, res) => {

@@ -1,10 +1,11 @@
 import { Alert, Button, Group, Loader, Modal, Stack, Text } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import type { LetterTopic, ListEditDraft, ListOutcome } from '@nimble-bell/core/api';
-import { countWords, listWords } from '@nimble-bell/core/calendar';
+import { countWords, namesWords } from '@nimble-bell/core/calendar';
 import { useAsk } from '../app/api';
 import { useThisCourse } from '../app/course';
 import { useChange } from '../app/queries';
+import { LettersAhead } from '../ui/LettersAhead';
 
 const TOPIC_WORDS: Record<LetterTopic, string> = {
   invitation: 'an invitation',
@@ -41,7 +42,7 @@ export function ConfirmEdit(props: {
       <Stack>
         {preview.isLoading && <Loader aria-label="Working out what it does" />}
         {preview.error && <Alert color="clay">{preview.error.message}</Alert>}
-        {preview.data && <ListOutcomeView outcome={preview.data} />}
+        {preview.data && <ListOutcomeView outcome={preview.data} edit={edit} />}
         <Group justify="flex-end">
           <Button variant="default" onClick={close} data-autofocus>
             Leave it as it is
@@ -68,7 +69,8 @@ export function useSaveEdit() {
   );
 }
 
-export function ListOutcomeView({ outcome }: { outcome: ListOutcome }) {
+export function ListOutcomeView({ outcome, edit }: { outcome: ListOutcome; edit: ListEditDraft | null }) {
+  const course = useThisCourse();
   const { people, mail } = outcome;
   return (
     <div data-testid="list-outcome">
@@ -84,9 +86,10 @@ export function ListOutcomeView({ outcome }: { outcome: ListOutcome }) {
       {mail.map((m) => (
         <Text size="sm" key={m.topic}>
           {countWords(m.count, 'person', 'people')} {m.count === 1 ? 'gets' : 'get'} {TOPIC_WORDS[m.topic]}:{' '}
-          {listWords(m.names.length > 4 ? [...m.names.slice(0, 3), `${m.names.length - 3} more`] : m.names)}.
+          {namesWords(m.names)}.
         </Text>
       ))}
+      {mail.length > 0 && <LettersAhead path={`/courses/${course.id}/members/letters`} body={edit} />}
     </div>
   );
 }

@@ -147,6 +147,7 @@ function BellTimesForm({ known, close }: { known: BellTimes | null; close: () =>
       {outcome && (
         <CollegeOutcomeView
           outcome={outcome}
+          letters={{ path: `/bell-times/${known!.id}/letters`, body: form.values }}
           busy={save.isPending}
           save={() => store(form.values)}
           back={() => setOutcome(null)}

@@ -129,6 +129,7 @@ export function TermEditor({ known, fresh, made }: Props) {
               {outcome && known && (
                 <CollegeOutcomeView
                   outcome={outcome}
+                  letters={{ path: `/terms/${known.id}/letters`, body: values }}
                   busy={save.isPending}
                   save={() => store(values)}
                   back={() => setOutcome(null)}

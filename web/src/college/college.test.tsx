@@ -11,8 +11,9 @@ const moves: CollegeOutcome = {
   courses: [
     {
       code: 'TID-101',
+      id: 'c',
       title: 'Tides',
-      told: 3,
+      told: ['a', 'b', 'd'].map((member) => ({ member, name: member })),
       sessions: [
         { sessionId: 'x', title: 'Lecture', was: null, becomes: null, words: 'Tue 6 Oct, 18:30 is gone' },
       ],

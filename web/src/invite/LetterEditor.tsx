@@ -21,6 +21,7 @@ import { countWords } from '@nimble-bell/core/calendar';
 import { useAsk } from '../app/api';
 import { useThisCourse } from '../app/course';
 import { useChange } from '../app/queries';
+import { LetterPaper } from '../ui/LetterPaper';
 import { Panel } from '../ui/Panel';
 
 /** The invitation's words, with fields filled in for each person, and beside them the letter as one person gets it. */
@@ -160,12 +161,7 @@ function Preview(props: {
     <Stack gap="xs">
       <Text fw={600}>{preview.subject}</Text>
       {as === 'html' ? (
-        <iframe
-          title={`The letter to ${preview.name}`}
-          sandbox=""
-          srcDoc={preview.html}
-          style={{ width: '100%', height: 420, border: '1px solid var(--line)', borderRadius: 6 }}
-        />
+        <LetterPaper title={`The letter to ${preview.name}`} html={preview.html} />
       ) : (
         <Code
           block
@@ -176,8 +172,8 @@ function Preview(props: {
       )}
       <Group justify="space-between">
         <Text size="sm" c="dimmed">
-          {preview.calendars.length
-            ? `${countWords(preview.calendars.length, 'calendar entry', 'calendar entries')} inside: ${preview.calendars.join(', ')}`
+          {preview.entries.length
+            ? `${countWords(preview.entries.length, 'calendar entry', 'calendar entries')} inside: ${preview.entries.join('; ')}`
             : 'No calendar entry inside: nothing with dates is published for them.'}
         </Text>
         <Button size="compact-sm" variant="default" onClick={() => void copy()}>

@@ -18,6 +18,7 @@ import { useSearchParams } from 'react-router';
 import type { Answer, Letter, LetterDetail } from '@nimble-bell/core/api';
 import { instantWords } from '@nimble-bell/core/calendar';
 import { Bar } from '../app/Bar';
+import { LetterPaper } from '../ui/LetterPaper';
 import { useAsk } from '../app/api';
 import { useAsked, useChange } from '../app/queries';
 import { Fault } from '../ui/Fault';
@@ -133,12 +134,7 @@ function LetterView({ id }: { id: string }) {
       {html && (
         <details>
           <summary>As a mail program shows it</summary>
-          <iframe
-            title="The letter as HTML"
-            sandbox=""
-            srcDoc={html}
-            style={{ width: '100%', height: 420, border: 0 }}
-          />
+          <LetterPaper title="The letter as HTML" html={html} />
         </details>
       )}
       {calendars.map((c, i) => (

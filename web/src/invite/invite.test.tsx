@@ -34,13 +34,13 @@ test('the invite page counts who is still to be invited, and shows the letter as
       subject: 'TID-101: your way in',
       text: 'Dear Ana',
       html: '<p>Dear Ana</p>',
-      calendars: ['TID-101 Lecture'],
+      entries: ['TID-101 Lecture, 14 sessions'],
     },
     'POST /api/courses/course/invitations': { queued: 1 },
   });
   inCourse({ series: [series], counts: { students: 2, invited: 1, recordings: 0 } }, <InvitePage />);
   await waitFor(() => expect(screen.getByText('TID-101: your way in')).toBeTruthy());
-  expect(screen.getByText(/1 calendar entry inside: TID-101 Lecture/)).toBeTruthy();
+  expect(screen.getByText(/1 calendar entry inside: TID-101 Lecture, 14 sessions/)).toBeTruthy();
   fireEvent.click(screen.getByRole('button', { name: 'Invite 1 person' }));
   await waitFor(() => expect(posts()).toHaveLength(1));
   expect(posts()[0]!.body).toEqual({ members: null, groups: null, at: null, copyToMe: false });

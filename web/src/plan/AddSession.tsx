@@ -1,17 +1,15 @@
 import { Button, Group, Modal, NumberInput, Stack, Text, TextInput } from '@mantine/core';
 import { DateInput, TimePicker } from '@mantine/dates';
 import { useState } from 'react';
-import type { CourseDetail, PlanEditDraft, PlanOutcome, SeriesInfo } from '@nimble-bell/core/api';
+import type { CourseDetail, PlanEditDraft, SeriesInfo } from '@nimble-bell/core/api';
 import { clockWords, countWords } from '@nimble-bell/core/calendar';
-import { useAsk } from '../app/api';
-import { useChange } from '../app/queries';
+import { useSavePlan } from './ConfirmPlan';
 import { OutcomeView } from './OutcomeView';
 import { usePreview } from './usePreview';
 
 /** A session beside what the pattern gives. */
 export function AddSession(props: { course: CourseDetail; series: SeriesInfo; close: () => void }) {
   const { course, series, close } = props;
-  const ask = useAsk();
   const last = course.sessions.filter((s) => s.seriesId === series.id).at(-1);
   const [date, setDate] = useState<string | null>(null);
   const [start, setStart] = useState(last ? clockWords(last.startsAt, course.term.zone) : '18:30');
@@ -22,11 +20,8 @@ export function AddSession(props: { course: CourseDetail; series: SeriesInfo; cl
       ? { edit: 'add-session', seriesId: series.id, date, start, minutes, title: title.trim() || null }
       : null;
   const { outcome, fault } = usePreview(course.id, edit);
-  const told = outcome?.told.count ?? 0;
-  const save = useChange(
-    (input: PlanEditDraft) => ask<PlanOutcome>(`/courses/${course.id}/plan`, 'POST', input),
-    ({ words }) => `${words}.`,
-  );
+  const told = outcome?.told.length ?? 0;
+  const save = useSavePlan();
   return (
     <Modal opened onClose={close} size="lg" title={`Add a session to ${series.title}`}>
       <Stack>
@@ -66,7 +61,7 @@ export function AddSession(props: { course: CourseDetail; series: SeriesInfo; cl
           value={title}
           onChange={(e) => setTitle(e.currentTarget.value)}
         />
-        {outcome && <OutcomeView outcome={outcome} zone={course.term.zone} />}
+        {outcome && <OutcomeView outcome={outcome} edit={edit} />}
         {fault && (
           <Text size="sm" c="var(--clay)" role="status">
             {fault.message}

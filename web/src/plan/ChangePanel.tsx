@@ -11,17 +11,9 @@ import {
 } from '@mantine/core';
 import { DateInput, TimePicker } from '@mantine/dates';
 import { useState } from 'react';
-import type {
-  CourseDetail,
-  PlanEditDraft,
-  PlanOutcome,
-  Scope,
-  SessionChange,
-  SessionInfo,
-} from '@nimble-bell/core/api';
+import type { CourseDetail, PlanEditDraft, Scope, SessionChange, SessionInfo } from '@nimble-bell/core/api';
 import { clockWords, countWords, dateIn, instantWords } from '@nimble-bell/core/calendar';
-import { useAsk } from '../app/api';
-import { useChange } from '../app/queries';
+import { useSavePlan } from './ConfirmPlan';
 import { OutcomeView } from './OutcomeView';
 import { usePreview } from './usePreview';
 
@@ -46,7 +38,6 @@ interface Fields {
 
 /** A change of one session or many: what it does and who is told stands there before it is saved. */
 export function ChangePanel({ course, session, to, close }: Props) {
-  const ask = useAsk();
   const { zone } = course.term;
   const held = session.state === 'held';
   const [fields, setFields] = useState<Fields>({
@@ -66,11 +57,8 @@ export function ChangePanel({ course, session, to, close }: Props) {
     change,
   };
   const { outcome, fault, settled } = usePreview(course.id, edit);
-  const save = useChange(
-    (input: PlanEditDraft) => ask<PlanOutcome>(`/courses/${course.id}/plan`, 'POST', input),
-    ({ words }) => `${words}.`,
-  );
-  const told = outcome?.told.count ?? 0;
+  const save = useSavePlan();
+  const told = outcome?.told.length ?? 0;
   const submit = (e: { preventDefault: () => void }) => {
     e.preventDefault();
     if (edit) save.mutate(edit, { onSuccess: close });
@@ -107,7 +95,7 @@ export function ChangePanel({ course, session, to, close }: Props) {
               </Group>
             </Radio.Group>
           )}
-          {outcome && <OutcomeView outcome={outcome} zone={zone} />}
+          {outcome && <OutcomeView outcome={outcome} edit={edit} />}
           {fault && (
             <Text size="sm" c={noChange ? 'dimmed' : 'var(--clay)'} role="status">
               {fault.message}

@@ -9,14 +9,14 @@ import {
 } from '@dnd-kit/core';
 import { Button, Group, NumberInput, Select, Stack, Switch, Text, Title } from '@mantine/core';
 import { useMemo, useState, type ReactNode } from 'react';
-import type { GroupPlan, MemberInfo, PlanEditDraft, PlanOutcome } from '@nimble-bell/core/api';
+import type { GroupPlan, MemberInfo, PlanEditDraft } from '@nimble-bell/core/api';
 import { countWords, groupSlots, patternWords, zoneWords } from '@nimble-bell/core/calendar';
 import { groupName, splitInto, type SplitWay } from '@nimble-bell/core/roster';
-import { useAsk } from '../app/api';
 import { useThisCourse } from '../app/course';
-import { useAsked, useChange } from '../app/queries';
+import { useAsked } from '../app/queries';
 import { Findings } from '../ui/Findings';
 import { Empty, Panel } from '../ui/Panel';
+import { useSavePlan } from './ConfirmPlan';
 import { OutcomeView } from './OutcomeView';
 import { SlotFields, type SlotForm } from './SlotFields';
 import { usePreview } from './usePreview';
@@ -37,7 +37,6 @@ export function GroupsPage() {
 
 function GroupEditor({ students }: { students: MemberInfo[] }) {
   const course = useThisCourse();
-  const ask = useAsk();
   const [assigned, setAssigned] = useState<Assigned>(() =>
     Object.fromEntries(students.filter((s) => s.group).map((s) => [s.id, s.group!])),
   );
@@ -73,11 +72,8 @@ function GroupEditor({ students }: { students: MemberInfo[] }) {
   const changed = withSlots || students.some((s) => (s.group ?? '') !== (assigned[s.id] ?? ''));
   const edit: PlanEditDraft | null = changed && !slotFault ? { edit: 'groups', plan } : null;
   const { outcome, fault } = usePreview(course.id, mayPlan ? edit : null);
-  const save = useChange(
-    (input: PlanEditDraft) => ask<PlanOutcome>(`/courses/${course.id}/plan`, 'POST', input),
-    ({ words }) => `${words}.`,
-  );
-  const told = outcome?.told.count ?? 0;
+  const save = useSavePlan();
+  const told = outcome?.told.length ?? 0;
   const deal = (groups: { name: string; people: string[] }[]) => {
     setNames(groups.map((g) => g.name));
     setAssigned(Object.fromEntries(groups.flatMap((g) => g.people.map((p) => [p, g.name]))));
@@ -152,7 +148,7 @@ function GroupEditor({ students }: { students: MemberInfo[] }) {
           )}
         </Panel>
       )}
-      {outcome && <OutcomeView outcome={outcome} zone={course.term.zone} />}
+      {outcome && <OutcomeView outcome={outcome} edit={edit} />}
       {fault && <Text c="var(--clay)">{fault.message}</Text>}
       {mayPlan && changed && (
         <Group>

@@ -1,6 +1,6 @@
 import { Paper, Text } from '@mantine/core';
 import { memo } from 'react';
-import type { CourseDetail, PlanOutcome } from '@nimble-bell/core/api';
+import type { CourseDetail, PlanEditDraft, PlanOutcome } from '@nimble-bell/core/api';
 import {
   countWords,
   dateWords,
@@ -8,7 +8,7 @@ import {
   endClock,
   type PlannedSeries,
 } from '@nimble-bell/core/calendar';
-import { Clashes } from './OutcomeView';
+import { Clashes, ToldView } from './OutcomeView';
 import classes from './plan.module.css';
 
 interface Props {
@@ -17,11 +17,12 @@ interface Props {
   expected: number | '';
   /** The server's word on it: clashes, who is told. */
   outcome?: PlanOutcome | null;
+  edit?: PlanEditDraft | null;
   fault?: Error | null;
 }
 
 /** What the pattern comes to: count, hours, skipped dates, and every date by teaching week. */
-export const LiveDates = memo(function LiveDates({ planned, course, expected, outcome, fault }: Props) {
+export const LiveDates = memo(function LiveDates({ planned, course, expected, outcome, edit, fault }: Props) {
   if (!planned)
     return (
       <Paper withBorder p="lg" h="100%">
@@ -49,6 +50,7 @@ export const LiveDates = memo(function LiveDates({ planned, course, expected, ou
         </Text>
       )}
       {outcome && <Clashes clashes={outcome.clashes} zone={course.term.zone} />}
+      {edit && outcome && outcome.told.length > 0 && <ToldView told={outcome.told} edit={edit} />}
       {skipped.length > 0 && (
         <div className={classes.skipped} data-testid="skipped">
           <Text size="sm" fw={600}>

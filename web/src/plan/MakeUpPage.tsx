@@ -1,39 +1,23 @@
 import { Alert, Button, Group, Loader, NumberInput, Stack, Table, Text, Title } from '@mantine/core';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import type { PlanEditDraft, PlanOutcome } from '@nimble-bell/core/api';
 import type { MakeUpSlot } from '@nimble-bell/core/clashes';
-import { countWords, durationWords, instantWords, listWords } from '@nimble-bell/core/calendar';
-import { useAsk } from '../app/api';
+import { durationWords, instantWords, listWords } from '@nimble-bell/core/calendar';
 import { useThisCourse } from '../app/course';
-import { useAsked, useChange } from '../app/queries';
+import { useAsked } from '../app/queries';
 import { Empty, Panel } from '../ui/Panel';
+import { ConfirmPlan } from './ConfirmPlan';
 
 /** For a lost session, the best slots of the remaining term, each with its reasons; one press books it. */
 export function MakeUpPage() {
   const course = useThisCourse();
   const { session: id } = useParams();
   const navigate = useNavigate();
-  const ask = useAsk();
   const [notice, setNotice] = useState(48);
+  const [chosen, setChosen] = useState<MakeUpSlot | null>(null);
   const slots = useAsked<MakeUpSlot[]>(`/sessions/${id}/make-ups?notice=${notice}`);
   const lost = course.sessions.find((s) => s.id === id);
   const already = course.sessions.find((s) => s.replaces === id && s.state !== 'cancelled');
-  const book = useChange(
-    (slot: MakeUpSlot) => {
-      const edit: PlanEditDraft = {
-        edit: 'add-session',
-        seriesId: lost!.seriesId,
-        date: slot.date,
-        start: slot.start,
-        minutes: lost!.minutes,
-        replaces: lost!.id,
-      };
-      return ask<PlanOutcome>(`/courses/${course.id}/plan`, 'POST', edit);
-    },
-    ({ words, told }) =>
-      `${words}.${told.count ? ` ${countWords(told.count, 'person', 'people')} told.` : ''}`,
-  );
   if (!lost) return <Empty>This session is not in the plan any more.</Empty>;
   return (
     <Stack>
@@ -81,12 +65,9 @@ export function MakeUpPage() {
                       size="compact-sm"
                       variant={i === 0 ? 'filled' : 'default'}
                       disabled={Boolean(already)}
-                      loading={book.isPending && book.variables?.startsAt === slot.startsAt}
-                      onClick={() =>
-                        book.mutate(slot, { onSuccess: () => void navigate(`/course/${course.id}/plan`) })
-                      }
+                      onClick={() => setChosen(slot)}
                     >
-                      Book it
+                      Choose it
                     </Button>
                   </Group>
                 </Table.Td>
@@ -95,6 +76,22 @@ export function MakeUpPage() {
           </Table.Tbody>
         </Table>
       </Panel>
+      <ConfirmPlan
+        edit={
+          chosen && {
+            edit: 'add-session',
+            seriesId: lost.seriesId,
+            date: chosen.date,
+            start: chosen.start,
+            minutes: lost.minutes,
+            replaces: lost.id,
+          }
+        }
+        title={chosen ? `Make it up ${instantWords(chosen.startsAt, course.term.zone)}` : ''}
+        action="Book it"
+        close={() => setChosen(null)}
+        done={() => void navigate(`/course/${course.id}/plan`)}
+      />
     </Stack>
   );
 }

@@ -1,34 +1,42 @@
 import { Text } from '@mantine/core';
-import type { NamedClash, PlanOutcome, SessionDelta } from '@nimble-bell/core/api';
-import { countWords, instantWords, listWords } from '@nimble-bell/core/calendar';
+import type { NamedClash, PlanEditDraft, PlanOutcome, SessionDelta, Told } from '@nimble-bell/core/api';
+import { countWords, instantWords, listWords, namesWords } from '@nimble-bell/core/calendar';
+import { useThisCourse } from '../app/course';
+import { LettersAhead } from '../ui/LettersAhead';
 import classes from './plan.module.css';
 
 const MOST = 8;
 
 /** What a change does, before it is saved: each session's part, the clashes, who is told. */
-export function OutcomeView({ outcome, zone }: { outcome: PlanOutcome; zone: string }) {
+export function OutcomeView({ outcome, edit }: { outcome: PlanOutcome; edit: PlanEditDraft | null }) {
+  const { zone } = useThisCourse().term;
   const { sessions, told, clashes } = outcome;
   return (
     <div className={classes.outcome} data-testid="outcome">
       <Deltas sessions={sessions} />
       <Clashes clashes={clashes} zone={zone} />
-      <Text size="sm">
-        {told.count === 0
-          ? 'Nobody is written to: none of those invited is touched.'
-          : `${countWords(told.count, 'person', 'people')} will be told: ${namesOf(told.names)}.`}
-      </Text>
-      {told.count > 0 && (
-        <Text size="sm" c="dimmed">
-          One mail each, with their part alone as an update of their calendar. What you change in the next two
-          minutes goes with it.
-        </Text>
-      )}
+      <ToldView told={told} edit={edit} />
     </div>
   );
 }
 
-const namesOf = (names: string[]) =>
-  listWords(names.length > 4 ? [...names.slice(0, 3), `${names.length - 3} more`] : names);
+/** Who is written to, and what: the letters themselves, before anything is saved. */
+export function ToldView({ told, edit }: { told: Told[]; edit: PlanEditDraft | null }) {
+  const course = useThisCourse();
+  if (!told.length) return <Text size="sm">Nobody is written to: none of those invited is touched.</Text>;
+  return (
+    <>
+      <Text size="sm">
+        {countWords(told.length, 'person', 'people')} will be told: {namesWords(told.map((t) => t.name))}.
+      </Text>
+      <Text size="sm" c="dimmed" mb={6}>
+        One mail each, with their part alone as an update of their calendar. What you change in the next two
+        minutes goes with it.
+      </Text>
+      <LettersAhead path={`/courses/${course.id}/plan/letters`} body={edit} />
+    </>
+  );
+}
 
 export function Deltas({ sessions, most = MOST }: { sessions: SessionDelta[]; most?: number }) {
   if (!sessions.length) return <Text size="sm">No session changes its time.</Text>;
@@ -78,5 +86,5 @@ function clashWords(all: NamedClash[], zone: string): string {
   const when = listWords(all.length > 3 ? [...dates, `${all.length - 3} more`] : dates);
   const have = c.people.length === 1 ? 'has' : 'have';
   const link = c.oneLink ? ' behind the same link' : '';
-  return `${namesOf(c.people.map((p) => p.name))} ${have} ${c.other.course} ${c.other.title}${link}: ${when}, ${countWords(c.minutes, 'minute')} overlap.`;
+  return `${namesWords(c.people.map((p) => p.name))} ${have} ${c.other.course} ${c.other.title}${link}: ${when}, ${countWords(c.minutes, 'minute')} overlap.`;
 }

@@ -1,12 +1,11 @@
 import { Button, Group, Stack, Text, Title } from '@mantine/core';
 import { useState } from 'react';
 import { useLocation } from 'react-router';
-import type { PlanOutcome, SeriesInfo } from '@nimble-bell/core/api';
+import type { PlanEditDraft, SeriesInfo } from '@nimble-bell/core/api';
 import { countWords } from '@nimble-bell/core/calendar';
-import { useAsk } from '../app/api';
 import { useThisCourse } from '../app/course';
-import { useChange } from '../app/queries';
 import { Findings } from '../ui/Findings';
+import { ConfirmPlan, useSavePlan } from './ConfirmPlan';
 import { CourseSwitches } from './CourseSwitches';
 import { SeriesEditor } from './SeriesEditor';
 import { SeriesSummary } from './SeriesSummary';
@@ -62,24 +61,30 @@ export function PlanPage() {
   );
 }
 
-/** Drafts become what students see. */
+/** Drafts become what students see. Where some are invited already, what they get is shown first. */
 function PublishAll() {
   const course = useThisCourse();
-  const ask = useAsk();
+  const [asking, setAsking] = useState(false);
+  const publish = useSavePlan();
   const drafts = course.series.filter((s) => s.publishedAt === null);
-  const publish = useChange(
-    (ids: string[]) => ask<PlanOutcome>(`/courses/${course.id}/plan`, 'POST', { edit: 'publish', ids }),
-    ({ words, told }) =>
-      `${words}.${told.count ? ` ${countWords(told.count, 'person', 'people')} told.` : ' Students see it now.'}`,
-  );
+  const edit: PlanEditDraft = { edit: 'publish', ids: drafts.map((s) => s.id) };
   if (!drafts.length) return null;
+  const action = `Publish ${drafts.length === 1 ? drafts[0]!.title : countWords(drafts.length, 'draft')}`;
   return (
-    <Button
-      variant="default"
-      loading={publish.isPending}
-      onClick={() => publish.mutate(drafts.map((s) => s.id))}
-    >
-      Publish {drafts.length === 1 ? drafts[0]!.title : countWords(drafts.length, 'draft')}
-    </Button>
+    <>
+      <Button
+        variant="default"
+        loading={publish.isPending}
+        onClick={() => (course.counts.invited ? setAsking(true) : publish.mutate(edit))}
+      >
+        {action}
+      </Button>
+      <ConfirmPlan
+        edit={asking ? edit : null}
+        title={action}
+        action="Publish"
+        close={() => setAsking(false)}
+      />
+    </>
   );
 }

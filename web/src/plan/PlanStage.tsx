@@ -58,6 +58,6 @@ export function useUndo() {
   return useChange(
     (change: string) => ask<PlanOutcome>(`/courses/${course.id}/plan/undo`, 'POST', { change }),
     ({ words, told }) =>
-      `${words}.${told.count ? ` ${countWords(told.count, 'person', 'people')} told.` : ''}`,
+      `${words}.${told.length ? ` ${countWords(told.length, 'person', 'people')} told.` : ''}`,
   );
 }

@@ -81,7 +81,7 @@ function Editor({ course, series, done, kept }: Props & { kept: Kept<SeriesForm>
       : { edit: 'add-series', series: [parsed.data] };
   }, [parsed, series]);
   const preview = usePreview(course.id, planned?.sessions.length === 0 ? null : edit);
-  const told = preview.outcome?.told.count ?? 0;
+  const told = preview.outcome?.told.length ?? 0;
 
   const save = useChange(
     (input: PlanEditDraft) => ask<PlanOutcome>(`/courses/${course.id}/plan`, 'POST', input),
@@ -149,6 +149,7 @@ function Editor({ course, series, done, kept }: Props & { kept: Kept<SeriesForm>
               course={course}
               expected={form.values.expected}
               outcome={preview.outcome}
+              edit={edit}
               fault={preview.fault}
             />
           )}

@@ -54,7 +54,7 @@ const outcome = (more: Partial<PlanOutcome> = {}): PlanOutcome => ({
   changeId: null,
   words: 'Done',
   sessions: [],
-  told: { count: 0, names: [] },
+  told: [],
   clashes: [],
   made: [],
   ...more,
@@ -117,7 +117,10 @@ test('what a session has of its own is said beside it', () => {
 test('a change asks for its preview with every field, and saves what was previewed', async () => {
   const seen = outcome({
     sessions: [{ sessionId: 'x', title: 'Lecture', was: null, becomes: null, words: 'moves' }],
-    told: { count: 2, names: ['Ana', 'Ben'] },
+    told: [
+      { member: 'a', name: 'Ana' },
+      { member: 'b', name: 'Ben' },
+    ],
   });
   answerRequests({ 'POST /api/courses/course/plan/preview': seen, 'POST /api/courses/course/plan': seen });
   const close = jest.fn();
@@ -275,6 +278,7 @@ test('a make-up is booked from its slot, with the lost session named', async () 
   };
   answerRequests({
     '/api/sessions/2026-09-01/make-ups?notice=48': [slot],
+    'POST /api/courses/course/plan/preview': outcome(),
     'POST /api/courses/course/plan': outcome(),
   });
   show(
@@ -284,7 +288,10 @@ test('a make-up is booked from its slot, with the lost session named', async () 
     { path: '/make-up/:session', at: '/make-up/2026-09-01' },
   );
   expect(await screen.findByText('Nobody of 3 has another class and at the usual hour')).toBeTruthy();
-  fireEvent.click(screen.getByRole('button', { name: 'Book it' }));
+  fireEvent.click(screen.getByRole('button', { name: 'Choose it' }));
+  const book = await screen.findByRole('button', { name: 'Book it' });
+  await waitFor(() => expect(book.hasAttribute('disabled')).toBe(false));
+  fireEvent.click(book);
   await waitFor(() =>
     expect(sent('POST', '/courses/course/plan')).toEqual([
       {

@@ -82,7 +82,7 @@ beforeEach(() => {
   globalThis.fetch = jest.fn(async (url: unknown) => {
     const body = String(url).includes('/drafts')
       ? { draft: null }
-      : { sessions: [], told: { count: 0, names: [] }, clashes: [], made: [] };
+      : { sessions: [], told: [], clashes: [], made: [] };
     return { ok: true, json: async () => body } as Response;
   }) as never;
 });

@@ -1,0 +1,75 @@
+import type { LetterAhead, LetterTopic, Told } from '@nimble-bell/core/api';
+import type { CalendarCopy } from '@nimble-bell/core/calendar';
+import type { Context } from '../context';
+import { json, rows, type Db } from '../db/pool';
+import { compose } from './compose';
+import { deskFor } from './desk';
+import { readersOf, type Reader } from './readers';
+
+interface Waiting {
+  topic: LetterTopic;
+  member: string;
+  payload: unknown;
+  dueAt: number;
+}
+
+/**
+ * The letters that wait for these people, composed as they would leave now: asked within a rehearsed change, what will
+ * be sent to whom. People whose letters differ by name and link alone are one entry, the most first.
+ */
+export async function lettersTo(
+  ctx: Context,
+  db: Db,
+  courseId: string,
+  people: readonly Told[],
+): Promise<LetterAhead[]> {
+  if (!people.length) return [];
+  const waiting = await rows<Waiting>(
+    db,
+    `SELECT topic, member_id AS member, payload, due_at AS dueAt FROM jobs
+      WHERE course_id = ? AND member_id IN (?) AND kind = 'mail' AND state = 'queued' AND letter IS NULL
+        AND topic IN ('invitation', 'update', 'goodbye', 'link') ORDER BY id`,
+    [courseId, people.map((p) => p.member)],
+  );
+  const desk = (await deskFor(ctx, db, courseId))!;
+  const readers = await readersOf(
+    db,
+    waiting.map((w) => w.member),
+  );
+  const alike = new Map<string, LetterAhead | null>();
+  for (const { topic, member, payload, dueAt } of waiting) {
+    const reader = readers.get(member);
+    if (!reader) continue;
+    const key = `${topic} ${dueAt} ${JSON.stringify(json(payload))} ${likeness(reader)}`;
+    if (!alike.has(key)) {
+      const order = { topic, about: json<Record<string, unknown>>(payload) };
+      const { letter, entries } = compose(desk, reader.member, order, reader.held);
+      const { zone } = reader.member;
+      alike.set(
+        key,
+        letter && {
+          topic,
+          subject: letter.subject,
+          text: letter.text,
+          html: letter.html,
+          entries,
+          dueAt,
+          names: [],
+          zone,
+        },
+      );
+    }
+    alike.get(key)?.names.push(reader.member.name);
+  }
+  return [...alike.values()].filter((l) => l !== null).sort((a, b) => b.names.length - a.names.length);
+}
+
+/** What two people's letters depend on beside their names and links. */
+function likeness({ member, held }: Reader): string {
+  const { role, group, scope, zone } = member;
+  const copies = [...held].map(([key, copy]) => [
+    key,
+    { ...copy, url: '', sequence: 0 } satisfies CalendarCopy,
+  ]);
+  return JSON.stringify([role, group, scope, zone, copies]);
+}
