@@ -1,5 +1,5 @@
 import { expect, test, type APIRequestContext } from '@playwright/test';
-import type { Delivery, LetterDetail, MemberInfo } from '@nimble-bell/core/api';
+import type { Delivery, LetterAhead, LetterDetail, MemberInfo } from '@nimble-bell/core/api';
 import { account, byLink, detailOf, makeCourse, type MadeCourse } from './support/course';
 import { classRows, MAREN } from './support/people';
 import { PORT, pidOf, ROOT, startProduct } from './support/product';
@@ -121,20 +121,65 @@ test('a letter that comes back is said, and goes again to a mended address with 
   expect((await gone()).invitation).toBe('sent');
 });
 
-test('reminders go to those invited whom the session is for, once, and not for a session that moved away', async () => {
+test('before a session those invited are reminded and those chosen are invited to it, once each', async () => {
   const course = await makeCourse({ students: 2 });
   const api = await account(MAREN);
   await invite(api, course, { members: [course.students[0]!.id] });
   await api.put(`/api/courses/${course.id}/reminders`, { data: { minutes: [45] } });
-  const reminders = async () => (await deliveries(api, course)).filter((d) => d.topic === 'reminder');
+  const rule = { minutes: 50, members: [course.students[1]!.id] };
+  await api.put(`/api/courses/${course.id}/invite-before`, { data: { rule } });
+  expect((await detailOf(api, course.id)).inviteBefore).toEqual({ ...rule, groups: null });
+  const of = async (topic: Delivery['topic']) =>
+    (await deliveries(api, course)).filter((d) => d.topic === topic);
+  const reminders = () => of('reminder');
   await expect
     .poll(async () => (await reminders()).map((d) => [d.name, d.state]), TIMEOUT)
     .toEqual([['Ana Lanyon', 'sent']]);
-  expect((await letters(api, course, 'ana'))[0]!.text).toContain(
-    'Lecture begins Tue 6 Oct, 21:30, Azores time.',
-  );
+  const reminder = (await letters(api, course, 'ana')).find((l) => l.subject.includes('Lecture'))!;
+  expect(reminder.text).toContain('Lecture begins Tue 6 Oct, 21:30, Azores time.');
+  const wayIn = async () =>
+    (await letters(api, course, 'ben')).find((l) =>
+      l.subject.includes('your way in, Lecture, Tue 6 Oct, 22:30'),
+    );
+  await expect.poll(async () => (await wayIn())?.calendars[0]?.content, TIMEOUT).toContain('RRULE');
   await new Promise((resolve) => setTimeout(resolve, 6000));
-  expect(await reminders()).toHaveLength(1);
+  // Ben is among those invited now, and so reminded as well: each of it once.
+  expect((await reminders()).map((d) => d.name).sort()).toEqual(['Ana Lanyon', 'Ben Garrow']);
+  expect((await of('invitation')).map((d) => d.name).sort()).toEqual(['Ana Lanyon', 'Ben Garrow']);
+  await api.put(`/api/courses/${course.id}/invite-before`, { data: { rule: null } });
+  expect((await detailOf(api, course.id)).inviteBefore).toBeNull();
+});
+
+test('a course gets a telephone line: those invited are told, each with a PIN that a new link replaces', async () => {
+  const course = await makeCourse({ students: 2 });
+  const api = await account(MAREN);
+  await invite(api, course, { members: [course.students[0]!.id] });
+  await allSent(api, course);
+  const path = `/api/courses/${course.id}/telephone`;
+  const bad = await api.put(path, { data: { number: 'call me' } });
+  expect(bad.status()).toBe(422);
+  expect((await bad.json()).error.message).toContain('Give the number as it is dialled');
+  const number = '+1 902 555 0140';
+  const ahead: LetterAhead[] = await (await api.post(`${path}/letters`, { data: { number } })).json();
+  expect(ahead.map((l) => l.names)).toEqual([['Ana Lanyon']]);
+  expect((await members(api, course)).map((m) => m.pin)).toEqual([null, null, null]);
+  const { told } = await (await api.put(path, { data: { number } })).json();
+  expect(told).toEqual([{ member: course.students[0]!.id, name: 'Ana Lanyon' }]);
+  const pins = async () => (await members(api, course)).map((m) => m.pin);
+  expect(new Set(await pins()).size).toBe(3);
+  for (const pin of await pins()) expect(pin).toMatch(/^\d{8}$/);
+  const student = await byLink(course.students[0]!.link);
+  const { telephone } = await (await student.get('/api/my-course')).json();
+  expect(telephone).toEqual({ number, pin: (await members(api, course))[1]!.pin });
+  await expect.poll(async () => (await letters(api, course, 'ana')).length, TIMEOUT).toBe(2);
+  const [news] = await letters(api, course, 'ana');
+  const words = `By telephone: ${number}, then your PIN ${telephone.pin.slice(0, 4)} ${telephone.pin.slice(4)}.`;
+  expect(news!.text).toContain(words);
+  expect(news!.calendars[0]!.content.replaceAll('\r\n ', '')).toContain(words.replaceAll(',', '\\,'));
+  const before = await pins();
+  await edit(api, course, { edit: 'replace-links', members: [course.students[0]!.id] });
+  const after = await pins();
+  expect(after.map((pin, i) => pin === before[i])).toEqual([true, false, true]);
 });
 
 test('the letter’s words are the course’s own, filled in for each person; an unknown field is refused', async () => {
@@ -152,7 +197,7 @@ test('the letter’s words are the course’s own, filled in for each person; an
   const preview = await (await api.post(`/api/courses/${course.id}/invitations/preview`, { data })).json();
   expect(preview.text).toContain('Dear Ana Lanyon,');
   expect(preview.html).toMatch(/<a href="http:[^"]*\/in\/[^"]*"[^>]*>come in here<\/a>/);
-  expect(preview.calendars).toHaveLength(1);
+  expect(preview.entries).toHaveLength(1);
 });
 
 test('a server killed over and over, a mailbox that refuses and drops: each person has one letter a cause', async () => {

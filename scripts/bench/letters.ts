@@ -1,94 +1,40 @@
 import MailComposer from 'nodemailer/lib/mail-composer';
 import { performance } from 'node:perf_hooks';
-import type { MeetingPattern, Term } from '@nimble-bell/core/api';
-import { sessionsOf } from '@nimble-bell/core/calendar';
-import type { MemberRow } from '../../server/src/accounts/principal';
-import type { CoursePlan } from '../../server/src/calendars/entries';
 import type { Context } from '../../server/src/context';
 import { compose, type Desk } from '../../server/src/mail/compose';
 import { messageOf } from '../../server/src/mail/send';
+import { deskOf, makePlan, memberRow, NOW, seriesRow, weekly } from '../../server/src/testing/coursePlan';
 import { account, addSeries } from '../../e2e/support/course';
 import { MAREN } from '../../e2e/support/people';
 import { ms, percentile, type Figure } from './table';
 
 const PEOPLE = 5000;
-const NOW = Date.UTC(2026, 9, 6, 21);
-const term: Term = {
-  name: 'Autumn',
-  zone: 'America/Halifax',
-  firstDay: '2026-08-31',
-  lastDay: '2026-12-13',
-  daysOff: [{ from: '2026-10-12', to: '2026-10-18', name: 'Reading week' }],
-  daySwaps: [{ date: '2026-11-18', follows: 'thursday', name: 'Thursday timetable' }],
-};
-const weekly = (...days: string[]): MeetingPattern =>
-  ({
-    kind: 'weekly',
-    every: 1,
-    lingerMinutes: 10,
-    ends: { by: 'term' },
-    days: days.map((day) => ({ day, start: '18:30', minutes: 80 })),
-  }) as MeetingPattern;
+const pattern = (...days: Parameters<typeof weekly>) => ({ ...weekly(...days), lingerMinutes: 10 });
 
-/** A course of three series and its desk, as the server reads them. */
-function deskOf(): Desk {
-  const series = [weekly('tuesday', 'thursday'), weekly('friday'), weekly('monday')].map((pattern, i) => ({
-    id: `series${i}`,
-    courseId: 'c',
-    title: ['Lecture', 'Chart lab', 'Office hours'][i]!,
-    kind: 'class' as const,
-    pattern,
-    group: null,
-    expected: null,
-    leads: [],
-    publishedAt: 1,
-    listed: false,
-    sequence: 0,
-  }));
-  const sessions = series.flatMap((s) =>
-    sessionsOf(term, s.pattern).sessions.map((p, i) => ({
-      ...p,
-      id: `${s.id}-${i}`,
-      courseId: 'c',
-      seriesId: s.id,
-      seriesTitle: s.title,
-      group: null,
-      published: true,
-      kind: 'class' as const,
-      state: i === 4 ? ('cancelled' as const) : ('planned' as const),
-      lingerMinutes: 10,
-      title: i === 6 ? 'Harbour lights' : null,
-      own: [],
-      replaces: null,
-      record: null,
-      take: 0,
-    })),
-  );
-  const course = { id: 'c', code: 'NAV-210', title: 'Coastal Navigation', term, invitation: null };
-  const plan = { course, series, sessions, bells: [] } as unknown as CoursePlan;
-  return {
-    plan,
-    teachers: ['Maren Oduya'],
-    origin: 'http://127.0.0.1:8210',
-    organizer: 'classes@saltmarsh.example',
-    now: NOW,
-    notices: new Map(),
-  };
+/** A course of three series and its desk, with sessions of their own kind among the ordinary ones. */
+function threeSeries(): Desk {
+  const plan = makePlan([
+    seriesRow('Lecture', { pattern: pattern('tuesday', 'thursday') }),
+    seriesRow('Chart lab', { pattern: pattern('friday') }),
+    seriesRow('Office hours', { pattern: pattern('monday') }),
+  ]);
+  for (const { id } of plan.series) {
+    const own = plan.sessions.filter((s) => s.seriesId === id);
+    own[4]!.state = 'cancelled';
+    own[6]!.title = 'Harbour lights';
+  }
+  return deskOf(plan);
 }
 
-const people = Array.from({ length: PEOPLE }, (_, i): MemberRow => ({
-  id: `m${i}`,
-  courseId: 'c',
-  personId: `p${i}`,
-  role: 'student',
-  group: null,
-  name: `Tide Reader ${i}`,
-  email: `tide.reader.${i}@saltmarsh.example`,
-  zone: ['America/Halifax', 'Europe/Lisbon', 'Atlantic/Azores'][i % 3]!,
-  link: `abcd2345efgh${i}`,
-  scope: null,
-  capabilities: [],
-}));
+const people = Array.from({ length: PEOPLE }, (_, i) =>
+  memberRow({
+    id: `m${i}`,
+    name: `Tide Reader ${i}`,
+    email: `tide.reader.${i}@saltmarsh.example`,
+    zone: ['America/Halifax', 'Europe/Lisbon', 'Atlantic/Azores'][i % 3]!,
+    link: `abcd2345efgh${i}`,
+  }),
+);
 
 /** Queues 5,000 invitations of the running product by one request, ms. */
 async function queued(): Promise<number> {
@@ -119,7 +65,7 @@ async function queued(): Promise<number> {
 
 /** Composing and queueing 5,000 invitations, beside nodemailer alone writing the same messages as MIME. */
 export async function letters(): Promise<Figure[]> {
-  const desk = deskOf();
+  const desk = threeSeries();
   const ctx = { now: () => NOW, config: { organizer: desk.organizer } } as unknown as Context;
   const began = performance.now();
   const all = people.map((m) => compose(desk, m, { topic: 'invitation', about: {} }, new Map()).letter!);

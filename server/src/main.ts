@@ -13,7 +13,7 @@ import { layDemo } from './demo/lay';
 import { Worker } from './jobs/worker';
 import { keepReading } from './mail/inbox';
 import { composingLane, sendingLane } from './mail/send';
-import { keepReminding } from './mail/timed';
+import { keepTime } from './mail/timed';
 import { JanusRelay } from './media/janus';
 import { noRelay } from './media/relay';
 import { RoomMedia } from './media/roomMedia';
@@ -66,7 +66,7 @@ const worker = new Worker(ctx, [
 ]);
 worker.start();
 const expiring = keepExpiring(ctx);
-const reminding = keepReminding(ctx);
+const timekeeper = keepTime(ctx);
 const reading = config.inboxUrl ? keepReading(ctx) : null;
 ctx.signals.on('gone', (members) => void socket.putOut(members).catch(fault));
 
@@ -82,7 +82,7 @@ async function stop() {
   stopping = true;
   rooms.stop();
   clearInterval(expiring);
-  clearInterval(reminding);
+  clearInterval(timekeeper);
   await Promise.all([worker.stop(), reading?.stop(), socket.io.close(), relay.stop()]);
   await ctx.db.end();
   process.exit(0);

@@ -120,6 +120,7 @@ const mine = (
 ): MyCourse => ({
   course: { id: 'course', code: 'TID-101', title: 'Reading the Tides', term: course().term },
   me: { member: 'ana', name: 'Ana Lanyon', preferredName: null, zone: 'Atlantic/Azores', role: 'student' },
+  telephone: null,
   teachers: ['Maren Oduya'],
   sessions: [{ ...session(), door: { open: false, because: 'teacher' }, ...more }],
   recordings,

@@ -10,7 +10,7 @@ import type { Finding } from '../readiness/finding';
 import { LocalDate, type BellTimes, type MeetingPattern, type Term } from './plan';
 import type { SeriesKind } from './planEdit';
 import type { StoredEvent } from './room';
-import type { Answer, InvitationTemplate, MaterialInfo, NoticeInfo, Reply } from './invite';
+import type { Answer, InvitationTemplate, InviteBefore, MaterialInfo, NoticeInfo, Reply } from './invite';
 
 export const SignIn = z.object({
   email: z.string().trim().toLowerCase().max(254),
@@ -203,6 +203,9 @@ export interface CourseDetail {
   recordingPlan: RecordingPlan | null;
   counts: { students: number; invited: number; recordings: number };
   reminders: number[];
+  inviteBefore: InviteBefore | null;
+  /** The number of the course's telephone line. */
+  telephone: string | null;
   /** The invitation's own words; the college's where there are none. */
   invitation: InvitationTemplate | null;
   stages: Record<StageName, StageState>;
@@ -267,6 +270,8 @@ export interface SessionDetail {
 export interface MyCourse {
   course: { id: string; code: string; title: string; term: Term };
   me: { member: string; name: string; preferredName: string | null; zone: string; role: Role };
+  /** The way in by telephone, where the course has a line. */
+  telephone: { number: string; pin: string } | null;
   teachers: string[];
   sessions: (SessionInfo & { door: DoorState })[];
   recordings: RecordingInfo[];

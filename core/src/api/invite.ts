@@ -40,6 +40,8 @@ export interface MemberInfo {
   extra: Record<string, string>;
   scope: MemberScope | null;
   capabilities: Capability[];
+  /** Their PIN on the course's telephone line, where it has one. */
+  pin: string | null;
   /** Path of the personal link, for those who teach; from when it is, and until when. */
   link: string;
   linkAt: number | null;
@@ -62,6 +64,26 @@ export const InvitationInput = z.object({
   /** The instant at which they leave; now where there is none. */
   at: z.number().int().positive().nullable().default(null),
   copyToMe: z.boolean().default(false),
+});
+
+/** A time before each session at which those whom it is for are invited to it: everybody, or some of them. */
+export const InviteBefore = z.object({
+  minutes: z
+    .int('Give whole minutes.')
+    .min(1)
+    .max(14 * 24 * 60),
+  members: z.array(Id).min(1).max(5000).nullable().default(null),
+  groups: z.array(z.string().max(40)).min(1).max(200).nullable().default(null),
+});
+export type InviteBefore = z.infer<typeof InviteBefore>;
+
+export const TelephoneInput = z.object({
+  /** The number of the line as it is dialled; null where the course has none. */
+  number: z
+    .string()
+    .trim()
+    .regex(/^\+?[0-9][0-9 ()./-]{4,29}$/, 'Give the number as it is dialled, such as +1 902 555 0140.')
+    .nullable(),
 });
 
 export interface InvitationPreview {

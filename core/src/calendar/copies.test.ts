@@ -69,6 +69,31 @@ test('one session moved is one override, one cancelled is one cancellation, each
   expect(cancelled.messages[0]!.content).toContain('SEQUENCE:2');
 });
 
+test('a session is said again though nothing changed: alone where the entry lists it, else with the entry', () => {
+  const { copy } = first();
+  const [a, b] = [planned()[3]!, { ...planned()[0]!, date: '2026-09-03' }];
+  const again = updateOf(copy, entryOf(planned()), { date: a.date })!;
+  expect(again.whole).toBe(false);
+  expect(again.messages[0]!.content.match(/BEGIN:VEVENT/g)).toHaveLength(1);
+  expect(again.messages[0]!.content).toContain('RECURRENCE-ID;TZID=America/Halifax:20260922T183000');
+  expect(again.messages[0]!.content).toContain('SEQUENCE:1');
+  expect(again.changes).toEqual([]);
+  expect(updateOf(copy, entryOf(change(3, { state: 'cancelled' })), { date: a.date })!.messages).toHaveLength(
+    1,
+  );
+  expect(updateOf(copy, entryOf([...planned(), b]), { date: b.date })!.whole).toBe(true);
+  expect(updateOf(copy, entryOf(planned()), { date: '2026-01-01' })).toBeNull();
+  expect(updateOf(copy, entryOf(planned()), 'whole')!.whole).toBe(true);
+});
+
+test('another way in by telephone is news; an entry from before it was kept is taken as right', () => {
+  const { copy } = first();
+  const calls = entryOf(planned(), { description: 'By telephone: +1 902 555 0140' });
+  expect(updateOf(copy, calls)!.messages[0]!.content).toContain('555 0140');
+  const { description: _, ...older } = copy;
+  expect(updateOf(older, calls)).toBeNull();
+});
+
 test('another link or name, a date that the entry does not list, and a change of most sessions send it whole', () => {
   const { copy } = first();
   const whole = (entry: CalendarEntry) => updateOf(copy, entry)!.messages[0]!.content.includes('RRULE');

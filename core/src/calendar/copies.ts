@@ -23,6 +23,8 @@ export interface CalendarCopy {
   sequence: number;
   title: string;
   url: string;
+  /** Not known of entries sent before it was kept. */
+  description?: string;
   /** The clock time that the last whole entry was written with, and the original dates it listed. */
   start: string;
   listed: string[];
@@ -54,16 +56,16 @@ const MOST_SINGLES = 6;
 export function updateOf(
   copy: CalendarCopy | null,
   entry: CalendarEntry,
-  /** Sends the whole entry even where nothing changed: it was lost, or is asked for again. */
-  anew = false,
+  /** What is said even where nothing changed: the whole entry, or the session of this original date. */
+  again: 'whole' | { date: string } | null = null,
 ): CalendarUpdate | null {
   const is = heldOf(entry);
   const was = copy?.sessions ?? [];
-  const url = entry.url ?? '';
   if (!copy && !is.length) return null;
-  const renamed = copy !== null && (copy.title !== entry.title || copy.url !== url);
+  const renamed = copy !== null && isRenamed(copy, entry);
   const changes = changesBetween(was, is);
-  if (!changes.length && !renamed && !(anew && is.length)) return null;
+  const asked = again === 'whole' ? is : is.filter((s) => s.date === again?.date);
+  if (!changes.length && !renamed && !asked.length) return null;
   const sequence = (copy?.sequence ?? -1) + 1;
   const next = { ...entry, sequence };
   if (!is.length)
@@ -73,8 +75,9 @@ export function updateOf(
       whole: true,
       changes,
     };
-  if (copy && !renamed && !anew && canTellSingly(copy, changes)) {
-    const sessions = entry.sessions.filter((s) => changes.some((c) => c.is?.date === s.date));
+  const said = new Set([...changes, ...asked].map((c) => c.date));
+  if (copy && !renamed && again !== 'whole' && canTellSingly(copy, said)) {
+    const sessions = entry.sessions.filter((s) => s.state !== 'cancelled' && said.has(s.date));
     const gone = changes.filter((c) => !c.is).map((c) => c.date);
     const messages: CalendarMessage[] = [];
     if (sessions.length) messages.push({ method: 'REQUEST', content: someOf(next, copy.start, sessions) });
@@ -87,7 +90,8 @@ export function updateOf(
       uid: entry.uid,
       sequence,
       title: entry.title,
-      url,
+      url: entry.url ?? '',
+      description: entry.description ?? '',
       start: ordinaryStart(entry),
       listed: is.map((s) => s.date),
       sessions: is,
@@ -114,15 +118,18 @@ export function withdrawalOf(
 }
 
 /** An override needs the date it overrides in the entry that was sent, and an entry that repeats. */
-function canTellSingly(copy: CalendarCopy, changes: CalendarUpdate['changes']): boolean {
+function canTellSingly(copy: CalendarCopy, dates: ReadonlySet<string>): boolean {
   const listed = new Set(copy.listed);
   return (
     copy.listed.length > 1 &&
-    changes.length <= MOST_SINGLES &&
-    changes.length * 2 <= Math.max(copy.listed.length, 2) &&
-    changes.every((c) => listed.has(c.date))
+    dates.size <= MOST_SINGLES &&
+    dates.size * 2 <= Math.max(copy.listed.length, 2) &&
+    [...dates].every((date) => listed.has(date))
   );
 }
+
+const isRenamed = (copy: CalendarCopy, { title, url = '', description = '' }: CalendarEntry): boolean =>
+  copy.title !== title || copy.url !== url || (copy.description ?? description) !== description;
 
 const heldOf = (entry: CalendarEntry): HeldSession[] =>
   entry.sessions

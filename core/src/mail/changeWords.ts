@@ -18,6 +18,13 @@ export function changeSentence(
   return `${title}: ${when(was)} ${parts.join(', ')}`;
 }
 
+/** The way in by telephone in words; null where there is none. */
+export const telephoneWords = (number: string | null, pin: string | null): string | null =>
+  number && pin ? `By telephone: ${number}, then your PIN ${spokenPin(pin)}.` : null;
+
+/** A PIN in pairs of four, as it is read out. */
+export const spokenPin = (pin: string): string => pin.replace(/^(\d{4})(\d{4})$/, '$1 $2');
+
 /** What a letter does to one entry of its reader's calendar. */
 export function entryWords({ copy, whole, changes }: CalendarUpdate): string {
   if (!copy.sessions.length) return `${copy.title}, taken back`;

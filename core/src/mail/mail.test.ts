@@ -4,12 +4,14 @@ import { requestOf, sessionsOf } from '../calendar';
 import {
   bounceWords,
   DEFAULT_INVITATION,
+  entryWords,
   filled,
   filledLine,
   htmlOf,
   noticeIn,
   repliesIn,
   replyTo,
+  telephoneWords,
   textOf,
   unknownFields,
   type FieldValues,
@@ -24,6 +26,9 @@ const values: FieldValues = {
   link: 'http://127.0.0.1/in/abc',
   zone: 'Azores',
   until: 'Sun 6 Dec',
+  session: '',
+  telephone: '',
+  pin: '',
 };
 
 test('the college’s own invitation is filled in: lines become a list, the link a button, what is empty goes', () => {
@@ -33,6 +38,35 @@ test('the college’s own invitation is filled in: lines become a list, the link
   expect(text).toContain('- Lab A: Fri 17:30');
   expect(text).toContain('Go to your class page: http://127.0.0.1/in/abc');
   expect(filledLine(DEFAULT_INVITATION.subject, values)).toBe('TID-101 Tides & Streams: your way in');
+});
+
+test('a paragraph whose fields are all empty is left out, one with a filled one stays', () => {
+  const words = 'By telephone: {telephone}, then your PIN {pin}.';
+  expect(filled(words, values)).toEqual([]);
+  const line = { ...values, telephone: '+1 902 555 0140', pin: '1234 5678' };
+  expect(textOf(filled(words, line))).toBe('By telephone: +1 902 555 0140, then your PIN 1234 5678.');
+  expect(textOf(filled('Hello {name}, {next}', values))).toBe('Hello Ana <Tide> Lanyon, ');
+});
+
+test('what a letter does to a calendar is said in words', () => {
+  const session = { date: '2026-10-06', startsAt: 0, minutes: 80, title: null };
+  const copy = { title: 'TID-101 Lecture', sessions: [session, session] };
+  const of = (more: object) => entryWords({ copy, whole: false, changes: [], ...more } as never);
+  const change = { date: session.date, was: session, is: session };
+  expect(of({ whole: true })).toBe('TID-101 Lecture, 2 sessions');
+  expect(of({ changes: [change] })).toBe('TID-101 Lecture, 1 session brought up to date');
+  expect(of({ changes: [change, { ...change, is: null }, { ...change, is: null }] })).toBe(
+    'TID-101 Lecture, 1 session brought up to date and 2 sessions taken off',
+  );
+  expect(of({ copy: { ...copy, sessions: [] } })).toBe('TID-101 Lecture, taken back');
+});
+
+test('the way in by telephone is said where there is a line and a PIN', () => {
+  expect(telephoneWords('+1 902 555 0140', '12345678')).toBe(
+    'By telephone: +1 902 555 0140, then your PIN 1234 5678.',
+  );
+  expect(telephoneWords(null, '12345678')).toBeNull();
+  expect(telephoneWords('+1 902 555 0140', null)).toBeNull();
 });
 
 test('a linked phrase is a link in HTML and an address in plain text', () => {

@@ -7,9 +7,12 @@ export const FIELDS = {
   teacher: 'who teaches it',
   series: 'their sessions, a line a series',
   next: 'when their next session begins, in their own time',
+  session: 'that session, with its time',
   link: 'their own way in',
   zone: 'their time zone',
   until: 'the last day of the term',
+  telephone: 'the number to call, where the course has a line',
+  pin: 'their own PIN on that line',
 } as const;
 export type FieldName = keyof typeof FIELDS;
 export type FieldValues = Record<Exclude<FieldName, 'series'>, string> & { series: string[] };
@@ -25,6 +28,8 @@ export const DEFAULT_INVITATION = {
 {next}
 
 {link}
+
+By telephone: {telephone}, then your PIN {pin}.
 
 The link is yours alone and stays the same until {until}. Your sessions come as calendar entries: accept them, and your calendar stays right.`,
 };
@@ -62,7 +67,8 @@ export function filled(text: string, values: FieldValues): Block[] {
     .flatMap((p): Block[] => {
       if (p === '{series}') return values.series.length ? [{ kind: 'list', items: values.series }] : [];
       if (p === '{link}') return [{ kind: 'button', label: 'Go to your class page', url: values.link }];
-      if (/^\{[a-z]+\}$/i.test(p) && valueOf(p.slice(1, -1), values) === '') return [];
+      const fields = [...p.matchAll(FIELD)].filter((m) => m[1]! in FIELDS);
+      if (fields.length && fields.every((m) => valueOf(m[1]!, values) === '')) return [];
       return [{ kind: 'text', pieces: piecesOf(p, values) }];
     });
 }

@@ -22,13 +22,15 @@ export interface MemberRow {
   email: string;
   zone: string;
   link: string;
+  /** Their PIN on the course's telephone line. */
+  pin: string | null;
   /** The series and sessions they are here for; all of the course where there is none. */
   scope: MemberScope | null;
   capabilities: Capability[];
 }
 
 const MEMBER = `SELECT m.id, m.course_id AS courseId, m.person_id AS personId, m.role, m.group_name AS \`group\`,
-                       COALESCE(p.preferred_name, p.name) AS name, p.email, p.zone, m.link_code AS link, m.scope, m.capabilities,
+                       COALESCE(p.preferred_name, p.name) AS name, p.email, p.zone, m.link_code AS link, m.pin, m.scope, m.capabilities,
                        m.last_seen AS lastSeen
                   FROM members m JOIN people p ON p.id = m.person_id`;
 

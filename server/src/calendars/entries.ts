@@ -1,6 +1,7 @@
 import type { BellTimes, Role, MemberScope } from '@nimble-bell/core/api';
 import { periodsFor, type CalendarEntry } from '@nimble-bell/core/calendar';
 import { teaches } from '@nimble-bell/core/limits';
+import { telephoneWords } from '@nimble-bell/core/mail';
 import type { Context } from '../context';
 import {
   courseById,
@@ -38,6 +39,8 @@ export interface CalendarOwner {
   group: string | null;
   scope: MemberScope | null;
   link: string;
+  /** Their PIN on the course's telephone line. */
+  pin: string | null;
 }
 
 /** An entry with the key it is known by in the product. */
@@ -62,6 +65,7 @@ export function seriesOfUid(uid: string): { seriesId: string; date: string | nul
 export function entriesOf(plan: CoursePlan, owner: CalendarOwner, origin: string, now: number): KeyedEntry[] {
   const { course, series, sessions, bells } = plan;
   const url = teaches(owner.role) ? `${origin}/course/${course.id}/teach` : `${origin}/in/${owner.link}`;
+  const telephone = telephoneWords(course.telephone, owner.pin);
   return series
     .filter((s) => s.pattern)
     .flatMap((s) => {
@@ -75,7 +79,7 @@ export function entriesOf(plan: CoursePlan, owner: CalendarOwner, origin: string
           sequence: s.sequence,
           stamp: now,
           title: `${course.code} ${s.title}`,
-          description: `Enter here: ${url}`,
+          description: telephone ? `Enter here: ${url}\n${telephone}` : `Enter here: ${url}`,
           url,
           term: course.term,
           pattern: s.pattern!,

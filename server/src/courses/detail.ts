@@ -51,6 +51,8 @@ export async function courseDetail(ctx: Context, id: string, role: Role): Promis
     recordingPlan: course.recordingPlan,
     counts: counts!,
     reminders: course.reminders,
+    inviteBefore: course.inviteBefore,
+    telephone: course.telephone,
     invitation: course.invitation,
     ...checked,
   };

@@ -1,6 +1,7 @@
 import type {
   CourseCard,
   InvitationTemplate,
+  InviteBefore,
   Limits,
   RecordingPlan,
   Role,
@@ -27,6 +28,8 @@ export interface CourseRow {
   term: Term;
   /** Minutes before each session. */
   reminders: number[];
+  inviteBefore: InviteBefore | null;
+  telephone: string | null;
   invitation: InvitationTemplate | null;
   classLink: string | null;
   classPasscode: string | null;
@@ -37,12 +40,13 @@ export async function courseById(db: Db, id: string): Promise<CourseRow | null> 
     db,
     `SELECT c.id, c.term_id AS termId, c.code, c.title, c.limits, c.limits_by AS limitsBy, c.limits_at AS limitsAt,
             c.door, c.recording_plan AS recordingPlan, c.young_pupils AS youngPupils, t.body AS term,
-            c.reminders, c.invitation, c.class_link AS classLink, c.class_passcode AS classPasscode
+            c.reminders, c.invite_before AS inviteBefore, c.telephone, c.invitation, c.class_link AS classLink, c.class_passcode AS classPasscode
        FROM courses c JOIN terms t ON t.id = c.term_id WHERE c.id = ?`,
     [id],
   );
   if (!row) return null;
-  const { limits, door, recordingPlan, term, youngPupils, reminders, invitation, ...plain } = row;
+  const { limits, door, recordingPlan, term, youngPupils, reminders, inviteBefore, invitation, ...plain } =
+    row;
   return {
     ...plain,
     limits: json(limits),
@@ -51,6 +55,7 @@ export async function courseById(db: Db, id: string): Promise<CourseRow | null> 
     term: json(term),
     youngPupils: Boolean(youngPupils),
     reminders: json(reminders),
+    inviteBefore: inviteBefore ? json(inviteBefore) : null,
     invitation: invitation ? json(invitation) : null,
   } as CourseRow;
 }

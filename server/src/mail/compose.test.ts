@@ -89,6 +89,41 @@ test('many changes are counted beyond a dozen, and a series new or gone is one l
   expect(gone.calendars.map((c) => c.method)).toEqual(['CANCEL']);
 });
 
+test('an invitation to one session names it, and says that session to the calendar again', () => {
+  const { plan, held } = invited();
+  const { id, startsAt, date } = ahead(plan);
+  const about = { session: id, startsAt };
+  const invite = (p: CoursePlan, member = memberRow(), had = held) =>
+    compose(deskOf(p), member, order('invitation', about), had);
+  const { letter, copies } = invite(plan);
+  expect(letter!.subject).toBe(
+    'TID-101 Tides & Streams: your way in, Lecture, Tue 20 Oct, 21:30, Azores time',
+  );
+  expect(letter!.text).toContain('Lecture begins Tue 20 Oct, 21:30, Azores time.');
+  expect(letter!.calendars.map((c) => c.content.match(/BEGIN:VEVENT/g)!.length)).toEqual([1]);
+  expect(letter!.calendars[0]!.content).toContain(
+    `RECURRENCE-ID;TZID=America/Halifax:${date.replaceAll('-', '')}`,
+  );
+  expect(news(plan, new Map([...held, ...copies])).letter).toBeNull();
+  // Somebody's first letter holds the whole entry.
+  expect(invite(plan, memberRow(), none).letter!.calendars[0]!.content).toContain('RRULE');
+  expect(invite(changed(plan, id, { state: 'cancelled' })).letter).toBeNull();
+  expect(invite(plan, memberRow({ scope: { series: [], sessions: [] } })).letter).toBeNull();
+});
+
+test('a course with a line has it and the PIN in letters and entries; that it has one is news', () => {
+  const { plan, held } = invited();
+  const calling = { ...plan, course: { ...plan.course, telephone: '+1 902 555 0140' } };
+  const member = memberRow({ pin: '12345678' });
+  const words = 'By telephone: +1 902 555 0140, then your PIN 1234 5678.';
+  const unfolded = (content: string) => content.replaceAll('\r\n ', '');
+  const { letter } = invited(calling, member);
+  expect(letter.text).toContain(words);
+  expect(unfolded(letter.calendars[0]!.content)).toContain(words.replaceAll(',', '\\,'));
+  expect(news(calling, held, member).letter!.text).toContain(words);
+  expect(invited(plan, member).letter.text).not.toContain('telephone');
+});
+
 test('whoever left has their entries taken back, once', () => {
   const { plan, held } = invited();
   const left = memberRow({ scope: { series: [], sessions: [] } });

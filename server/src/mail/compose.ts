@@ -20,12 +20,15 @@ import {
   filledLine,
   htmlOf,
   paragraph,
+  spokenPin,
+  telephoneWords,
   textOf,
   type Block,
   type FieldValues,
 } from '@nimble-bell/core/mail';
 import type { MemberRow } from '../accounts/principal';
 import { entriesOf, seriesOfUid, uidOf, type CoursePlan } from '../calendars/entries';
+import type { SessionRow } from '../courses/store';
 import { isFor, seriesTarget, targetOf } from '../roster/store';
 
 /** A letter as it leaves. */
@@ -76,6 +79,8 @@ export function compose(
   const url = `${desk.origin}/in/${member.link}`;
   const button: Block = { kind: 'button', label: 'Go to your class page', url };
   const dear = paragraph(`Dear ${member.name},`);
+  const telephone = telephoneWords(course.telephone, member.pin);
+  const calling = telephone ? [paragraph(telephone)] : [];
   const finish = (subject: string, blocks: Block[], updates: Updates = new Map()): Composed => ({
     letter: {
       subject,
@@ -88,11 +93,14 @@ export function compose(
   });
   switch (order.topic) {
     case 'invitation': {
-      const { subject, blocks } = invitationFor(desk, member);
-      return finish(subject, blocks, updatesFor(desk, member, held, true));
+      const session = order.about.session === undefined ? null : sessionOf(desk, member, order);
+      // To one session, which moved, is cancelled or is over since: there is nothing to invite to.
+      if (order.about.session !== undefined && !session) return none;
+      const { subject, blocks } = invitationFor(desk, member, session);
+      return finish(subject, blocks, updatesFor(desk, member, held, session ?? 'whole'));
     }
     case 'update': {
-      const updates = updatesFor(desk, member, held, false);
+      const updates = updatesFor(desk, member, held);
       if (!updates.size) return none;
       const news = newsOf(desk, member, updates);
       const closing = paragraph(
@@ -100,7 +108,7 @@ export function compose(
       );
       return finish(
         `${heading}: the plan has changed`,
-        [dear, paragraph('The plan of this course has changed.'), news, button, closing],
+        [dear, paragraph('The plan of this course has changed.'), news, button, ...calling, closing],
         updates,
       );
     }
@@ -119,17 +127,15 @@ export function compose(
       const closing = paragraph('Your calendar entries are brought up to date with it.');
       return finish(
         `${heading}: your new link`,
-        [dear, paragraph(text), button, closing],
-        updatesFor(desk, member, held, true),
+        [dear, paragraph(text), button, ...calling, closing],
+        updatesFor(desk, member, held, 'whole'),
       );
     }
     case 'reminder':
     case 'nudge': {
-      const session = desk.plan.sessions.find((s) => s.id === order.about.session);
-      // Moved, cancelled or over since: there is nothing to remind of.
-      if (!session || session.state === 'cancelled' || session.endsAt <= desk.now) return none;
-      if (session.startsAt !== order.about.startsAt || !isFor(targetOf(session), member)) return none;
-      const title = session.title ? `${session.seriesTitle}: ${session.title}` : session.seriesTitle;
+      const session = sessionOf(desk, member, order);
+      if (!session) return none;
+      const title = titleOf(session);
       const when = `${instantWords(session.startsAt, member.zone)}, ${zoneWords(member.zone)} time`;
       const words =
         order.topic === 'nudge'
@@ -137,7 +143,7 @@ export function compose(
           : `${title} begins ${when}.`;
       const subject =
         order.topic === 'nudge' ? `${course.code} ${title} has begun` : `${course.code} ${title}: ${when}`;
-      return finish(subject, [dear, paragraph(words), button]);
+      return finish(subject, [dear, paragraph(words), button, ...calling]);
     }
     case 'notice': {
       const notice = desk.notices.get(String(order.about.notice))?.(member);
@@ -156,6 +162,15 @@ export function compose(
 
 type Updates = Map<string, CalendarUpdate>;
 
+/** The session that a letter is about, where it still stands as it did when the letter was asked for. */
+function sessionOf(desk: Desk, member: MemberRow, { about }: LetterOrder): SessionRow | null {
+  const session = desk.plan.sessions.find((s) => s.id === about.session);
+  if (!session || session.state === 'cancelled' || session.endsAt <= desk.now) return null;
+  return session.startsAt === about.startsAt && isFor(targetOf(session), member) ? session : null;
+}
+
+const titleOf = (s: SessionRow) => (s.title ? `${s.seriesTitle}: ${s.title}` : s.seriesTitle);
+
 const footerOf = (desk: Desk) =>
   `${desk.plan.course.code} ${desk.plan.course.title}, sent by Nimble Bell for ${teacherOf(desk)}. Your link is yours alone: do not pass it on.`;
 
@@ -168,18 +183,22 @@ const nameFor = (desk: Desk, member: MemberRow) => ({
   term: desk.plan.course.term,
 });
 
-/** What has to be said to a person's calendar, entry by entry; entries that are no longer theirs are withdrawn. */
+/**
+ * What has to be said to a person's calendar, entry by entry; entries that are no longer theirs are withdrawn. All of
+ * them, or the one session, are said again though nothing changed.
+ */
 function updatesFor(
   desk: Desk,
   member: MemberRow,
   held: ReadonlyMap<string, CalendarCopy>,
-  anew: boolean,
+  again: 'whole' | SessionRow | null = null,
 ): Updates {
   const updates: Updates = new Map();
   const names = nameFor(desk, member);
   const entries = entriesOf(desk.plan, member, desk.origin, desk.now);
   for (const { key, entry } of entries) {
-    const update = updateOf(held.get(key) ?? null, { ...entry, ...names }, anew);
+    const own = again === null || again === 'whole' ? again : entry.sessions.includes(again) ? again : null;
+    const update = updateOf(held.get(key) ?? null, { ...entry, ...names }, own);
     if (update) updates.set(key, update);
   }
   const theirs = new Set(entries.map((e) => e.key));
@@ -211,18 +230,25 @@ function newsOf(desk: Desk, member: MemberRow, updates: Updates): Block {
   return { kind: 'list', items: items.length ? items : ['Sessions that are past are set right.'] };
 }
 
-/** The invitation by the course's template. */
-function invitationFor(desk: Desk, member: MemberRow): { subject: string; blocks: Block[] } {
+/** The invitation by the course's template, to the whole course or to one session, which its subject then names. */
+function invitationFor(desk: Desk, member: MemberRow, session: SessionRow | null) {
   const template = desk.plan.course.invitation ?? DEFAULT_INVITATION;
-  const values = fieldsFor(desk, member);
-  return { subject: filledLine(template.subject, values), blocks: filled(template.text, values) };
+  const values = fieldsFor(desk, member, session);
+  const subject = filledLine(template.subject, values);
+  const named = session === null || template.subject.includes('{session}');
+  return {
+    subject: named ? subject : `${subject}, ${values.session}`,
+    blocks: filled(template.text, values),
+  };
 }
 
-/** Every field of a template, for one person. */
-export function fieldsFor(desk: Desk, member: MemberRow): FieldValues {
+/** Every field of a template, for one person; about one session where the letter is. */
+function fieldsFor(desk: Desk, member: MemberRow, session: SessionRow | null): FieldValues {
   const { course, series, sessions, bells } = desk.plan;
   const own = sessions.filter((s) => s.state !== 'cancelled' && isFor(targetOf(s), member));
-  const next = own.find((s) => s.endsAt > desk.now);
+  const next = session ?? own.find((s) => s.endsAt > desk.now);
+  const begins = next && `${instantWords(next.startsAt, member.zone)}, ${zoneWords(member.zone)} time`;
+  const calls = course.telephone !== null && member.pin !== null;
   const theirs = series.filter((s) => isFor(seriesTarget(s), member) || own.some((x) => x.seriesId === s.id));
   return {
     name: member.name,
@@ -233,11 +259,12 @@ export function fieldsFor(desk: Desk, member: MemberRow): FieldValues {
       const count = own.filter((x) => x.seriesId === s.id).length;
       return `${s.title}: ${patternWords(s.pattern, periodsFor(s.pattern, bells))} (${zoneWords(course.term.zone)} time), ${countWords(count, 'session')}`;
     }),
-    next: next
-      ? `The next session begins ${instantWords(next.startsAt, member.zone)}, ${zoneWords(member.zone)} time.`
-      : '',
+    next: next ? `${session ? titleOf(session) : 'The next session'} begins ${begins}.` : '',
+    session: next ? `${titleOf(next)}, ${begins}` : '',
     link: `${desk.origin}/in/${member.link}`,
     zone: zoneWords(member.zone),
     until: dateWords(course.term.lastDay),
+    telephone: calls ? course.telephone! : '',
+    pin: calls ? spokenPin(member.pin!) : '',
   };
 }

@@ -21,7 +21,7 @@ export async function readersOf(
     rows<MemberRow>(
       db,
       `SELECT m.id, m.course_id AS courseId, m.person_id AS personId, m.role, m.group_name AS \`group\`, p.name, p.email, p.zone,
-              m.link_code AS link FROM enrolments m JOIN people p ON p.id = m.person_id
+              m.link_code AS link, m.pin FROM enrolments m JOIN people p ON p.id = m.person_id
         WHERE m.id IN (?) AND m.left_at IS NOT NULL`,
       [ids],
     ),

@@ -2,25 +2,31 @@ import { Router, type Request } from 'express';
 import {
   InvitationInput,
   InvitationTemplate,
+  InviteBefore,
   Reminders,
   ReplyInput,
+  TelephoneInput,
   type Delivery,
   type InvitationPreview,
   type LetterState,
   type LetterTopic,
+  type Told,
 } from '@nimble-bell/core/api';
 import { unknownFields } from '@nimble-bell/core/mail';
+import type { PoolConnection } from 'mysql2/promise';
 import { z } from 'zod';
 import { membersWhere, principalOf, requireRight, type Right } from '../accounts/principal';
 import type { Context } from '../context';
-import { rows, run, transaction } from '../db/pool';
+import { rehearse, rows, run, transaction } from '../db/pool';
 import { AppError, parse } from '../errors';
-import { isFor, seriesTarget } from '../roster/store';
+import { isFor, ownMembers, seriesTarget } from '../roster/store';
 import { compose } from './compose';
 import { deskFor } from './desk';
+import { lettersTo } from './foretell';
 import { invitedOf, messageIdOf, queueLetters } from './queue';
 import { newId } from '../context';
 import { keepReply } from './replies';
+import { setTelephone } from './telephone';
 
 const Resend = z.object({ letters: z.array(z.int()).min(1).max(2000) });
 const PreviewInput = z.object({
@@ -96,6 +102,35 @@ export function mailRoutes(ctx: Context): Router {
       return { queued };
     });
     res.status(202).json(result);
+  });
+
+  /** How long before each session its invitation leaves, and to whom; or that none does. */
+  router.put('/courses/:course/invite-before', async (req, res) => {
+    const { courseId } = await asked(req, 'plan');
+    const { rule } = parse(z.object({ rule: InviteBefore.nullable() }), req.body);
+    if (rule?.members) await ownMembers(ctx.db, courseId, rule.members);
+    await run(ctx.db, 'UPDATE courses SET invite_before = ? WHERE id = ?', [
+      rule ? JSON.stringify(rule) : null,
+      courseId,
+    ]);
+    res.json({});
+  });
+
+  /** The course's telephone line. What those invited then get can be read first. */
+  const telephone = async (req: Request) => {
+    const { courseId } = await asked(req, 'plan');
+    const { number } = parse(TelephoneInput, req.body);
+    const set = (db: PoolConnection) => setTelephone(db, courseId, number, ctx.now() + ctx.config.gatherMs);
+    return { courseId, set };
+  };
+  router.post('/courses/:course/telephone/letters', async (req, res) => {
+    const { courseId, set } = await telephone(req);
+    res.json(await rehearse(ctx.db, async (db) => lettersTo(ctx, db, courseId, await set(db))));
+  });
+  router.put('/courses/:course/telephone', async (req, res) => {
+    const { set } = await telephone(req);
+    const told: Told[] = await transaction(ctx.db, set);
+    res.json({ told });
   });
 
   router.put('/courses/:course/reminders', async (req, res) => {

@@ -139,6 +139,10 @@ export function sessionRoutes(ctx: Context): Router {
         zone: member.zone,
         role: member.role,
       },
+      telephone:
+        course.telephone !== null && member.pin !== null
+          ? { number: course.telephone, pin: member.pin }
+          : null,
       teachers: members.filter((m) => m.role === 'teacher').map((m) => m.name),
       sessions: own.map(withDoor),
       rooms: standing.filter((s) => s.kind === 'open' && isFor(targetOf(s), member)).map(withDoor),

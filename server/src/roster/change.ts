@@ -4,6 +4,7 @@ import { newId } from '../context';
 import { json, rows, run, type Db } from '../db/pool';
 import { AppError } from '../errors';
 import { invitedOf, queueLetters } from '../mail/queue';
+import { givePins } from './pins';
 
 /** One line of a class list as its rows, those of the person among them. */
 export interface ListRecord {
@@ -59,6 +60,7 @@ export async function changeList(db: Db, change: ListChange): Promise<ListOutcom
   const { courseId, by, now, invite } = change;
   const before = await listSnapshot(db, courseId);
   const words = await change.make();
+  await givePins(db, courseId);
   const after = await listSnapshot(db, courseId);
   const diff: ListChangeRow[] = [...after.values()]
     .map((record) => ({ before: before.get(record.id) ?? null, after: record }))

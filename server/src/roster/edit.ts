@@ -4,7 +4,7 @@ import { compareLists, faultOf, isAddress } from '@nimble-bell/core/roster';
 import { newLinkCode } from '../context';
 import { one, rows, run, type Db } from '../db/pool';
 import { AppError } from '../errors';
-import { enrolAll, knownMembers, memberByAddress } from './store';
+import { enrolAll, knownMembers, memberByAddress, ownMembers } from './store';
 
 export interface ListEditing {
   db: Db;
@@ -81,7 +81,7 @@ async function addOne(at: ListEditing, person: NewMember): Promise<string> {
 }
 
 async function changeFields(at: ListEditing, ids: string[], fields: MemberFields): Promise<string> {
-  const members = await ownMembers(at, ids);
+  const members = await ownMembers(at.db, at.courseId, ids);
   if (ids.length > 1 && (fields.name ?? fields.email))
     throw new AppError('invalid', 'A name or an address is one person’s.');
   checkFields(fields);
@@ -140,19 +140,8 @@ async function checkScope(at: ListEditing, scope: { series: string[]; sessions: 
     throw new AppError('invalid', 'Say for which sessions, or for the whole course.');
 }
 
-async function ownMembers(at: ListEditing, ids: readonly string[]) {
-  const members = await rows<{ id: string; name: string }>(
-    at.db,
-    'SELECT m.id, p.name FROM members m JOIN people p ON p.id = m.person_id WHERE m.course_id = ? AND m.id IN (?)',
-    [at.courseId, [...ids]],
-  );
-  if (members.length < new Set(ids).size)
-    throw new AppError('not-found', 'There is no such person on the class list.');
-  return members;
-}
-
 async function drop(at: ListEditing, ids: string[]): Promise<string> {
-  const members = await ownMembers(at, ids);
+  const members = await ownMembers(at.db, at.courseId, ids);
   await leave(at, ids);
   await needTeacher(at);
   return members.length === 1
@@ -174,9 +163,9 @@ async function needTeacher(at: ListEditing) {
 }
 
 async function replaceLinks(at: ListEditing, ids: string[]): Promise<string> {
-  const members = await ownMembers(at, ids);
+  const members = await ownMembers(at.db, at.courseId, ids);
   for (const id of ids)
-    await run(at.db, 'UPDATE enrolments SET link_code = ?, link_at = ? WHERE id = ?', [
+    await run(at.db, 'UPDATE enrolments SET link_code = ?, link_at = ?, pin = NULL WHERE id = ?', [
       newLinkCode(),
       at.now,
       id,

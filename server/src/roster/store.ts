@@ -3,6 +3,7 @@ import { teaches } from '@nimble-bell/core/limits';
 import type { KnownMember } from '@nimble-bell/core/roster';
 import { newId, newLinkCode } from '../context';
 import { json, one, rows, run, type Db } from '../db/pool';
+import { AppError } from '../errors';
 
 interface RawMember extends Omit<
   MemberInfo,
@@ -17,7 +18,7 @@ interface RawMember extends Omit<
 }
 
 const MEMBERS = `SELECT m.id, p.name, p.preferred_name AS preferredName, p.email, p.zone, p.zone_own AS zoneOwn, m.role, m.group_name AS \`group\`,
-                        m.extra, m.scope, m.capabilities, m.link_code AS code, m.link_at AS linkAt, m.link_until AS linkUntil,
+                        m.extra, m.scope, m.capabilities, m.link_code AS code, m.pin, m.link_at AS linkAt, m.link_until AS linkUntil,
                         m.last_seen AS lastSeen, j.state AS jobState, j.bounced_at AS bounced
                    FROM members m JOIN people p ON p.id = m.person_id
                    LEFT JOIN jobs j ON j.id = (SELECT MAX(i.id) FROM jobs i
@@ -112,7 +113,7 @@ async function enrolSome(db: Db, courseId: string, people: readonly NewPerson[])
     db,
     `INSERT INTO enrolments (id, course_id, person_id, role, group_name, link_code, extra, scope, capabilities, link_until)
      VALUES ? ON DUPLICATE KEY UPDATE left_at = NULL, role = VALUES(role), group_name = VALUES(group_name),
-       link_code = VALUES(link_code), link_at = NULL, extra = VALUES(extra), scope = VALUES(scope),
+       link_code = VALUES(link_code), link_at = NULL, pin = NULL, extra = VALUES(extra), scope = VALUES(scope),
        capabilities = VALUES(capabilities), link_until = VALUES(link_until)`,
     [
       people.map((p) => [
@@ -145,6 +146,18 @@ export const memberByAddress = (db: Db, course: string, email: string) =>
     'SELECT m.id, m.role FROM members m JOIN people p ON p.id = m.person_id WHERE m.course_id = ? AND p.email = ?',
     [course, email],
   );
+
+/** Those of a course's list, all of whom must be on it. */
+export async function ownMembers(db: Db, courseId: string, ids: readonly string[]) {
+  const members = await rows<{ id: string; name: string }>(
+    db,
+    'SELECT m.id, p.name FROM members m JOIN people p ON p.id = m.person_id WHERE m.course_id = ? AND m.id IN (?)',
+    [courseId, [...ids]],
+  );
+  if (members.length < new Set(ids).size)
+    throw new AppError('not-found', 'There is no such person on the class list.');
+  return members;
+}
 
 export interface Target {
   group: string | null;

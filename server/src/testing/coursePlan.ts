@@ -62,7 +62,14 @@ export const sessionRows = (series: SeriesRow): SessionRow[] =>
 export function makePlan(
   series = [seriesRow('Lecture'), seriesRow('Lab A', { group: 'A', pattern: weekly('friday') })],
 ): CoursePlan {
-  const course = { id: 'c', code: 'TID-101', title: 'Tides & Streams', term, invitation: null };
+  const course = {
+    id: 'c',
+    code: 'TID-101',
+    title: 'Tides & Streams',
+    term,
+    invitation: null,
+    telephone: null,
+  };
   return {
     course: course as unknown as CoursePlan['course'],
     series,
@@ -91,6 +98,7 @@ export const memberRow = (more: Partial<MemberRow> = {}): MemberRow => ({
   email: 'ana@saltmarsh.example',
   zone: 'Atlantic/Azores',
   link: 'abcd2345efgh67892',
+  pin: null,
   scope: null,
   capabilities: [],
   ...more,

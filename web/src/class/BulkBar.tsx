@@ -2,6 +2,7 @@ import { Button, CopyButton, Group, Menu, Text, TextInput } from '@mantine/core'
 import { useState } from 'react';
 import type { ListEditDraft, MemberInfo } from '@nimble-bell/core/api';
 import { countWords } from '@nimble-bell/core/calendar';
+import { spokenPin } from '@nimble-bell/core/mail';
 import { useAsk } from '../app/api';
 import { useThisCourse } from '../app/course';
 import { useChange } from '../app/queries';
@@ -98,15 +99,6 @@ export function BulkBar({ chosen, clear }: { chosen: MemberInfo[]; clear: () => 
             </Menu.Item>
           </Menu.Dropdown>
         </Menu>
-        {one && (
-          <CopyButton value={`${window.location.origin}${one.link}`}>
-            {({ copied, copy }) => (
-              <Button size="compact-sm" variant="default" onClick={copy}>
-                {copied ? 'Link copied' : 'Copy the link'}
-              </Button>
-            )}
-          </CopyButton>
-        )}
         <Button
           size="compact-sm"
           variant="default"
@@ -173,6 +165,7 @@ export function BulkBar({ chosen, clear }: { chosen: MemberInfo[]; clear: () => 
           Choose nobody
         </Button>
       </Group>
+      {one && one.role !== 'teacher' && <WayIn member={one} />}
       <ConfirmEdit
         edit={asked?.edit ?? null}
         title={asked?.title ?? ''}
@@ -180,5 +173,25 @@ export function BulkBar({ chosen, clear }: { chosen: MemberInfo[]; clear: () => 
         close={() => setAsked(null)}
       />
     </div>
+  );
+}
+
+/** One person's link, as it is read out, and their PIN where the course has a line. */
+function WayIn({ member }: { member: MemberInfo }) {
+  const url = `${window.location.origin}${member.link}`;
+  return (
+    <Group gap="xs" mt={6}>
+      <Text size="sm" className="figures" style={{ overflowWrap: 'anywhere' }}>
+        {url}
+        {member.pin && `, PIN ${spokenPin(member.pin)}`}
+      </Text>
+      <CopyButton value={url}>
+        {({ copied, copy }) => (
+          <Button size="compact-sm" variant="default" onClick={copy}>
+            {copied ? 'Link copied' : 'Copy the link'}
+          </Button>
+        )}
+      </CopyButton>
+    </Group>
   );
 }

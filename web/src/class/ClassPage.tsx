@@ -1,4 +1,4 @@
-import { Button, Group, Stack, TextInput, Title } from '@mantine/core';
+import { Button, Group, Select, Stack, TextInput, Title } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import type { ListEditDraft, MemberInfo } from '@nimble-bell/core/api';
 import { countWords } from '@nimble-bell/core/calendar';
@@ -21,10 +21,14 @@ export function ClassPage() {
   const members = useAsked<MemberInfo[]>(`/courses/${course.id}/members`);
   const [open, setOpen] = useState<'import' | 'add' | null>(null);
   const [search, setSearch] = useState('');
+  const [show, setShow] = useState<Shown>('everyone');
   const [selected, select] = useState<ReadonlySet<string>>(new Set());
   const save = useSaveEdit();
   const [asked, setAsked] = useState<ListEditDraft | null>(null);
-  const found = useMemo(() => matching(members.data, search), [members.data, search]);
+  const found = useMemo(
+    () => matching(members.data, search)?.filter(SHOWN[show].is),
+    [members.data, search, show],
+  );
   const chosen = members.data?.filter((m) => selected.has(m.id)) ?? [];
   const mayPlan = course.role === 'teacher';
   const empty = course.counts.students === 0;
@@ -63,9 +67,20 @@ export function ClassPage() {
             <TextInput
               aria-label="Search the class list"
               placeholder="Name, address, group, role"
-              w={250}
+              w={210}
               value={search}
               onChange={(e) => setSearch(e.currentTarget.value)}
+            />
+            <Select
+              aria-label="Who is shown"
+              w={190}
+              allowDeselect={false}
+              data={Object.entries(SHOWN).map(([value, { label, is }]) => ({
+                value,
+                label: `${label}, ${members.data?.filter(is).length ?? 0}`,
+              }))}
+              value={show}
+              onChange={(v) => setShow(v as Shown)}
             />
             {!empty && (
               <Button variant="default" onClick={() => download(course.code, found ?? [])}>
@@ -99,7 +114,9 @@ export function ClassPage() {
           />
         )}
         {empty && <Empty>No student is on the list yet. Paste a list above, or choose a file.</Empty>}
-        {!empty && found?.length === 0 && <Empty>Nobody matches “{search}”.</Empty>}
+        {!empty && found?.length === 0 && (
+          <Empty>{search ? `Nobody matches “${search}”.` : 'Nobody is to be shown.'}</Empty>
+        )}
         {mayPlan && chosen.length > 0 && <BulkBar chosen={chosen} clear={() => select(new Set())} />}
       </Panel>
       <ConfirmEdit edit={asked} title="Change it" action="Change it" close={() => setAsked(null)} />
@@ -108,6 +125,24 @@ export function ClassPage() {
     </Stack>
   );
 }
+
+/** What the list can be narrowed to. */
+const SHOWN = {
+  everyone: { label: 'Everyone', is: () => true },
+  students: { label: 'Students', is: (m) => m.role === 'student' },
+  others: { label: 'Not students', is: (m) => m.role !== 'student' },
+  uninvited: { label: 'Not invited yet', is: (m) => m.role === 'student' && m.invitation === 'none' },
+  lost: { label: 'Invitation lost', is: (m) => m.invitation === 'bounced' || m.invitation === 'failed' },
+  silent: {
+    label: 'No reply yet',
+    is: (m) => m.role === 'student' && m.invitation !== 'none' && m.replies.length === 0,
+  },
+  unseen: {
+    label: 'Link never used',
+    is: (m) => m.role === 'student' && (m.lastSeen ?? 0) <= (m.linkAt ?? 0),
+  },
+} satisfies Record<string, { label: string; is: (m: MemberInfo) => boolean }>;
+type Shown = keyof typeof SHOWN;
 
 function matching(members: MemberInfo[] | undefined, search: string): MemberInfo[] | undefined {
   const words = search.trim().toLowerCase().split(/\s+/).filter(Boolean);

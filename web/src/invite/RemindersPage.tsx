@@ -1,33 +1,22 @@
-import { Button, Group, NumberInput, Pill, Select, Stack, Text, Title } from '@mantine/core';
+import { Button, Group, Pill, Stack, Title } from '@mantine/core';
 import { useState } from 'react';
-import { countWords } from '@nimble-bell/core/calendar';
 import { useAsk } from '../app/api';
 import { useThisCourse } from '../app/course';
 import { useChange } from '../app/queries';
 import { Empty, Panel } from '../ui/Panel';
-
-const UNITS: Record<string, number> = { minutes: 1, hours: 60, days: 1440 };
-
-const beforeWords = (minutes: number): string =>
-  minutes % 1440 === 0
-    ? countWords(minutes / 1440, 'day')
-    : minutes % 60 === 0
-      ? countWords(minutes / 60, 'hour')
-      : countWords(minutes, 'minute');
+import { Before, beforeWords, DAY_BEFORE } from './Before';
 
 /** When those who were invited are reminded of each of their sessions. */
 export function RemindersPage() {
   const course = useThisCourse();
   const ask = useAsk();
-  const [amount, setAmount] = useState<number | string>(1);
-  const [unit, setUnit] = useState('days');
+  const [minutes, setMinutes] = useState<number | null>(DAY_BEFORE);
   const save = useChange(
-    (minutes: number[]) => ask(`/courses/${course.id}/reminders`, 'PUT', { minutes }),
+    (all: number[]) => ask(`/courses/${course.id}/reminders`, 'PUT', { minutes: all }),
     () => 'The reminders are kept.',
   );
   const { reminders } = course;
   const mayPlan = course.role === 'teacher';
-  const minutes = Number(amount) * UNITS[unit]!;
   return (
     <Stack>
       <Title order={1} size="h2">
@@ -59,21 +48,12 @@ export function RemindersPage() {
         </Group>
         {mayPlan && (
           <Group align="flex-end">
-            <NumberInput label="Remind them" w={100} min={1} value={amount} onChange={setAmount} />
-            <Select
-              aria-label="Unit"
-              w={110}
-              allowDeselect={false}
-              data={Object.keys(UNITS)}
-              value={unit}
-              onChange={(v) => setUnit(v!)}
-            />
-            <Text pb={7}>before</Text>
+            <Before label="Remind them" change={setMinutes} />
             <Button
               variant="default"
               loading={save.isPending}
-              disabled={!(minutes >= 1) || reminders.includes(minutes) || reminders.length >= 5}
-              onClick={() => save.mutate([...reminders, minutes])}
+              disabled={minutes === null || reminders.includes(minutes) || reminders.length >= 5}
+              onClick={() => save.mutate([...reminders, minutes!])}
             >
               Add this reminder
             </Button>

@@ -9,6 +9,7 @@ import { InvitePage } from './InvitePage';
 import { LettersPage } from './LettersPage';
 import { NoticesPage } from './NoticesPage';
 import { RemindersPage } from './RemindersPage';
+import { TelephonePanel } from './TelephonePanel';
 
 const series: SeriesInfo = {
   id: 's',
@@ -44,6 +45,50 @@ test('the invite page counts who is still to be invited, and shows the letter as
   fireEvent.click(screen.getByRole('button', { name: 'Invite 1 person' }));
   await waitFor(() => expect(posts()).toHaveLength(1));
   expect(posts()[0]!.body).toEqual({ members: null, groups: null, at: null, copyToMe: false });
+});
+
+test('people are invited at a time, or a while before each session until that is stopped', async () => {
+  answerRequests({
+    '/api/courses/course/members': [member({}), member({ id: 'm2', name: 'Ben Garrow', group: 'A' })],
+    'POST /api/courses/course/invitations/preview': { name: 'Ana Lanyon', html: '', text: '', entries: [] },
+    'PUT /api/courses/course/invite-before': {},
+  });
+  const counts = { students: 2, invited: 0, recordings: 0 };
+  const { unmount } = inCourse({ series: [series], counts }, <InvitePage />);
+  fireEvent.click(await screen.findByLabelText('At a time'));
+  // No time is given yet.
+  expect(screen.getByRole('button', { name: 'Invite 2 people' }).hasAttribute('disabled')).toBe(true);
+  fireEvent.click(screen.getByLabelText('Before each session'));
+  fireEvent.change(screen.getByLabelText('How long'), { target: { value: '3' } });
+  fireEvent.click(screen.getByRole('button', { name: 'Invite 2 people to each session' }));
+  const rule = { minutes: 3 * 1440, members: null, groups: null };
+  await waitFor(() => expect(posts().map((a) => a.body)).toEqual([{ rule }]));
+  unmount();
+  inCourse({ series: [series], counts, inviteBefore: { ...rule, groups: ['A'] } }, <InvitePage />);
+  expect(await screen.findByText(/invitation leaves 3 days before it, to group A\./)).toBeTruthy();
+  fireEvent.click(screen.getByRole('button', { name: 'Stop that' }));
+  await waitFor(() => expect(posts().at(-1)!.body).toEqual({ rule: null }));
+});
+
+test('the telephone line is kept, its letters read before, and taken away', async () => {
+  answerRequests({
+    'PUT /api/courses/course/telephone': { told: [{ member: 'm1', name: 'Ana Lanyon' }] },
+    'POST /api/courses/course/telephone/letters': [],
+  });
+  const kept = () => asked.filter((a) => a.method === 'PUT').map((a) => a.body);
+  const counts = { students: 1, invited: 1, recordings: 0 };
+  const { unmount } = inCourse({ counts }, <TelephonePanel />);
+  expect(screen.queryByText(/are told/)).toBeNull();
+  fireEvent.change(screen.getByLabelText('Number of the line'), { target: { value: '+1 902 555 0140' } });
+  fireEvent.click(screen.getByRole('button', { name: 'Read what they get' }));
+  await waitFor(() => expect(posts().map((a) => a.body)).toEqual([{ number: '+1 902 555 0140' }]));
+  fireEvent.click(screen.getByRole('button', { name: 'Keep this number' }));
+  await waitFor(() => expect(kept()).toEqual([{ number: '+1 902 555 0140' }]));
+  unmount();
+  inCourse({ counts, telephone: '+1 902 555 0140' }, <TelephonePanel />);
+  fireEvent.change(screen.getByLabelText('Number of the line'), { target: { value: ' ' } });
+  fireEvent.click(screen.getByRole('button', { name: 'Take the line away' }));
+  await waitFor(() => expect(kept().at(-1)).toEqual({ number: null }));
 });
 
 const letter = (more: Partial<Delivery>): Delivery => ({

@@ -10,6 +10,7 @@ import {
   listWords,
   zoneWords,
 } from '@nimble-bell/core/calendar';
+import { telephoneWords } from '@nimble-bell/core/mail';
 import { Bar } from '../app/Bar';
 import { serverNow, useNow } from '../app/clock';
 import { useAsked, useMe } from '../app/queries';
@@ -141,6 +142,11 @@ function Next({ mine }: { mine: MyCourse }) {
             : door.because === 'teacher'
               ? 'The door opens when your teacher rings in. This page tells you.'
               : 'The door is shut.'}
+        </Text>
+      )}
+      {mine.telephone && (
+        <Text size="sm" mt="sm" className="figures">
+          {telephoneWords(mine.telephone.number, mine.telephone.pin)}
         </Text>
       )}
       <Group gap="md" mt="sm">

@@ -57,6 +57,8 @@ export const course = (more: Partial<CourseDetail> = {}): CourseDetail => ({
   recordingPlan: null,
   counts: { students: 0, invited: 0, recordings: 0 },
   reminders: [],
+  inviteBefore: null,
+  telephone: null,
   invitation: null,
   stages: {
     plan: 'needs you',
@@ -82,6 +84,7 @@ export const member = (more: Partial<MemberInfo> = {}): MemberInfo => ({
   extra: {},
   scope: null,
   capabilities: [],
+  pin: null,
   link: '/in/x',
   linkAt: null,
   linkUntil: null,
