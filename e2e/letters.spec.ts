@@ -155,6 +155,13 @@ test('a course gets a telephone line: those invited are told, each with a PIN th
   const api = await account(MAREN);
   await invite(api, course, { members: [course.students[0]!.id] });
   await allSent(api, course);
+  const leaving = await api.post(`/api/courses/${course.id}/members/letters`, {
+    data: { edit: 'drop', members: course.students.map((s) => s.id) },
+  });
+  // Only who was invited is written to, and what their calendar holds is taken back.
+  expect(await leaving.json()).toMatchObject([
+    { topic: 'goodbye', names: ['Ana Lanyon'], entries: [expect.stringMatching(/ Lecture, taken back$/)] },
+  ]);
   const path = `/api/courses/${course.id}/telephone`;
   const bad = await api.put(path, { data: { number: 'call me' } });
   expect(bad.status()).toBe(422);

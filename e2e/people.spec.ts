@@ -97,7 +97,8 @@ test('a guest comes to one session with the rights chosen, and to no other', asy
     scope: { series: [], sessions: [course.session] },
     capabilities: ['present'],
   };
-  await edit(api, course, { edit: 'add', person: person_, invite: false });
+  const { people } = await edit(api, course, { edit: 'add', person: person_, invite: false });
+  expect(people.map((p) => p.words)).toEqual(['is new, with 1 session ahead']);
   const guest = (await members(api, course)).find((m) => m.role === 'guest')!;
   const link = await byLink(guest.link);
   const mine: MyCourse = await (await link.get('/api/my-course')).json();

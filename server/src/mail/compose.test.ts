@@ -120,7 +120,10 @@ test('a course with a line has it and the PIN in letters and entries; that it ha
   const { letter } = invited(calling, member);
   expect(letter.text).toContain(words);
   expect(unfolded(letter.calendars[0]!.content)).toContain(words.replaceAll(',', '\\,'));
-  expect(news(calling, held, member).letter!.text).toContain(words);
+  const told = news(calling, held, member).letter!;
+  expect(told.subject).toBe('TID-101 Tides & Streams: your calendar entries');
+  expect(told.text).toContain('brought up to date: TID-101 Lecture. No time has changed.');
+  expect(told.text).toContain(words);
   expect(invited(plan, member).letter.text).not.toContain('telephone');
 });
 

@@ -3,6 +3,7 @@ import {
   countWords,
   dateWords,
   instantWords,
+  listWords,
   patternWords,
   periodsFor,
   updateOf,
@@ -102,6 +103,16 @@ export function compose(
     case 'update': {
       const updates = updatesFor(desk, member, held);
       if (!updates.size) return none;
+      const all = [...updates.values()];
+      if (all.every((u) => !u.changes.length)) {
+        const titles = listWords(all.map((u) => u.copy.title));
+        const words = `Your calendar is brought up to date: ${titles}. No time has changed.`;
+        return finish(
+          `${heading}: your calendar entries`,
+          [dear, paragraph(words), ...calling, button],
+          updates,
+        );
+      }
       const news = newsOf(desk, member, updates);
       const closing = paragraph(
         `All times are ${zoneWords(member.zone)} time. Your link is the same as before.`,

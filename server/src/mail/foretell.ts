@@ -1,5 +1,6 @@
 import type { LetterAhead, LetterTopic, Told } from '@nimble-bell/core/api';
 import type { CalendarCopy } from '@nimble-bell/core/calendar';
+import { spokenPin } from '@nimble-bell/core/mail';
 import type { Context } from '../context';
 import { json, rows, type Db } from '../db/pool';
 import { compose } from './compose';
@@ -67,9 +68,11 @@ export async function lettersTo(
 /** What two people's letters depend on beside their names and links. */
 function likeness({ member, held }: Reader): string {
   const { role, group, scope, zone } = member;
-  const copies = [...held].map(([key, copy]) => [
+  const plain = (text: string) =>
+    text.replaceAll(member.link, '').replaceAll(member.pin ? spokenPin(member.pin) : member.link, '');
+  const copies = [...held].map(([key, { url, description, ...copy }]) => [
     key,
-    { ...copy, url: '', sequence: 0 } satisfies CalendarCopy,
+    { ...copy, sequence: 0, url: plain(url), description: plain(description ?? '') } satisfies CalendarCopy,
   ]);
   return JSON.stringify([role, group, scope, zone, copies]);
 }

@@ -1,10 +1,13 @@
 import type { LetterTopic, ListOutcome, MemberScope, Role } from '@nimble-bell/core/api';
-import { zoneWords } from '@nimble-bell/core/calendar';
+import { countWords, zoneWords } from '@nimble-bell/core/calendar';
 import { newId } from '../context';
+import { sessionsOfCourse } from '../courses/store';
 import { json, rows, run, type Db } from '../db/pool';
 import { AppError } from '../errors';
 import { invitedOf, queueLetters } from '../mail/queue';
+import { mayWatch, recordingsWhere } from '../recordings/store';
 import { givePins } from './pins';
+import { isFor, targetOf } from './store';
 
 /** One line of a class list as its rows, those of the person among them. */
 export interface ListRecord {
@@ -72,11 +75,12 @@ export async function changeList(db: Db, change: ListChange): Promise<ListOutcom
     'INSERT INTO list_changes (id, course_id, at, made_by, words, body) VALUES (?, ?, ?, ?, ?, ?)',
     [changeId, courseId, now, by, words.slice(0, 255), JSON.stringify(diff)],
   );
+  const reach = await reachIn(db, courseId, now);
   const mail = await queueFor(db, { courseId, changeId, now, invite }, diff);
   return {
     changeId,
     words,
-    people: diff.map((c) => ({ member: c.after.id, name: c.after.name, words: rowWords(c) })),
+    people: diff.map((c) => ({ member: c.after.id, name: c.after.name, words: rowWords(c, reach) })),
     mail,
   };
 }
@@ -142,14 +146,41 @@ const FIELD_WORDS: { field: keyof ListRecord; label: string; say: (value: ListRe
   { field: 'group', label: 'group', say: (r) => r.group ?? 'none' },
 ];
 
-function rowWords({ before, after }: ListChangeRow): string {
-  if (!isOn(before)) return isOn(after) ? (before ? 'is back on the list' : 'is new') : 'stays off the list';
+/** What of a course a person reaches, in words. */
+type Reach = (record: ListRecord) => string;
+
+async function reachIn(db: Db, courseId: string, now: number): Promise<Reach> {
+  const [sessions, recordings] = await Promise.all([
+    sessionsOfCourse(db, courseId),
+    recordingsWhere(db, 's.course_id', courseId),
+  ]);
+  const ahead = sessions.filter((s) => s.endsAt > now && s.state !== 'cancelled');
+  const ready = recordings.filter((r) => r.state === 'ready');
+  const known = new Map<string, string>();
+  return (record) => {
+    const key = JSON.stringify([record.role, record.group, record.scope]);
+    if (!known.has(key)) {
+      const attends = ahead.filter((s) => isFor(targetOf(s), record)).length;
+      const watches = ready.filter((r) => mayWatch(r, record)).length;
+      const words = `${countWords(attends, 'session')} ahead`;
+      known.set(key, watches ? `${words} and ${countWords(watches, 'recording')} to watch` : words);
+    }
+    return known.get(key)!;
+  };
+}
+
+function rowWords({ before, after }: ListChangeRow, reach: Reach): string {
+  if (!isOn(before))
+    return isOn(after)
+      ? `${before ? 'is back on the list' : 'is new'}, with ${reach(after)}`
+      : 'stays off the list';
   if (!isOn(after)) return 'leaves: the link, later sessions, recordings and files are shut at once';
   const parts = FIELD_WORDS.filter(({ field }) => before![field] !== after[field]).map(
     ({ label, say }) => `${label} ${say(after)} instead of ${say(before!)}`,
   );
   if (before!.link !== after.link) parts.push('has a new link; the old one is dead');
   if (JSON.stringify(before!.scope) !== JSON.stringify(after.scope)) parts.push('is here for other sessions');
+  if (reach(before!) !== reach(after)) parts.push(`has ${reach(after)} instead of ${reach(before!)}`);
   const headings = Object.keys({ ...before!.extra, ...after.extra });
   for (const heading of headings.filter((h) => before!.extra[h] !== after.extra[h]))
     parts.push(`${heading} ${after.extra[heading] ?? 'empty'}`);

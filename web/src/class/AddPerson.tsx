@@ -1,30 +1,63 @@
 import { Button, Checkbox, Grid, Group, MultiSelect, Select, Stack, Text, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
-import type { Capability, Role } from '@nimble-bell/core/api';
+import { useDebouncedValue } from '@mantine/hooks';
+import type { Capability, ListEditDraft, Role, SessionInfo } from '@nimble-bell/core/api';
 import { instantWords } from '@nimble-bell/core/calendar';
 import { CAPABILITY_WORDS } from '@nimble-bell/core/limits';
 import { ApiError } from '../app/api';
 import { serverNow } from '../app/clock';
 import { useThisCourse } from '../app/course';
 import { Panel } from '../ui/Panel';
-import { useSaveEdit } from './ConfirmEdit';
+import { ListOutcomeView, useListPreview, useSaveEdit } from './ConfirmEdit';
 import { ROLE_WORDS } from './words';
 
 const ROLES: Role[] = ['student', 'assistant', 'teacher', 'guest', 'observer'];
 const GUEST_HOURS = 2;
 
+interface Fields {
+  name: string;
+  email: string;
+  role: Role;
+  group: string;
+  scope: string[];
+  capabilities: string[];
+  invite: boolean;
+}
+
+/** The edit that the form stands for; null while something is missing. */
+function editOf(v: Fields, ahead: SessionInfo[]): ListEditDraft | null {
+  const of = (kind: string) => v.scope.filter((s) => s.startsWith(kind)).map((s) => s.slice(kind.length));
+  const scope = v.scope.length ? { series: of('series:'), sessions: of('session:') } : null;
+  const guest = v.role === 'guest';
+  if (!v.name.trim() || !v.email.includes('@') || (guest && !scope?.sessions.length)) return null;
+  const last = Math.max(0, ...ahead.filter((s) => scope?.sessions.includes(s.id)).map((s) => s.endsAt));
+  return {
+    edit: 'add',
+    invite: v.invite,
+    person: {
+      name: v.name,
+      email: v.email,
+      role: v.role,
+      group: v.group || null,
+      scope: v.role === 'student' ? null : scope,
+      until: guest ? last + GUEST_HOURS * 3_600_000 : null,
+      capabilities: guest ? (v.capabilities as Capability[]) : [],
+    },
+  };
+}
+
 /** One more person: a latecomer, a co-teacher, a guest for one session with the rights chosen beforehand. */
 export function AddPerson({ done }: { done: () => void }) {
   const course = useThisCourse();
   const save = useSaveEdit();
-  const form = useForm({
+  const form = useForm<Fields>({
     initialValues: {
       name: '',
       email: '',
-      role: 'student' as Role,
+      role: 'student',
       group: '',
-      scope: [] as string[],
-      capabilities: ['speak', 'camera', 'present'] as string[],
+      scope: [],
+      capabilities: ['speak', 'camera', 'present'],
       invite: true,
     },
   });
@@ -39,36 +72,21 @@ export function AddPerson({ done }: { done: () => void }) {
       label: `${s.seriesTitle} ${s.number}, ${instantWords(s.startsAt, course.term.zone)}`,
     })),
   ];
-  const submit = form.onSubmit((v) => {
-    const of = (kind: string) => v.scope.filter((s) => s.startsWith(kind)).map((s) => s.slice(kind.length));
-    const scope = v.scope.length ? { series: of('series:'), sessions: of('session:') } : null;
-    if (role === 'guest' && !scope?.sessions.length) {
+  const edit = editOf(form.values, ahead);
+  const [asked] = useDebouncedValue(edit, 300);
+  const preview = useListPreview(asked);
+  const submit = form.onSubmit(() => {
+    if (!edit) {
       form.setFieldError('scope', 'Say which session they come to.');
       return;
     }
-    const last = Math.max(0, ...ahead.filter((s) => scope?.sessions.includes(s.id)).map((s) => s.endsAt));
-    save.mutate(
-      {
-        edit: 'add',
-        invite: v.invite,
-        person: {
-          name: v.name,
-          email: v.email,
-          role,
-          group: v.group || null,
-          scope: role === 'student' ? null : scope,
-          until: role === 'guest' ? last + GUEST_HOURS * 3_600_000 : null,
-          capabilities: role === 'guest' ? (v.capabilities as Capability[]) : [],
-        },
+    save.mutate(edit, {
+      onSuccess: done,
+      onError: (error) => {
+        if (error instanceof ApiError)
+          for (const f of error.fields) form.setFieldError(f.path.replace('person.', ''), f.message);
       },
-      {
-        onSuccess: done,
-        onError: (error) => {
-          if (error instanceof ApiError)
-            for (const f of error.fields) form.setFieldError(f.path.replace('person.', ''), f.message);
-        },
-      },
-    );
+    });
   });
   return (
     <Panel title="Add a person">
@@ -108,6 +126,7 @@ export function AddPerson({ done }: { done: () => void }) {
               </Group>
             </Checkbox.Group>
           )}
+          {edit && preview.data && <ListOutcomeView outcome={preview.data} edit={asked} />}
           <Group justify="space-between">
             <Checkbox
               label="Send the invitation at once"

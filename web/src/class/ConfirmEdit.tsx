@@ -27,15 +27,7 @@ export function ConfirmEdit(props: {
   close: () => void;
 }) {
   const { edit, title, action, close } = props;
-  const course = useThisCourse();
-  const ask = useAsk();
-  const preview = useQuery({
-    queryKey: ['list-preview', course.id, edit],
-    queryFn: () => ask<ListOutcome>(`/courses/${course.id}/members/preview`, 'POST', edit),
-    enabled: edit !== null,
-    gcTime: 0,
-    retry: false,
-  });
+  const preview = useListPreview(edit);
   const save = useSaveEdit();
   return (
     <Modal opened={edit !== null} onClose={close} title={title} size="lg" centered>
@@ -58,6 +50,19 @@ export function ConfirmEdit(props: {
       </Stack>
     </Modal>
   );
+}
+
+/** What an edit of the class list would do, by the server: nothing is written. Null asks nothing. */
+export function useListPreview(edit: ListEditDraft | null) {
+  const course = useThisCourse();
+  const ask = useAsk();
+  return useQuery({
+    queryKey: ['list-preview', course.id, edit],
+    queryFn: () => ask<ListOutcome>(`/courses/${course.id}/members/preview`, 'POST', edit),
+    enabled: edit !== null,
+    gcTime: 0,
+    retry: false,
+  });
 }
 
 export function useSaveEdit() {

@@ -20,6 +20,7 @@ import { countWords, dateIn } from '@nimble-bell/core/calendar';
 import { useAsk } from '../app/api';
 import { serverNow } from '../app/clock';
 import { useChange } from '../app/queries';
+import { LettersAhead } from '../ui/LettersAhead';
 import { Panel } from '../ui/Panel';
 import { AlikeRows, BadRows, ChangedRows, FreshRows, GoneRows } from './ImportRows';
 import { ListReader, type ReadOrder } from './listReader';
@@ -136,6 +137,13 @@ export function ImportPanel(props: { course: CourseDetail; members: MemberInfo[]
                   setLeaving={setLeaving}
                 />
               )}
+              {!answer.fault && changes > 0 && !reading && (
+                <LettersAhead
+                  path={`/courses/${course.id}/members/letters`}
+                  body={() => reader().save({ drop: leaving, invite })}
+                  of={{ ...stampOf(source), fields, mended, settled, rosterClass, leaving, invite }}
+                />
+              )}
               {!answer.fault && (
                 <Group justify="space-between" align="center">
                   <Checkbox
@@ -159,6 +167,12 @@ export function ImportPanel(props: { course: CourseDetail; members: MemberInfo[]
     </Panel>
   );
 }
+
+/** What a source is known by: its text, or its files' names and lengths. */
+const stampOf = ({ text, files }: Source) => ({
+  text,
+  files: files.map((f) => [f.name, f.bytes.length]),
+});
 
 function saveWords(fresh: number, changed: number, leaving: number): string {
   const parts = [

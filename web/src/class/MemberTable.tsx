@@ -20,13 +20,13 @@ const FEW = 60;
 const column = createColumnHelper<MemberInfo>();
 const seen = (m: MemberInfo) => m.lastSeen ?? 0;
 const COLUMNS = [
-  column.accessor('name', { header: 'Name', size: 190 }),
-  column.accessor('email', { header: 'E-mail', size: 250 }),
+  column.accessor('name', { header: 'Name', size: 180 }),
+  column.accessor('email', { header: 'E-mail', size: 276 }),
   column.accessor('role', { header: 'Role', size: 84 }),
   column.accessor((m) => m.group ?? '', { id: 'group', header: 'Group', size: 64 }),
   column.accessor('zone', { header: 'Zone, time there', size: 160 }),
   column.accessor('invitation', { header: 'Invitation', size: 104 }),
-  column.accessor(replyWords, { id: 'reply', header: 'Reply', size: 110 }),
+  column.accessor(replyWords, { id: 'reply', header: 'Reply', size: 100 }),
   column.accessor(seen, { id: 'seen', header: 'Link last used', size: 140 }),
 ];
 /** Each column's id and heading. */

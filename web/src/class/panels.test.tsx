@@ -55,6 +55,23 @@ test('a guest needs a session, and has a link that ends after it, with the right
   ]);
 });
 
+test('what adding somebody does, and to whom it writes, stands there before it is done', async () => {
+  answerRequests({
+    [`POST ${LIST}/preview`]: {
+      ...outcome,
+      people: [{ member: 'n', name: 'Ned Hollis', words: 'is new, with 30 sessions ahead' }],
+      mail: [{ topic: 'invitation', count: 1, names: ['Ned Hollis'] }],
+    },
+  });
+  inCourse(<AddPerson done={() => {}} />);
+  fireEvent.change(screen.getByLabelText(/^Name/), { target: { value: 'Ned Hollis' } });
+  expect(asked).toEqual([]);
+  fireEvent.change(screen.getByLabelText(/^E-mail/), { target: { value: 'ned@saltmarsh.example' } });
+  expect(await screen.findByText('Ned Hollis is new, with 30 sessions ahead')).toBeTruthy();
+  expect(screen.getByText('1 person gets an invitation: Ned Hollis.')).toBeTruthy();
+  expect(sent(LIST)).toEqual([]);
+});
+
 test('what is wrong with an address stands beside it', async () => {
   answerRequests({});
   Object.assign(globalThis, {

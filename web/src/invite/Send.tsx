@@ -139,6 +139,12 @@ export function Send({ members }: { members: MemberInfo[] }) {
             />
           )}
         </Group>
+        {when === 'before' && (
+          <Text size="sm" c="dimmed">
+            Each letter names its session and puts it into their calendar again. Whoever has no invitation yet
+            gets the whole of it with the first.
+          </Text>
+        )}
         {course.inviteBefore && (
           <Group gap="xs" data-testid="invite-before">
             <Text size="sm">{ruleWords(course.inviteBefore, members)}</Text>

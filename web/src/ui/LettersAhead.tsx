@@ -10,13 +10,21 @@ import { LetterPaper } from './LetterPaper';
 const MOST = 12;
 const SOON_MS = 10 * 60_000;
 
+interface Props {
+  path: string;
+  /** What the change is, as it is sent; worked out when it is asked for where that takes time. */
+  body: unknown;
+  /** What such a body depends on. */
+  of?: unknown;
+}
+
 /** The letters that a change would cause, as each of those it touches gets them: read before it is saved. */
-export function LettersAhead({ path, body }: { path: string; body: unknown }) {
+export function LettersAhead({ path, body, of = body }: Props) {
   const ask = useAsk();
   const [open, setOpen] = useState(false);
   const letters = useQuery({
-    queryKey: ['letters-ahead', path, body],
-    queryFn: () => ask<LetterAhead[]>(path, 'POST', body),
+    queryKey: ['letters-ahead', path, of],
+    queryFn: async () => ask<LetterAhead[]>(path, 'POST', typeof body === 'function' ? await body() : body),
     enabled: open,
     placeholderData: keepPreviousData,
     retry: false,
@@ -42,7 +50,12 @@ function Letters({ letters }: { letters: LetterAhead[] }) {
       </Text>
     );
   return (
-    <Accordion variant="separated" mt="xs" data-testid="letters-ahead">
+    <Accordion
+      variant="separated"
+      mt="xs"
+      data-testid="letters-ahead"
+      styles={{ item: { background: 'var(--paper)', border: '1px solid var(--line)', marginTop: 6 } }}
+    >
       {letters.slice(0, MOST).map((l, i) => (
         <Accordion.Item key={i} value={String(i)}>
           <Accordion.Control>
@@ -53,14 +66,14 @@ function Letters({ letters }: { letters: LetterAhead[] }) {
               {namesWords(l.names)}, {zoneWords(l.zone)} time
               {l.dueAt > serverNow() + SOON_MS && `, leaves ${instantWords(l.dueAt, l.zone)}`}
             </Text>
+            <Text size="sm" c="dimmed">
+              {l.entries.length
+                ? `In their calendar: ${l.entries.join('; ')}`
+                : 'Nothing is written into their calendar'}
+            </Text>
           </Accordion.Control>
           <Accordion.Panel>
             <LetterPaper title={`The letter to ${l.names[0]!}`} html={l.html} height={320} />
-            <Text size="sm" mt={6}>
-              {l.entries.length
-                ? `In their calendar: ${l.entries.join('; ')}.`
-                : 'Nothing is written into their calendar.'}
-            </Text>
           </Accordion.Panel>
         </Accordion.Item>
       ))}

@@ -35,8 +35,8 @@ test('the letters are asked for when they are wanted, a kind each, with who gets
   expect((await screen.findAllByTitle('The letter to Ana'))[0]!.getAttribute('srcdoc')).toContain(
     'Thu 8 Oct',
   );
-  expect(screen.getByText('In their calendar: TID-101 Lecture, 1 session brought up to date.')).toBeTruthy();
-  expect(screen.getByText('Nothing is written into their calendar.')).toBeTruthy();
+  expect(screen.getByText('In their calendar: TID-101 Lecture, 1 session brought up to date')).toBeTruthy();
+  expect(screen.getByText('Nothing is written into their calendar')).toBeTruthy();
 });
 
 test('of very many kinds the rest are counted, and no letter is said as well', async () => {
