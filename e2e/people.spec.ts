@@ -211,6 +211,13 @@ test('a listed series stands on the public page and its feed, without a way in',
   expect(feed).toContain(code);
   for (const m of await members(api, course))
     expect(feed.includes(m.link) || feed.includes(m.email)).toBe(false);
+  const { sessions } = await detailOf(api, course.id);
+  const ahead = sessions.filter((s) => s.endsAt > Date.UTC(2026, 9, 6, 21));
+  await api.put(`/api/sessions/${ahead[1]!.id}/listed`, { data: { listed: false } });
+  const fewer = await (await page.request.get('/api/listed.ics')).text();
+  expect(fewer.split(code).length).toBe(feed.split(code).length - 1);
+  expect(fewer).not.toContain(ahead[1]!.id);
+  await api.put(`/api/sessions/${ahead[1]!.id}/listed`, { data: { listed: true } });
   await listed(false);
   expect(await (await page.request.get('/api/listed.ics')).text()).not.toContain(code);
 });

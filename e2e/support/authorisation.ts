@@ -39,6 +39,7 @@ export const ROUTES: Record<string, Answers> = {
   'GET /api/courses/:course/plan/history': THOSE_WHO_TEACH,
   'POST /api/courses/:course/fixes': THE_TEACHER,
   'GET /api/sessions/:id/make-ups': answers(401, 403, 403, 403, 200, 403),
+  'PUT /api/sessions/:id/listed': THE_TEACHER,
   'PUT /api/sessions/:id/posted': THE_TEACHER,
   'GET /api/terms': ANY_STAFF,
   'POST /api/terms': STAFF,

@@ -18,6 +18,7 @@ import { reuseRoutes } from './reuse/routes';
 import { sessionRoutes } from './room/routes';
 import { rosterRoutes } from './roster/routes';
 import { mailboxRoutes } from './standins/routes';
+import { studentRoutes } from './student/routes';
 import { termRoutes } from './terms/routes';
 import { visitRoutes } from './visits/routes';
 
@@ -55,7 +56,7 @@ export function createApp(ctx: Context, relay: MediaRelay): Express {
   );
   app.use('/api', calendarRoutes(ctx), draftRoutes(ctx), rosterRoutes(ctx), mailRoutes(ctx));
   app.use('/api', noticeRoutes(ctx), materialRoutes(ctx), visitRoutes(ctx), privacyRoutes(ctx));
-  app.use('/api', sessionRoutes(ctx), recordingRoutes(ctx));
+  app.use('/api', sessionRoutes(ctx), studentRoutes(ctx), recordingRoutes(ctx));
   app.use('/api/mailbox', mailboxRoutes(ctx));
   app.use('/api', (_req, _res, next) => next(new AppError('not-found')));
 

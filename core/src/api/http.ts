@@ -86,6 +86,8 @@ export interface SessionInfo {
   record: boolean | null;
   /** Whether students see it: its series is published, and a capture is posted. */
   published: boolean;
+  /** Whether the college's public page names it: its own word, or its series'. */
+  listed: boolean;
 }
 
 export interface SeriesInfo {

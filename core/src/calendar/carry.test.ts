@@ -3,15 +3,9 @@ import type { Term, WeeklyPattern } from '../api/plan';
 import { anyPattern, anyPeriods, anyTerm } from '../testing/plans';
 import { carry } from './carry';
 import { sessionsOf } from './sessions';
+import { autumn as autumnTerm } from '../testing/autumn';
 
-const autumn: Term = {
-  name: 'Autumn',
-  zone: 'America/Halifax',
-  firstDay: '2026-08-31',
-  lastDay: '2026-12-13',
-  daysOff: [{ from: '2026-10-12', to: '2026-10-18', name: 'Reading week' }],
-  daySwaps: [],
-};
+const autumn = autumnTerm();
 const spring: Term = {
   name: 'Spring',
   zone: 'America/Halifax',

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { MeetingPattern, Term } from '../api/plan';
+import type { MeetingPattern } from '../api/plan';
 import { anyPattern, anyPeriods, anyTerm } from '../testing/plans';
 import { CalendarClient } from '../testing/calendarClient';
 import {
@@ -12,15 +12,9 @@ import {
   type CalendarCopy,
   type CalendarEntry,
 } from './index';
+import { autumn } from '../testing/autumn';
 
-const term: Term = {
-  name: 'Autumn',
-  zone: 'America/Halifax',
-  firstDay: '2026-08-31',
-  lastDay: '2026-12-13',
-  daysOff: [],
-  daySwaps: [],
-};
+const term = autumn({ daysOff: [] });
 const pattern: MeetingPattern = {
   kind: 'weekly',
   every: 1,

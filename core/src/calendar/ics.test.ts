@@ -1,17 +1,11 @@
 import ICAL from 'ical.js';
-import type { WeeklyPattern, Term } from '../api/plan';
+import type { WeeklyPattern } from '../api/plan';
 import fc from 'fast-check';
 import { anyPattern, anyPeriods, anyTerm } from '../testing/plans';
 import { calendarOf, readCalendar, requestOf, sessionsOf } from './index';
+import { autumn, THURSDAY_TIMETABLE } from '../testing/autumn';
 
-const term: Term = {
-  name: 'Autumn',
-  zone: 'America/Halifax',
-  firstDay: '2026-08-31',
-  lastDay: '2026-12-13',
-  daysOff: [{ from: '2026-10-12', to: '2026-10-18', name: 'Reading week' }],
-  daySwaps: [{ date: '2026-11-18', follows: 'thursday', name: 'Thursday timetable' }],
-};
+const term = autumn({ daySwaps: [THURSDAY_TIMETABLE] });
 
 type Session = { date: string; startsAt: number; minutes: number; state: string };
 

@@ -54,6 +54,28 @@ export function calendarOf(
   return calendar.toString() + '\r\n';
 }
 
+/** Events that stand alone, in UTC, as a calendar to subscribe to. */
+export function singlesOf(
+  events: readonly { uid: string; title: string; startsAt: Instant; endsAt: Instant }[],
+  name: string,
+  stamp: Instant,
+): string {
+  const calendar = frameOf('PUBLISH', []);
+  calendar.updatePropertyWithValue('x-wr-calname', name);
+  for (const { uid, title, startsAt, endsAt } of events) {
+    const event = new ICAL.Component('vevent');
+    const put = (property: string, value: unknown) =>
+      event.updatePropertyWithValue(property, value as string);
+    put('uid', uid);
+    put('dtstamp', utc(stamp));
+    put('dtstart', utc(startsAt));
+    put('dtend', utc(endsAt));
+    put('summary', title);
+    calendar.addSubcomponent(event);
+  }
+  return calendar.toString() + '\r\n';
+}
+
 /** An iTIP request for one series (RFC 5546 §3.2.2). */
 export const requestOf = (entry: CalendarEntry): string => calendarOf([entry], 'REQUEST');
 

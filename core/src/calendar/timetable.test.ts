@@ -5,15 +5,9 @@ import { readAcademicYear, writeAcademicYear } from './academicYear';
 import { calendarOf } from './ics';
 import { sessionsOf } from './sessions';
 import { patternFrom, readTimetable } from './timetable';
+import { autumn } from '../testing/autumn';
 
-const term: Term = {
-  name: 'Autumn',
-  zone: 'America/Halifax',
-  firstDay: '2026-08-31',
-  lastDay: '2026-12-13',
-  daysOff: [{ from: '2026-10-12', to: '2026-10-18', name: 'Reading week' }],
-  daySwaps: [],
-};
+const term = autumn();
 const tuesdays = ['2026-09-29', '2026-10-06', '2026-10-13', '2026-10-20'];
 const table = (...lines: string[]) => readTimetable(['Series,Date,Start,End', ...lines].join('\n'), term);
 

@@ -1,18 +1,11 @@
 import fc from 'fast-check';
-import type { Term } from '../api/plan';
 import { toEpochDay, toMinutes } from '../calendar/localDate';
 import { toInstant } from '../calendar/zone';
 import { hourOf } from '../calendar/zones';
 import { rankMakeUps, type Attendee, type MakeUpQuestion } from './index';
+import { autumn } from '../testing/autumn';
 
-const term: Term = {
-  name: 'Autumn',
-  zone: 'America/Halifax',
-  firstDay: '2026-08-31',
-  lastDay: '2026-11-01',
-  daysOff: [{ from: '2026-10-12', to: '2026-10-18', name: 'Reading week' }],
-  daySwaps: [],
-};
+const term = autumn({ lastDay: '2026-11-01' });
 const at = (date: string, clock: string) => toInstant(term.zone, toEpochDay(date), toMinutes(clock));
 const busyAt = (date: string, clock: string, minutes: number) => ({
   startsAt: at(date, clock),

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { MeetingPattern, Term } from '../api/plan';
+import type { MeetingPattern } from '../api/plan';
 import { requestOf, sessionsOf } from '../calendar';
 import {
   bounceWords,
@@ -16,6 +16,7 @@ import {
   unknownFields,
   type FieldValues,
 } from './index';
+import { autumn } from '../testing/autumn';
 
 const values: FieldValues = {
   name: 'Ana <Tide> Lanyon',
@@ -98,14 +99,7 @@ test('nothing that people are called or write breaks the letter', () => {
   expect(bad).not.toContain('<a ');
 });
 
-const term: Term = {
-  name: 'Autumn',
-  zone: 'America/Halifax',
-  firstDay: '2026-08-31',
-  lastDay: '2026-12-13',
-  daysOff: [],
-  daySwaps: [],
-};
+const term = autumn({ daysOff: [] });
 const pattern: MeetingPattern = {
   kind: 'weekly',
   every: 1,

@@ -1,17 +1,11 @@
 import { COLLEGE_DOOR } from '../door/index';
 import { COLLEGE_LIMITS } from '../limits/index';
-import type { DatesPattern, MeetingPattern, MonthlyPattern, Term, WeeklyPattern } from '../api/plan';
+import type { DatesPattern, MeetingPattern, MonthlyPattern, WeeklyPattern } from '../api/plan';
 import { sessionsOf, type LaidSession } from '../calendar/index';
 import { check, RULES, type Setup, type SetupPerson, type SetupSeries } from './index';
+import { autumn, THURSDAY_TIMETABLE } from '../testing/autumn';
 
-const term: Term = {
-  name: 'Autumn',
-  zone: 'America/Halifax',
-  firstDay: '2026-08-31',
-  lastDay: '2026-12-13',
-  daysOff: [{ from: '2026-10-12', to: '2026-10-18', name: 'Reading week' }],
-  daySwaps: [{ date: '2026-11-18', follows: 'thursday', name: 'Thursday timetable' }],
-};
+const term = autumn({ daySwaps: [THURSDAY_TIMETABLE] });
 const weekly = (more: Partial<WeeklyPattern> = {}): WeeklyPattern => ({
   kind: 'weekly',
   every: 1,

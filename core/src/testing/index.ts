@@ -1,3 +1,4 @@
 export * from './plans';
 export * from './plainWay';
 export * from './calendarClient';
+export * from './autumn';

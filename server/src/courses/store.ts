@@ -120,6 +120,7 @@ const SESSION = `SELECT s.id, s.series_id AS seriesId, r.title AS seriesTitle, s
                         s.starts_at AS startsAt, s.ends_at AS endsAt, s.linger_minutes AS lingerMinutes, s.state,
                         r.group_name AS \`group\`, s.course_id AS courseId, r.kind, s.title, s.own, s.replaces, s.record, s.take,
                         IF(r.kind = 'capture', s.posted_at, r.published_at) IS NOT NULL AS published,
+                        COALESCE(s.listed, r.listed) AS listed,
                         ROUND((s.ends_at - s.starts_at) / 60000) AS minutes
                    FROM sessions s JOIN series r ON r.id = s.series_id`;
 /** A room without dates stands ready, or is live, as one row; held ones are sessions like others. */
@@ -127,10 +128,11 @@ const STANDING = "(r.kind IN ('open', 'capture') AND s.state <> 'held')";
 
 /** `take` tells sessions of one series and date apart. */
 export type SessionRow = SessionInfo & { courseId: string; take: number };
-interface RawSession extends Omit<SessionRow, 'own' | 'record' | 'published'> {
+interface RawSession extends Omit<SessionRow, 'own' | 'record' | 'published' | 'listed'> {
   own: string;
   record: number | null;
   published: number;
+  listed: number;
 }
 const readSession = (s: RawSession): SessionRow => ({
   ...s,
@@ -138,6 +140,7 @@ const readSession = (s: RawSession): SessionRow => ({
   own: s.own ? (s.own.split(',') as Own[]) : [],
   record: s.record === null ? null : Boolean(s.record),
   published: Boolean(s.published),
+  listed: Boolean(s.listed),
 });
 
 /** The dated sessions of a course, and the standing ones that were held. */

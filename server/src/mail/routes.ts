@@ -4,7 +4,6 @@ import {
   InvitationTemplate,
   InviteBefore,
   Reminders,
-  ReplyInput,
   TelephoneInput,
   type Delivery,
   type InvitationPreview,
@@ -25,7 +24,6 @@ import { deskFor } from './desk';
 import { lettersTo } from './foretell';
 import { invitedOf, messageIdOf, queueLetters } from './queue';
 import { newId } from '../context';
-import { keepReply } from './replies';
 import { setTelephone } from './telephone';
 
 const Resend = z.object({ letters: z.array(z.int()).min(1).max(2000) });
@@ -198,17 +196,6 @@ export function mailRoutes(ctx: Context): Router {
       return found.length;
     });
     res.status(202).json({ queued });
-  });
-
-  /** One's own answer to an invitation, from one's own page. */
-  router.put('/my-course/reply', async (req, res) => {
-    const principal = await principalOf(ctx, req.headers);
-    if (principal.kind !== 'link') throw new AppError('forbidden');
-    const input = parse(ReplyInput, req.body);
-    const { member } = principal;
-    const known = await keepReply(ctx.db, member, { ...input, sequence: null }, ctx.now());
-    if (!known) throw new AppError('not-found', 'There is no such session in your plan.');
-    res.json({});
   });
   return router;
 }

@@ -1,18 +1,11 @@
-import type { Term } from '@nimble-bell/core/api';
 import { recordsItself } from '../recordings/plan';
 import { mayWatch, type RecordingRow } from '../recordings/store';
 import { deltasOf } from './change';
 import { peopleOf } from './clashes';
 import { diffOf, isEmpty, reversed, type SeriesRecord, type SessionRecord, type Snapshot } from './snapshot';
+import { autumn } from '@nimble-bell/core/testing';
 
-const term: Term = {
-  name: 'Autumn',
-  zone: 'America/Halifax',
-  firstDay: '2026-08-31',
-  lastDay: '2026-12-13',
-  daysOff: [],
-  daySwaps: [],
-};
+const term = autumn({ daysOff: [] });
 const lecture: SeriesRecord = {
   id: 's',
   title: 'Lecture',

@@ -142,6 +142,21 @@ export function planningRoutes(ctx: Context): Router {
     res.json({});
   });
 
+  /** Whether one session does, whatever its series says. */
+  router.put('/sessions/:id/listed', async (req, res) => {
+    const session = await sessionById(ctx.db, req.params.id);
+    const principal = await principalOf(ctx, req.headers);
+    if (!session) throw new AppError('not-found');
+    await requireRight(ctx, principal, session.courseId, 'plan');
+    const { listed } = parse(z.object({ listed: z.boolean() }), req.body);
+    await run(
+      ctx.db,
+      'UPDATE sessions s JOIN series r ON r.id = s.series_id SET s.listed = IF(r.listed = ?, NULL, ?) WHERE s.id = ?',
+      [listed, listed, session.id],
+    );
+    res.json({});
+  });
+
   /** A capture is posted to the class, or taken back. */
   router.put('/sessions/:id/posted', async (req, res) => {
     const session = await sessionById(ctx.db, req.params.id);

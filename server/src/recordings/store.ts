@@ -37,11 +37,11 @@ const read = (row: RecordingRow): RecordingRow => ({
   published: Boolean(row.published),
 });
 
+/** What decides which recordings somebody may watch. */
+type Watcher = { role: Role; group: string | null; scope?: MemberScope | null };
+
 /** Whether a member may watch: their own sessions, where the plan lets students; a capture once it is posted. */
-export const mayWatch = (
-  row: RecordingRow,
-  member: { role: Role; group: string | null; scope?: MemberScope | null },
-): boolean =>
+export const mayWatch = (row: RecordingRow, member: Watcher): boolean =>
   (teaches(member.role) && !member.scope) ||
   (isFor(row, member) && (row.kind === 'capture' || (row.plan?.studentsWatch ?? false)));
 
@@ -111,3 +111,11 @@ export function infoOf(row: RecordingRow, teaches: boolean): RecordingInfo {
     mayDownload: teaches || (plan?.studentsDownload ?? false),
   };
 }
+
+/** Of these recordings what a member sees: those who teach the failed and expired ones too. */
+export const seenBy = (found: readonly RecordingRow[], member: Watcher): RecordingInfo[] =>
+  found
+    .filter(
+      (r) => mayWatch(r, member) && (teaches(member.role) || (r.state !== 'failed' && r.state !== 'expired')),
+    )
+    .map((r) => infoOf(r, teaches(member.role)));

@@ -1,19 +1,13 @@
-import type { MeetingPattern, Term } from '@nimble-bell/core/api';
+import type { MeetingPattern } from '@nimble-bell/core/api';
 import { sessionsOf } from '@nimble-bell/core/calendar';
 import type { MemberRow } from '../accounts/principal';
 import type { CoursePlan } from '../calendars/entries';
 import type { SeriesRow, SessionRow } from '../courses/store';
 import type { Desk } from '../mail/compose';
+import { autumn } from '@nimble-bell/core/testing';
 
 export const NOW = Date.UTC(2026, 9, 6, 21, 0);
-export const term: Term = {
-  name: 'Autumn',
-  zone: 'America/Halifax',
-  firstDay: '2026-08-31',
-  lastDay: '2026-12-13',
-  daysOff: [{ from: '2026-10-12', to: '2026-10-18', name: 'Reading week' }],
-  daySwaps: [],
-};
+export const term = autumn();
 
 export const weekly = (...days: ('monday' | 'tuesday' | 'thursday' | 'friday')[]): MeetingPattern => ({
   kind: 'weekly',
@@ -55,6 +49,7 @@ export const sessionRows = (series: SeriesRow): SessionRow[] =>
     own: [],
     replaces: null,
     record: null,
+    listed: false,
     take: 0,
   }));
 

@@ -1,8 +1,7 @@
 import { Router } from 'express';
 import rateLimit from 'express-rate-limit';
 import { VisitInput, type ListedSession } from '@nimble-bell/core/api';
-import { countWords } from '@nimble-bell/core/calendar';
-import ICAL from 'ical.js';
+import { countWords, singlesOf } from '@nimble-bell/core/calendar';
 import { newId, newLinkCode, type Context } from '../context';
 import { sessionsOfCourse } from '../courses/store';
 import { one, rows, run } from '../db/pool';
@@ -22,7 +21,7 @@ export function visitRoutes(ctx: Context): Router {
               (SELECT GROUP_CONCAT(p.name ORDER BY p.name SEPARATOR ', ') FROM members m JOIN people p ON p.id = m.person_id
                 WHERE m.course_id = c.id AND m.role = 'teacher') AS teachers
          FROM sessions s JOIN series r ON r.id = s.series_id JOIN courses c ON c.id = s.course_id JOIN terms t ON t.id = c.term_id
-        WHERE r.listed AND r.published_at IS NOT NULL AND s.state IN ('planned', 'moved', 'live') AND s.ends_at > ?
+        WHERE COALESCE(s.listed, r.listed) AND r.published_at IS NOT NULL AND s.state IN ('planned', 'moved', 'live') AND s.ends_at > ?
           AND r.kind NOT IN ('open', 'capture')
         ORDER BY s.starts_at LIMIT 300`,
       [ctx.now()],
@@ -41,25 +40,13 @@ export function visitRoutes(ctx: Context): Router {
 
   /** The same as a calendar to subscribe to. No link stands in it. */
   router.get('/listed.ics', async (_req, res) => {
-    const calendar = new ICAL.Component('vcalendar');
-    const put = (c: ICAL.Component, name: string, value: unknown) =>
-      c.updatePropertyWithValue(name, value as string);
-    const utc = (at: number) =>
-      ICAL.Time.fromDateTimeString(new Date(at).toISOString().replace(/\.\d+Z$/, 'Z'));
-    put(calendar, 'prodid', '-//Nimble Bell//EN');
-    put(calendar, 'version', '2.0');
-    put(calendar, 'method', 'PUBLISH');
-    put(calendar, 'x-wr-calname', 'Listed sessions');
-    for (const s of await listed()) {
-      const event = new ICAL.Component('vevent');
-      put(event, 'uid', `listed-${s.id}@nimble-bell`);
-      put(event, 'dtstamp', utc(ctx.now()));
-      put(event, 'dtstart', utc(s.startsAt));
-      put(event, 'dtend', utc(s.endsAt));
-      put(event, 'summary', `${s.course}: ${s.series}${s.title ? `, ${s.title}` : ''}`);
-      calendar.addSubcomponent(event);
-    }
-    res.type('text/calendar; charset=utf-8').send(calendar.toString() + '\r\n');
+    const events = (await listed()).map((s) => ({
+      uid: `listed-${s.id}@nimble-bell`,
+      title: `${s.course}: ${s.series}${s.title ? `, ${s.title}` : ''}`,
+      startsAt: s.startsAt,
+      endsAt: s.endsAt,
+    }));
+    res.type('text/calendar; charset=utf-8').send(singlesOf(events, 'Listed sessions', ctx.now()));
   });
 
   const tries = rateLimit({

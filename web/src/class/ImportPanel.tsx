@@ -12,21 +12,17 @@ import {
   Text,
   Textarea,
 } from '@mantine/core';
-import { useDebouncedValue } from '@mantine/hooks';
-import { startTransition, useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { CourseDetail, ListOutcome, MemberInfo } from '@nimble-bell/core/api';
-import type { Field, KnownMember, ListSummary } from '@nimble-bell/core/roster';
-import { countWords, dateIn } from '@nimble-bell/core/calendar';
+import type { Field, ListSummary } from '@nimble-bell/core/roster';
+import { countWords } from '@nimble-bell/core/calendar';
 import { useAsk } from '../app/api';
-import { serverNow } from '../app/clock';
 import { useChange } from '../app/queries';
 import { LettersAhead } from '../ui/LettersAhead';
 import { Panel } from '../ui/Panel';
 import { AlikeRows, BadRows, ChangedRows, FreshRows, GoneRows } from './ImportRows';
-import { ListReader, type ReadOrder } from './listReader';
-
-type Source = { text: string; files: ReadOrder['files'] };
-const NOTHING: Source = { text: '', files: [] };
+import type { ReadOrder } from './listReader';
+import { filesOf, NOTHING, orderOf, stampOf, useReading, type Source } from './useReading';
 
 /** A class list from a paste or from files: who is new, changed, gone; what is wrong with a row; then one press. */
 export function ImportPanel(props: { course: CourseDetail; members: MemberInfo[]; done: () => void }) {
@@ -168,12 +164,6 @@ export function ImportPanel(props: { course: CourseDetail; members: MemberInfo[]
   );
 }
 
-/** What a source is known by: its text, or its files' names and lengths. */
-const stampOf = ({ text, files }: Source) => ({
-  text,
-  files: files.map((f) => [f.name, f.bytes.length]),
-});
-
 function saveWords(fresh: number, changed: number, leaving: number): string {
   const parts = [
     fresh && `Add ${countWords(fresh, 'person', 'people')}`,
@@ -273,61 +263,4 @@ function Columns({ answer, choose }: { answer: ListSummary; choose: (fields: Fie
       ))}
     </Group>
   );
-}
-
-async function filesOf(files: File[]): Promise<ReadOrder['files']> {
-  return Promise.all(
-    files.map(async (f) => ({ name: f.name, bytes: new Uint8Array(await f.arrayBuffer()) })),
-  );
-}
-
-function orderOf(
-  course: CourseDetail,
-  members: MemberInfo[],
-  state: Pick<ReadOrder, 'fields' | 'mended' | 'settled' | 'rosterClass'> & { source: Source },
-): ReadOrder | null {
-  const { source, ...rest } = state;
-  if (!source.text.trim() && !source.files.length) return null;
-  const known: KnownMember[] = members.map(({ id, name, email, zone, group, extra, role, zoneOwn }) => ({
-    ...{ id, name, email, zone, group, extra, role, zoneOwn },
-  }));
-  return {
-    ...rest,
-    text: source.files.length ? null : source.text,
-    files: source.files,
-    members: known,
-    today: dateIn(course.term.zone, serverNow()),
-  };
-}
-
-/** The newest order read, while the one before is still shown. */
-function useReading(order: ReadOrder | null) {
-  const reader = useRef<ListReader | null>(null);
-  const [settledOrder] = useDebouncedValue(order, 200);
-  const [state, setState] = useState<{
-    order: ReadOrder | null;
-    answer: ListSummary | null;
-    fault: string | null;
-  }>({
-    order: null,
-    answer: null,
-    fault: null,
-  });
-  useEffect(() => () => reader.current?.close(), []);
-  useEffect(() => {
-    if (!settledOrder) return;
-    let wanted = true;
-    reader.current ??= new ListReader();
-    reader.current.read(settledOrder).then(
-      // Shown in slices: the page goes on answering meanwhile.
-      (answer) => wanted && startTransition(() => setState({ order: settledOrder, answer, fault: null })),
-      (error: Error) => wanted && setState({ order: settledOrder, answer: null, fault: error.message }),
-    );
-    return () => {
-      wanted = false;
-    };
-  }, [settledOrder]);
-  const own = () => reader.current!;
-  if (!order) return { answer: null, reading: false, fault: null, reader: own };
-  return { answer: state.answer, reading: state.order !== order, fault: state.fault, reader: own };
 }

@@ -1,4 +1,4 @@
-import { Button, Collapse, Group, Paper, Switch, Text, Title } from '@mantine/core';
+import { Box, Button, Collapse, Group, Paper, Text, Title } from '@mantine/core';
 import { useDisclosure } from '@mantine/hooks';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -16,6 +16,7 @@ import {
 import { useAsk } from '../app/api';
 import { useNow } from '../app/clock';
 import { useChange } from '../app/queries';
+import { ListedSwitch } from '../ui/ListedSwitch';
 import { Findings } from '../ui/Findings';
 import { Tag } from '../ui/Tag';
 import { SessionList } from './SessionList';
@@ -66,28 +67,15 @@ export function SeriesSummary({ course, series, change }: Props) {
         {shown && (
           <>
             <SessionList course={course} series={series} />
-            {change && <Listed course={course} series={series} />}
+            {change && (
+              <Box mt="sm">
+                <ListedSwitch path={`/courses/${course.id}/series/${series.id}`} listed={series.listed} />
+              </Box>
+            )}
           </>
         )}
       </Collapse>
     </Paper>
-  );
-}
-
-/** Whether the college's public page names the series; its link stays with those invited. */
-function Listed({ course, series }: { course: CourseDetail; series: SeriesInfo }) {
-  const ask = useAsk();
-  const change = useChange((listed: boolean) =>
-    ask(`/courses/${course.id}/series/${series.id}/listed`, 'PUT', { listed }),
-  );
-  return (
-    <Switch
-      mt="sm"
-      label="Listed on the college's public page, without a way in"
-      checked={series.listed}
-      disabled={change.isPending}
-      onChange={(e) => change.mutate(e.currentTarget.checked)}
-    />
   );
 }
 

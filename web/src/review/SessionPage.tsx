@@ -14,6 +14,7 @@ import type { RollLine } from '@nimble-bell/core/roll';
 import { useThisCourse } from '../app/course';
 import { useAsked } from '../app/queries';
 import { Fault } from '../ui/Fault';
+import { ListedSwitch } from '../ui/ListedSwitch';
 import { Materials } from '../ui/Materials';
 import { Empty, Panel } from '../ui/Panel';
 import { lengthWords, preparingWords } from '../watch/words';
@@ -48,6 +49,9 @@ export function SessionPage() {
           </Button>
         )}
       </Group>
+      {course.role === 'teacher' && (session.state === 'planned' || session.state === 'moved') && (
+        <ListedSwitch path={`/sessions/${session.id}`} listed={session.listed} />
+      )}
       <Panel title="Recording">
         {recordings.length === 0 && (
           <Empty>

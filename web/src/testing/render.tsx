@@ -112,6 +112,7 @@ export const roomInfo = (me: RoomInfo['me']): RoomInfo => ({
     own: [],
     replaces: null,
     record: null,
+    listed: false,
     published: true,
   },
   course: { id: 'course', code: 'TID-101', title: 'Reading the Tides' },

@@ -1,0 +1,129 @@
+import { Router, type Request } from 'express';
+import { MeInput, ReplyInput, type MyCourse, type Reply } from '@nimble-bell/core/api';
+import { doorFor } from '@nimble-bell/core/door';
+import { rollOf } from '@nimble-bell/core/roll';
+import { principalOf, type MemberRow } from '../accounts/principal';
+import type { Context } from '../context';
+import { courseById, sessionsOfCourse, standingOf, type SessionRow } from '../courses/store';
+import { one, rows, run } from '../db/pool';
+import { AppError, parse } from '../errors';
+import { keepReply } from '../mail/replies';
+import { materialsFor } from '../materials/store';
+import { noticesFor } from '../notices/store';
+import { recordingsWhere, seenBy } from '../recordings/store';
+import { eventsOfAll } from '../room/store';
+import { isFor, membersOf, targetOf } from '../roster/store';
+
+/** What a person sees and says of their own course, by their link. */
+export function studentRoutes(ctx: Context): Router {
+  const router = Router();
+  const byLink = async (req: Request): Promise<MemberRow> => {
+    const principal = await principalOf(ctx, req.headers);
+    if (principal.kind !== 'link') throw new AppError('forbidden');
+    return principal.member;
+  };
+
+  /** One's own line of the roll of each session that was held. */
+  const attendanceOf = async (held: readonly SessionRow[], member: MemberRow) => {
+    if (!held.length) return [];
+    const events = await eventsOfAll(
+      ctx.db,
+      held.map((s) => s.id),
+      member.id,
+    );
+    const me = { member: member.id, name: member.name, role: member.role };
+    return held.map((s) => ({
+      sessionId: s.id,
+      line: rollOf(events.get(s.id) ?? [], [me], s, ctx.now())[0]!,
+    }));
+  };
+
+  /** The student's page: their course, by their link. */
+  router.get('/my-course', async (req, res) => {
+    const member = await byLink(req);
+    const course = (await courseById(ctx.db, member.courseId))!;
+    const [sessions, standing, members, recordings] = await Promise.all([
+      sessionsOfCourse(ctx.db, course.id),
+      standingOf(ctx.db, course.id),
+      membersOf(ctx.db, course.id),
+      recordingsWhere(ctx.db, 's.course_id', course.id),
+    ]);
+    const own = sessions.filter((s) => isFor(targetOf(s), member));
+    const withDoor = ({ courseId, take, ...s }: SessionRow) => ({
+      ...s,
+      door: doorFor(s, course.door, member.role, ctx.now()),
+    });
+    const ids = new Set(own.map((s) => s.id));
+    const [notices, materials, replies, preferred] = await Promise.all([
+      noticesFor(ctx, ctx.db, member),
+      materialsFor(ctx, ctx.db, member),
+      rows<Reply>(
+        ctx.db,
+        "SELECT series_id AS seriesId, NULLIF(local_date, '') AS date, answer, at FROM replies WHERE member_id = ?",
+        [member.id],
+      ),
+      one<{ name: string | null }>(ctx.db, 'SELECT preferred_name AS name FROM people WHERE id = ?', [
+        member.personId,
+      ]),
+    ]);
+    const mine: MyCourse = {
+      course: { id: course.id, code: course.code, title: course.title, term: course.term },
+      me: {
+        member: member.id,
+        name: member.name,
+        preferredName: preferred!.name,
+        zone: member.zone,
+        role: member.role,
+      },
+      telephone:
+        course.telephone !== null && member.pin !== null
+          ? { number: course.telephone, pin: member.pin }
+          : null,
+      teachers: members.filter((m) => m.role === 'teacher').map((m) => m.name),
+      sessions: own.map(withDoor),
+      rooms: standing.filter((s) => s.kind === 'open' && isFor(targetOf(s), member)).map(withDoor),
+      recordings: seenBy(
+        recordings.filter((r) => ids.has(r.sessionId)),
+        member,
+      ),
+      door: course.door,
+      notices,
+      materials,
+      replies,
+    };
+    res.json(mine);
+  });
+
+  /** One's own attendance of the term. */
+  router.get('/my-course/attendance', async (req, res) => {
+    const member = await byLink(req);
+    const held = (await sessionsOfCourse(ctx.db, member.courseId)).filter(
+      (s) => s.state === 'held' && isFor(targetOf(s), member),
+    );
+    res.json(await attendanceOf(held, member));
+  });
+
+  /** How one is called, and where one is: one's own to say. */
+  router.put('/my-course/me', async (req, res) => {
+    const { personId } = await byLink(req);
+    const { zone, preferredName } = parse(MeInput, req.body);
+    if (zone !== undefined)
+      await run(ctx.db, 'UPDATE people SET zone = ?, zone_own = TRUE WHERE id = ?', [zone, personId]);
+    if (preferredName !== undefined)
+      await run(ctx.db, 'UPDATE people SET preferred_name = ? WHERE id = ?', [
+        preferredName || null,
+        personId,
+      ]);
+    res.json({});
+  });
+
+  /** One's own answer to an invitation. */
+  router.put('/my-course/reply', async (req, res) => {
+    const member = await byLink(req);
+    const input = parse(ReplyInput, req.body);
+    const known = await keepReply(ctx.db, member, { ...input, sequence: null }, ctx.now());
+    if (!known) throw new AppError('not-found', 'There is no such session in your plan.');
+    res.json({});
+  });
+  return router;
+}
