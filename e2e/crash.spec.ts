@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import type { Delivery } from '@nimble-bell/core/api';
 import { io } from 'socket.io-client';
 import { account, dismiss, makeCourse, ringIn, walkIn } from './support/course';
 import { MAREN } from './support/people';
@@ -132,4 +133,16 @@ test('without the relay the room goes on and says so; when it returns, sound and
   });
   await expect.poll(shows, { timeout: 20_000 }).toBe(true);
   await dismiss(page);
+});
+
+test('mail that is not taken is tried again and said, and arrives when the mailbox is back', async () => {
+  const course = await makeCourse({ students: 2 });
+  const api = await account(MAREN);
+  process.kill(pidOf('mailbox'), 'SIGKILL');
+  await api.post(`/api/courses/${course.id}/invitations`);
+  const deliveries = async (): Promise<Delivery[]> =>
+    (await api.get(`/api/courses/${course.id}/deliveries`)).json();
+  await expect
+    .poll(async () => (await deliveries()).map((d) => d.state), { timeout: 40_000 })
+    .toEqual(['sent', 'sent']);
 });

@@ -1,12 +1,19 @@
 import { defineConfig } from '@playwright/test';
 import { BASE_URL } from './support/product';
 
-/** One product, one database, one worker: the tests share two cores with a relay and several browsers. */
+/** These need the machine to themselves: live sound and pictures, or a product that is killed. */
+const ALONE = /(crash|recording|room|standing|start|walk)\.spec\.ts$/;
+
+/** One product and one database for all. Pages are tested two files at a time; what needs the machine alone, after that. */
 export default defineConfig({
   testDir: '.',
   outputDir: '../.tmp/test-results',
   globalSetup: './support/globalSetup.ts',
-  workers: 1,
+  workers: 2,
+  projects: [
+    { name: 'pages', testIgnore: ALONE },
+    { name: 'alone', testMatch: ALONE, workers: 1, dependencies: ['pages'] },
+  ],
   // On a busy machine media may be late; a second try is allowed there, and said.
   retries: process.env.CI ? 1 : 0,
   timeout: 60_000,

@@ -1,4 +1,4 @@
-import { spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import {
   checkNode,
   ensureBuilt,
@@ -12,25 +12,36 @@ import { orSay } from './lib/say.mjs';
 /** npm test: install what is missing, types, lint, format, unit tests, build, browser tests; ends with plain counts. */
 const counts = { passed: 0, failed: 0 };
 
-function check(name, command, args, read) {
+async function check(name, command, args, read) {
   const began = Date.now();
-  const result = spawnSync(command, args, {
-    cwd: ROOT,
-    encoding: 'utf8',
-    maxBuffer: 1 << 28,
-    env: { ...process.env, FORCE_COLOR: '0' },
-  });
+  const { status, said } = await runs(command, args);
   const seconds = ((Date.now() - began) / 1000).toFixed(1);
-  const said = `${result.stdout}${result.stderr}`;
-  const found = read?.(said) ?? { passed: result.status === 0 ? 1 : 0, failed: result.status === 0 ? 0 : 1 };
-  if (result.status !== 0 && found.failed === 0) found.failed = 1;
+  const found = read?.(said) ?? { passed: status === 0 ? 1 : 0, failed: status === 0 ? 0 : 1 };
+  if (status !== 0 && found.failed === 0) found.failed = 1;
   counts.passed += found.passed;
   counts.failed += found.failed;
   process.stdout.write(
-    `${result.status === 0 ? 'ok    ' : 'FAILED'} ${name}: ${found.passed} passed, ${found.failed} failed${found.flaky ? `, ${found.flaky} only at a second try` : ''} (${seconds} s)\n`,
+    `${status === 0 ? 'ok    ' : 'FAILED'} ${name}: ${found.passed} passed, ${found.failed} failed${found.flaky ? `, ${found.flaky} only at a second try` : ''} (${seconds} s)\n`,
   );
-  if (result.status !== 0) process.stdout.write(`${said}\n`);
-  return result.status === 0;
+  if (status !== 0) process.stdout.write(`${said}\n`);
+}
+
+/** Runs a command to its end. Gives its status and what it said. */
+function runs(command, args) {
+  const child = spawn(command, args, {
+    cwd: ROOT,
+    stdio: ['ignore', 'pipe', 'pipe'],
+    env: { ...process.env, FORCE_COLOR: '0' },
+  });
+  let said = '';
+  for (const stream of [child.stdout, child.stderr]) {
+    stream.setEncoding('utf8');
+    stream.on('data', (text) => (said += text));
+  }
+  return new Promise((resolve, reject) => {
+    child.on('error', reject);
+    child.on('close', (status) => resolve({ status, said }));
+  });
 }
 
 const number = (text, pattern) => Number(pattern.exec(text)?.[1] ?? 0);
@@ -49,13 +60,23 @@ async function test() {
   ensurePackages([...PRODUCT_PACKAGES, 'chromium']);
   ensureModules();
   const bin = (name) => `node_modules/.bin/${name}`;
-  for (const part of ['core', 'cli', 'server', 'web', 'e2e'])
-    check(`types of ${part}`, bin('tsc'), ['-p', part]);
-  check('lint', bin('eslint'), ['.', '--max-warnings', '0']);
-  check('format', bin('prettier'), ['--check', '.']);
-  check('unit tests', bin('jest'), ['--ci'], jestCounts);
+  const types = async () => {
+    for (const part of ['core', 'cli', 'server', 'web', 'e2e'])
+      await check(`types of ${part}`, bin('tsc'), ['-p', part]);
+  };
+  const style = async () => {
+    await check('lint', bin('eslint'), ['.', '--max-warnings', '0']);
+    await check('format', bin('prettier'), ['--check', '.']);
+  };
+  await Promise.all([types(), style()]);
+  await check('unit tests', bin('jest'), ['--ci'], jestCounts);
   await ensureBuilt();
-  check('browser tests', bin('playwright'), ['test', '-c', 'e2e', ...process.argv.slice(2)], browserCounts);
+  await check(
+    'browser tests',
+    bin('playwright'),
+    ['test', '-c', 'e2e', ...process.argv.slice(2)],
+    browserCounts,
+  );
   process.stdout.write(`\n${counts.passed} passed, ${counts.failed} failed\n`);
   process.exit(counts.failed ? 1 : 0);
 }
