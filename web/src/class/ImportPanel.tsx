@@ -12,7 +12,7 @@ import {
   Text,
   Textarea,
 } from '@mantine/core';
-import { useMemo, useState } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import type { CourseDetail, ListOutcome, MemberInfo } from '@nimble-bell/core/api';
 import type { Field, ListSummary } from '@nimble-bell/core/roster';
 import { countWords } from '@nimble-bell/core/calendar';
@@ -22,7 +22,7 @@ import { LettersAhead } from '../ui/LettersAhead';
 import { Panel } from '../ui/Panel';
 import { AlikeRows, BadRows, ChangedRows, FreshRows, GoneRows } from './ImportRows';
 import type { ReadOrder } from './listReader';
-import { filesOf, NOTHING, orderOf, stampOf, useReading, type Source } from './useReading';
+import { filesOf, NOTHING, orderOf, sourceOf, useReading, type Source } from './useReading';
 
 /** A class list from a paste or from files: who is new, changed, gone; what is wrong with a row; then one press. */
 export function ImportPanel(props: { course: CourseDetail; members: MemberInfo[]; done: () => void }) {
@@ -73,14 +73,14 @@ export function ImportPanel(props: { course: CourseDetail; members: MemberInfo[]
               }
               rows={9}
               value={source.text}
-              onChange={(e) => begin({ text: e.currentTarget.value, files: [] })}
+              onChange={(e) => begin(sourceOf(e.currentTarget.value))}
               styles={{ input: { fontFamily: 'ui-monospace, monospace', fontSize: 13, whiteSpace: 'pre' } }}
             />
             <Group>
               <FileButton
                 multiple
                 accept=".csv,.txt,.tsv,.zip,text/csv,text/plain,application/zip"
-                onChange={(files) => void filesOf(files).then((read) => begin({ text: '', files: read }))}
+                onChange={(files) => void filesOf(files).then((read) => begin(sourceOf('', read)))}
               >
                 {(button) => (
                   <Button variant="default" {...button}>
@@ -137,7 +137,7 @@ export function ImportPanel(props: { course: CourseDetail; members: MemberInfo[]
                 <LettersAhead
                   path={`/courses/${course.id}/members/letters`}
                   body={() => reader().save({ drop: leaving, invite })}
-                  of={{ ...stampOf(source), fields, mended, settled, rosterClass, leaving, invite }}
+                  of={{ source: source.number, fields, mended, settled, rosterClass, leaving, invite }}
                 />
               )}
               {!answer.fault && (
@@ -185,6 +185,8 @@ function Result(props: {
 }) {
   const { headings, bad, fresh, changed, gone, alike, same, teaching } = props.answer;
   const first = bad.count ? 'bad' : alike.count ? 'alike' : 'fresh';
+  // The counts come first, the rows in a turn of their own: neither keeps the page from answering for long.
+  const unfolded = useDeferredValue(true, false);
   return (
     <div aria-live="polite">
       <Text fw={600} data-testid="roster-counts" mb={4}>
@@ -196,34 +198,36 @@ function Result(props: {
           {teaching > 0 && `${countWords(teaching, 'row')} of people who teach change nothing.`}
         </Text>
       )}
-      <Tabs defaultValue={first} key={first} keepMounted={false}>
-        <Tabs.List>
-          <Tabs.Tab value="fresh">New ({fresh.count})</Tabs.Tab>
-          <Tabs.Tab value="changed">Changed ({changed.count})</Tabs.Tab>
-          <Tabs.Tab value="gone">Not in it ({gone.count})</Tabs.Tab>
-          {bad.count > 0 && (
-            <Tabs.Tab value="bad" c="var(--clay)">
-              To mend ({bad.count})
-            </Tabs.Tab>
-          )}
-          {alike.count > 0 && <Tabs.Tab value="alike">The same person? ({alike.count})</Tabs.Tab>}
-        </Tabs.List>
-        <Tabs.Panel value="fresh" pt="xs">
-          <FreshRows fresh={fresh} />
-        </Tabs.Panel>
-        <Tabs.Panel value="changed" pt="xs">
-          <ChangedRows changed={changed} />
-        </Tabs.Panel>
-        <Tabs.Panel value="gone" pt="xs">
-          <GoneRows gone={gone} leaving={props.leaving} setLeaving={props.setLeaving} />
-        </Tabs.Panel>
-        <Tabs.Panel value="bad" pt="xs">
-          <BadRows bad={bad} headings={headings} mend={props.mend} />
-        </Tabs.Panel>
-        <Tabs.Panel value="alike" pt="xs">
-          <AlikeRows alike={alike} settle={props.settle} />
-        </Tabs.Panel>
-      </Tabs>
+      {unfolded && (
+        <Tabs defaultValue={first} key={first} keepMounted={false}>
+          <Tabs.List>
+            <Tabs.Tab value="fresh">New ({fresh.count})</Tabs.Tab>
+            <Tabs.Tab value="changed">Changed ({changed.count})</Tabs.Tab>
+            <Tabs.Tab value="gone">Not in it ({gone.count})</Tabs.Tab>
+            {bad.count > 0 && (
+              <Tabs.Tab value="bad" c="var(--clay)">
+                To mend ({bad.count})
+              </Tabs.Tab>
+            )}
+            {alike.count > 0 && <Tabs.Tab value="alike">The same person? ({alike.count})</Tabs.Tab>}
+          </Tabs.List>
+          <Tabs.Panel value="fresh" pt="xs">
+            <FreshRows fresh={fresh} />
+          </Tabs.Panel>
+          <Tabs.Panel value="changed" pt="xs">
+            <ChangedRows changed={changed} />
+          </Tabs.Panel>
+          <Tabs.Panel value="gone" pt="xs">
+            <GoneRows gone={gone} leaving={props.leaving} setLeaving={props.setLeaving} />
+          </Tabs.Panel>
+          <Tabs.Panel value="bad" pt="xs">
+            <BadRows bad={bad} headings={headings} mend={props.mend} />
+          </Tabs.Panel>
+          <Tabs.Panel value="alike" pt="xs">
+            <AlikeRows alike={alike} settle={props.settle} />
+          </Tabs.Panel>
+        </Tabs>
+      )}
     </div>
   );
 }

@@ -116,7 +116,7 @@ test('an import is compared while it is typed, mended in place, and written only
   fireEvent.change(screen.getByLabelText('The list'), { target: { value: TEXT } });
   const counts = () => screen.getByTestId('roster-counts').textContent;
   await waitFor(() => expect(counts()).toBe('0 new, 1 changed, 0 not in it, 1 bad row'));
-  fireEvent.change(screen.getByLabelText('E-mail of line 4'), {
+  fireEvent.change(await screen.findByLabelText('E-mail of line 4'), {
     target: { value: 'cleo@saltmarsh.example' },
   });
   fireEvent.click(screen.getByRole('button', { name: 'Mend' }));

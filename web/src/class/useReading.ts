@@ -6,14 +6,19 @@ import { dateIn } from '@nimble-bell/core/calendar';
 import { serverNow } from '../app/clock';
 import { ListReader, type ReadOrder } from './listReader';
 
-/** Where a class list comes from: a paste, or files. */
-export type Source = { text: string; files: ReadOrder['files'] };
-export const NOTHING: Source = { text: '', files: [] };
+/** Where a class list comes from, a paste or files; its number tells it from every other. */
+export interface Source {
+  text: string;
+  files: ReadOrder['files'];
+  number: number;
+}
+export const NOTHING: Source = { text: '', files: [], number: 0 };
 
-/** What a source is known by: its text, or its files' names and lengths. */
-export const stampOf = ({ text, files }: Source) => ({
+let made = 0;
+export const sourceOf = (text: string, files: ReadOrder['files'] = []): Source => ({
   text,
-  files: files.map((f) => [f.name, f.bytes.length]),
+  files,
+  number: ++made,
 });
 
 /** Files as they are handed to the worker. */
