@@ -3,8 +3,19 @@ import type { Term } from '../api/plan';
 import { toEpochDay } from './localDate';
 import { changesBetween, offsetAt } from './zone';
 
+/** Of terms whose letters are being written: each asks for the same rules. As text, for a component can be in one calendar only. */
+const known = new WeakMap<Term, string>();
+
 /** The zone's rules over the term and a year on either side, each change as an observance of its own (RFC 5545 §3.6.5). */
 export function timezoneOf(term: Term): ICAL.Component {
+  const rules = known.get(term);
+  if (rules) return new ICAL.Component(JSON.parse(rules));
+  const zone = rulesOf(term);
+  known.set(term, JSON.stringify(zone.jCal));
+  return zone;
+}
+
+function rulesOf(term: Term): ICAL.Component {
   const from = toEpochDay(term.firstDay) * 86_400_000 - 400 * 86_400_000;
   const to = (toEpochDay(term.lastDay) + 400) * 86_400_000;
   const zone = new ICAL.Component('vtimezone');
