@@ -1,4 +1,4 @@
-import { Accordion, Alert, Button, Loader, Text } from '@mantine/core';
+import { Accordion, Alert, Box, Button, Loader, Text } from '@mantine/core';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { LetterAhead } from '@nimble-bell/core/api';
@@ -31,14 +31,14 @@ export function LettersAhead({ path, body, of = body }: Props) {
     gcTime: 0,
   });
   return (
-    <div>
+    <Box mt={6}>
       <Button size="compact-sm" variant="default" aria-expanded={open} onClick={() => setOpen(!open)}>
         {open ? 'Put the letters away' : 'Read what they get'}
       </Button>
       {open && letters.isLoading && <Loader size="sm" m="sm" aria-label="Writing the letters" />}
       {open && letters.error && <Alert color="clay">{letters.error.message}</Alert>}
       {open && letters.data && <Letters letters={letters.data} />}
-    </div>
+    </Box>
   );
 }
 
@@ -54,6 +54,8 @@ function Letters({ letters }: { letters: LetterAhead[] }) {
       variant="separated"
       mt="xs"
       data-testid="letters-ahead"
+      // One letter alone is what was asked for: it is open at once.
+      defaultValue={letters.length === 1 ? '0' : null}
       styles={{ item: { background: 'var(--paper)', border: '1px solid var(--line)', marginTop: 6 } }}
     >
       {letters.slice(0, MOST).map((l, i) => (

@@ -45,6 +45,12 @@ test('of very many kinds the rest are counted, and no letter is said as well', a
   expect(screen.getAllByText(/, leaves /)).toHaveLength(12);
 });
 
+test('one letter alone is open at once', async () => {
+  open([letter({})]);
+  const only = await screen.findByRole('button', { name: /1 person: TID-101: the plan has changed/ });
+  expect(only.getAttribute('aria-expanded')).toBe('true');
+});
+
 test('where calendars are right already, no letter leaves', async () => {
   open([]);
   await waitFor(() => expect(screen.getByText(/No letter leaves/)).toBeTruthy());
