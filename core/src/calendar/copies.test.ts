@@ -117,6 +117,7 @@ const anyChange = fc.record({
     'restore',
     'lengthen',
     'name',
+    'again',
     'add',
     'link',
     'out',
@@ -124,6 +125,18 @@ const anyChange = fc.record({
   ),
   at: fc.nat(400),
   by: fc.integer({ min: -3000, max: 3000 }),
+});
+
+test('a session that ends where the clocks go forward keeps its length', () => {
+  const night: MeetingPattern = { ...pattern, days: [{ day: 'sunday', start: '00:01', minutes: 119 }] };
+  const spring = autumn({ firstDay: '2026-03-02', lastDay: '2026-03-22', daysOff: [] });
+  const sessions = sessionsOf(spring, night).sessions.map((s) => ({ ...s, state: 'planned', title: null }));
+  const client = new CalendarClient();
+  for (const { content } of updateOf(null, entryOf(sessions, { term: spring, pattern: night }))!.messages)
+    client.receive(content);
+  expect(client.sessions().map(({ startsAt, minutes }) => ({ startsAt, minutes }))).toEqual(
+    sessions.map(({ startsAt, minutes }) => ({ startsAt, minutes })),
+  );
 });
 
 test('a calendar that got all messages of a term, in order or not, shows exactly the plan', () => {
@@ -143,11 +156,13 @@ test('a calendar that got all messages of a term, in order or not, shows exactly
         }));
         let url = 'http://127.0.0.1/in/a';
         let mine = true;
+        let again: { date: string } | null = null;
         let copy: CalendarCopy | null = null;
         const sent: string[] = [];
         const tell = () => {
           const entry = entryOf(sessions, { term: ownTerm, pattern: ownPattern, periods, url });
-          const update = mine ? updateOf(copy, entry) : copy && withdrawalOf(copy, entry);
+          const update = mine ? updateOf(copy, entry, again) : copy && withdrawalOf(copy, entry);
+          again = null;
           if (!update) return;
           copy = update.copy;
           sent.push(...update.messages.map((m) => m.content));
@@ -166,6 +181,7 @@ test('a calendar that got all messages of a term, in order or not, shows exactly
           else if (what === 'cancel') put({ state: 'cancelled' });
           else if (what === 'restore') put({ state: 'planned' });
           else if (what === 'lengthen') put({ minutes: 10 + (at % 200) });
+          else if (what === 'again') again = { date: own.date };
           else if (what === 'name') put({ title: at % 2 ? `No. ${at}` : null });
           else {
             const day = toEpochDay(ownTerm.firstDay) + (at % 200);

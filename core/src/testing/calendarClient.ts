@@ -46,12 +46,8 @@ export class CalendarClient {
       const iterator = master.isRecurring() ? master.iterator() : null;
       if (!iterator) sessions.set(keyOf(master.startDate), shown(master));
       for (let next = iterator?.next(); next && sessions.size < 600; next = iterator?.next()) {
-        const { item, startDate, endDate } = master.getOccurrenceDetails(next);
-        sessions.set(keyOf(next), {
-          startsAt: instantOf(startDate),
-          minutes: (instantOf(endDate) - instantOf(startDate)) / 60_000,
-          summary: item.summary,
-        });
+        const { item, startDate } = master.getOccurrenceDetails(next);
+        sessions.set(keyOf(next), { ...shown(item), startsAt: instantOf(startDate) });
       }
     }
     this.#whole.set(uid, { sequence, sessions });
@@ -80,8 +76,9 @@ export class CalendarClient {
 
 const instantOf = (time: ICAL.Time) => time.toJSDate().getTime();
 const keyOf = (time: ICAL.Time) => `${time.toString().slice(0, 16)}`;
+/** Hours and minutes of a DURATION are exact (RFC 5545 §3.3.6): by end times a clock change would shorten what ends in it. */
 const shown = (event: ICAL.Event): ShownSession => ({
   startsAt: instantOf(event.startDate),
-  minutes: (instantOf(event.endDate) - instantOf(event.startDate)) / 60_000,
+  minutes: event.duration.toSeconds() / 60,
   summary: event.summary,
 });
