@@ -1,8 +1,9 @@
-import { expect, test, type APIRequestContext, type Locator, type Page } from '@playwright/test';
-import type { CourseDetail, LetterDetail, MyCourse } from '@nimble-bell/core/api';
+import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
+import type { CourseDetail, MyCourse } from '@nimble-bell/core/api';
 import { readCalendar } from '@nimble-bell/core/calendar';
 import { account, addSeries, byLink, detailOf, makeCourse, type MadeCourse } from './support/course';
 import { countInteractions } from './support/interactions';
+import { lettersShown, letterTo } from './support/letters';
 import { MAREN, signIn } from './support/people';
 
 const weekly = (day: string, start = '10:00', minutes = 50) => ({
@@ -122,39 +123,6 @@ test('a change shows what it does and who is told before it is saved, is mailed,
   await expect(page.getByText('undone', { exact: true })).toBeVisible();
   await expect(page.getByText(/Maren Oduya, .*2 people told/).first()).toBeVisible();
 });
-
-/** The letters that a change would cause, as the page shows them before it is saved, by the first of their readers. */
-async function lettersShown(dialog: Locator): Promise<Map<string, string>> {
-  await dialog.getByRole('button', { name: 'Read what they get' }).click();
-  const kinds = dialog.getByTestId('letters-ahead').getByRole('button');
-  await expect(kinds.first()).toBeVisible();
-  const shown = new Map<string, string>();
-  for (const kind of await kinds.all()) await kind.click();
-  for (const paper of await dialog.locator('iframe').all())
-    shown.set(
-      (await paper.getAttribute('title'))!.replace('The letter to ', ''),
-      (await paper.getAttribute('srcdoc'))!,
-    );
-  return shown;
-}
-
-/** A letter in the stand-in mailbox, waited for. */
-async function letterTo(page: Page, address: string, subject: string): Promise<LetterDetail> {
-  let id = 0;
-  await expect
-    .poll(
-      async () => {
-        const letters = await (await page.request.get('/api/mailbox')).json();
-        id = letters.find(
-          (l: { to: string; subject: string }) => l.to.startsWith(address) && l.subject === subject,
-        )?.id;
-        return id;
-      },
-      { timeout: 20_000 },
-    )
-    .toBeTruthy();
-  return (await page.request.get(`/api/mailbox/${id}`)).json();
-}
 
 test('a session keeps what it has of its own through a change of the pattern, and says so', async () => {
   const course = await makeCourse({ students: 1 });

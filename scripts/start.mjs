@@ -83,7 +83,7 @@ async function start() {
       'app',
       process.execPath,
       ['--enable-source-maps', path.join(ROOT, 'server/dist/main.js')],
-      { port, env, seconds: 60 },
+      { port, env, seconds: 180 },
     );
   } catch (error) {
     await children.stop();

@@ -1,11 +1,19 @@
 import type { LetterAhead, LetterTopic, Told } from '@nimble-bell/core/api';
 import type { CalendarCopy } from '@nimble-bell/core/calendar';
 import { spokenPin } from '@nimble-bell/core/mail';
+import type { PoolConnection } from 'mysql2/promise';
 import type { Context } from '../context';
-import { json, rows, type Db } from '../db/pool';
+import { json, rehearse, rows, type Db } from '../db/pool';
 import { compose } from './compose';
 import { deskFor } from './desk';
 import { readersOf, type Reader } from './readers';
+
+/** The letters that a change of one course would cause: it is rehearsed, and says who is told. */
+export const lettersOf = (
+  ctx: Context,
+  courseId: string,
+  change: (db: PoolConnection) => Promise<readonly Told[]>,
+): Promise<LetterAhead[]> => rehearse(ctx.db, async (db) => lettersTo(ctx, db, courseId, await change(db)));
 
 interface Waiting {
   topic: LetterTopic;

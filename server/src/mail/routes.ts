@@ -16,12 +16,12 @@ import type { PoolConnection } from 'mysql2/promise';
 import { z } from 'zod';
 import { membersWhere, principalOf, requireRight, type Right } from '../accounts/principal';
 import type { Context } from '../context';
-import { rehearse, rows, run, transaction } from '../db/pool';
+import { rows, run, transaction } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { isFor, ownMembers, seriesTarget } from '../roster/store';
 import { compose } from './compose';
 import { deskFor } from './desk';
-import { lettersTo } from './foretell';
+import { lettersOf } from './foretell';
 import { invitedOf, messageIdOf, queueLetters } from './queue';
 import { newId } from '../context';
 import { setTelephone } from './telephone';
@@ -123,7 +123,7 @@ export function mailRoutes(ctx: Context): Router {
   };
   router.post('/courses/:course/telephone/letters', async (req, res) => {
     const { courseId, set } = await telephone(req);
-    res.json(await rehearse(ctx.db, async (db) => lettersTo(ctx, db, courseId, await set(db))));
+    res.json(await lettersOf(ctx, courseId, set));
   });
   router.put('/courses/:course/telephone', async (req, res) => {
     const { set } = await telephone(req);

@@ -4,7 +4,7 @@ import { PlanEdit, type PlanChangeInfo, type PlanOutcome } from '@nimble-bell/co
 import { principalOf, requireRight, type MemberRow, type Right } from '../accounts/principal';
 import type { Context } from '../context';
 import { courseById, sessionById } from '../courses/store';
-import { lettersTo } from '../mail/foretell';
+import { lettersOf } from '../mail/foretell';
 import { json, one, rehearse, rows, run, transaction } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { changePlan, deltasOf } from './change';
@@ -48,11 +48,7 @@ export function planningRoutes(ctx: Context): Router {
   router.post('/courses/:course/plan/letters', async (req, res) => {
     const member = await asked(req, 'plan');
     const edit = parse(PlanEdit, req.body);
-    const letters = await rehearse(ctx.db, async (db) => {
-      const { told } = await edited(db, member, edit);
-      return lettersTo(ctx, db, member.courseId, told);
-    });
-    res.json(letters);
+    res.json(await lettersOf(ctx, member.courseId, async (db) => (await edited(db, member, edit)).told));
   });
 
   router.post('/courses/:course/plan', async (req, res) => {

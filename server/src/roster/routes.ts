@@ -12,7 +12,7 @@ import { newId, newLinkCode, type Context } from '../context';
 import { courseById } from '../courses/store';
 import { json, one, rehearse, rows, run, transaction, type Db } from '../db/pool';
 import { AppError, parse } from '../errors';
-import { lettersTo } from '../mail/foretell';
+import { lettersOf } from '../mail/foretell';
 import { changeList, undoRows, type ListChangeRow } from './change';
 import { applyListEdit } from './edit';
 import { membersOf } from './store';
@@ -55,11 +55,7 @@ export function rosterRoutes(ctx: Context): Router {
   router.post('/courses/:course/members/letters', async (req, res) => {
     const member = await asked(req, 'plan');
     const edit = parse(ListEdit, req.body);
-    const letters = await rehearse(ctx.db, async (db) => {
-      const { people } = await edited(db, member, edit);
-      return lettersTo(ctx, db, member.courseId, people);
-    });
-    res.json(letters);
+    res.json(await lettersOf(ctx, member.courseId, async (db) => (await edited(db, member, edit)).people));
   });
 
   /** The edit itself: all of it, or nothing. Whoever is off the list is out of every room this moment. */

@@ -1,10 +1,9 @@
-import { Button, Group, Modal, NumberInput, Stack, Text, TextInput } from '@mantine/core';
+import { Group, Modal, NumberInput, Stack, TextInput } from '@mantine/core';
 import { DateInput, TimePicker } from '@mantine/dates';
 import { useState } from 'react';
 import type { CourseDetail, PlanEditDraft, SeriesInfo } from '@nimble-bell/core/api';
-import { clockWords, countWords } from '@nimble-bell/core/calendar';
-import { useSavePlan } from './ConfirmPlan';
-import { OutcomeView } from './OutcomeView';
+import { clockWords } from '@nimble-bell/core/calendar';
+import { SavePlan } from './ConfirmPlan';
 import { usePreview } from './usePreview';
 
 /** A session beside what the pattern gives. */
@@ -19,9 +18,7 @@ export function AddSession(props: { course: CourseDetail; series: SeriesInfo; cl
     date && start && minutes !== ''
       ? { edit: 'add-session', seriesId: series.id, date, start, minutes, title: title.trim() || null }
       : null;
-  const { outcome, fault } = usePreview(course.id, edit);
-  const told = outcome?.told.length ?? 0;
-  const save = useSavePlan();
+  const preview = usePreview(course.id, edit);
   return (
     <Modal opened onClose={close} size="lg" title={`Add a session to ${series.title}`}>
       <Stack>
@@ -61,24 +58,7 @@ export function AddSession(props: { course: CourseDetail; series: SeriesInfo; cl
           value={title}
           onChange={(e) => setTitle(e.currentTarget.value)}
         />
-        {outcome && <OutcomeView outcome={outcome} edit={edit} />}
-        {fault && (
-          <Text size="sm" c="var(--clay)" role="status">
-            {fault.message}
-          </Text>
-        )}
-        <Group>
-          <Button
-            disabled={!edit || !outcome}
-            loading={save.isPending}
-            onClick={() => edit && save.mutate(edit, { onSuccess: close })}
-          >
-            {told ? `Add it and tell ${countWords(told, 'person', 'people')}` : 'Add it'}
-          </Button>
-          <Button variant="default" onClick={close}>
-            Back
-          </Button>
-        </Group>
+        <SavePlan edit={edit} preview={preview} action="Add it" close={close} done={close} />
       </Stack>
     </Modal>
   );

@@ -1,4 +1,4 @@
-import { Alert, Button, Group, Loader, Modal, Stack } from '@mantine/core';
+import { Button, Group, Loader, Modal, Stack, Text } from '@mantine/core';
 import type { PlanEditDraft, PlanOutcome } from '@nimble-bell/core/api';
 import { countWords } from '@nimble-bell/core/calendar';
 import { useAsk } from '../app/api';
@@ -18,29 +18,50 @@ interface Props {
 /** What an edit of the plan does and the letters it causes, before the one press that does it. */
 export function ConfirmPlan({ edit, title, action, close, done }: Props) {
   const course = useThisCourse();
-  const { outcome, fault } = usePreview(course.id, edit);
-  const save = useSavePlan();
-  const told = outcome?.told.length ?? 0;
+  const preview = usePreview(course.id, edit);
   return (
     <Modal opened={edit !== null} onClose={close} title={title} size="lg">
       <Stack>
-        {!outcome && !fault && <Loader aria-label="Working out what it does" />}
-        {fault && <Alert color="clay">{fault.message}</Alert>}
-        {outcome && <OutcomeView outcome={outcome} edit={edit} />}
-        <Group>
-          <Button
-            disabled={!outcome}
-            loading={save.isPending}
-            onClick={() => save.mutate(edit!, { onSuccess: done ?? close })}
-          >
-            {told ? `${action} and tell ${countWords(told, 'person', 'people')}` : action}
-          </Button>
-          <Button variant="default" onClick={close}>
-            Back
-          </Button>
-        </Group>
+        {!preview.outcome && !preview.fault && <Loader aria-label="Working out what it does" />}
+        <SavePlan edit={edit} preview={preview} action={action} close={close} done={done ?? close} />
       </Stack>
     </Modal>
+  );
+}
+
+/** What a previewed edit does, or why it cannot be, and the press that does it. */
+export function SavePlan(props: {
+  edit: PlanEditDraft | null;
+  preview: { outcome: PlanOutcome | null; fault: Error | null };
+  action: string;
+  close: () => void;
+  done: () => void;
+}) {
+  const { edit, preview, action, close, done } = props;
+  const { outcome, fault } = preview;
+  const save = useSavePlan();
+  const told = outcome?.told.length ?? 0;
+  return (
+    <>
+      {outcome && <OutcomeView outcome={outcome} edit={edit} />}
+      {fault && (
+        <Text size="sm" c="var(--clay)" role="status">
+          {fault.message}
+        </Text>
+      )}
+      <Group>
+        <Button
+          disabled={!edit || !outcome}
+          loading={save.isPending}
+          onClick={() => edit && save.mutate(edit, { onSuccess: done })}
+        >
+          {told ? `${action} and tell ${countWords(told, 'person', 'people')}` : action}
+        </Button>
+        <Button variant="default" onClick={close}>
+          Back
+        </Button>
+      </Group>
+    </>
   );
 }
 
