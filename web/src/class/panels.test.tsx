@@ -115,6 +115,23 @@ test('those chosen are invited, or invited again, by one press', async () => {
   expect(screen.queryByRole('button', { name: 'Copy the link' })).toBeNull();
 });
 
+test('the way in of one chosen person is there to read out, with their PIN', () => {
+  answerRequests({});
+  inCourse(<BulkBar chosen={[member({ link: '/in/abc', pin: '12345678' })]} clear={() => {}} />);
+  expect(screen.getByText(/\/in\/abc, PIN 1234 5678$/)).toBeTruthy();
+  expect(screen.getByRole('button', { name: 'Copy the link' })).toBeTruthy();
+});
+
+test('of several people, or of a teacher, no way in is shown', () => {
+  answerRequests({});
+  const two = [member({}), member({ id: 'm2' })];
+  const { unmount } = inCourse(<BulkBar chosen={two} clear={() => {}} />);
+  expect(screen.queryByRole('button', { name: 'Copy the link' })).toBeNull();
+  unmount();
+  inCourse(<BulkBar chosen={[member({ role: 'teacher' })]} clear={() => {}} />);
+  expect(screen.queryByRole('button', { name: 'Copy the link' })).toBeNull();
+});
+
 test('links are replaced only after what it breaks was read', async () => {
   bar([member()]);
   expect(screen.getByRole('button', { name: 'Invite' })).toBeTruthy();
