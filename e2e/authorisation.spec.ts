@@ -1,5 +1,5 @@
 import { expect, request, test, type APIRequestContext } from '@playwright/test';
-import type { RoomCommand, RoomCommandType } from '@nimble-bell/core/api';
+import type { CommandType, RoomCommand } from '@nimble-bell/core/room';
 import { io, type Socket } from 'socket.io-client';
 import { ASKERS, ROUTES, STUDENT_COMMANDS, type Asker } from './support/authorisation';
 import { account, byLink, makeCourse } from './support/course';
@@ -88,7 +88,7 @@ test('an answer to a student holds no roll, no other link and no address', async
   }
 });
 
-const COMMANDS: Record<RoomCommandType, RoomCommand> = {
+const COMMANDS: Record<CommandType, RoomCommand> = {
   ringIn: { type: 'ringIn' },
   setLimit: { type: 'setLimit', capability: 'speak', state: 'closed' },
   hush: { type: 'hush' },
@@ -160,7 +160,7 @@ test('every socket command is decided as the table says, for nobody, elsewhere, 
       expect((await send(teacher, { type: 'setLimit', capability, state: 'closed' })).ok).toBe(true);
 
     for (const [type, expected] of Object.entries(STUDENT_COMMANDS)) {
-      const template = COMMANDS[type as RoomCommandType];
+      const template = COMMANDS[type as CommandType];
       const command = 'member' in template ? { ...template, member: self } : template;
       const reply = await send(student, command);
       expect.soft(reply.ok ? 'ok' : reply.refusal.code, `student: ${type}`).toBe(expected);
@@ -168,7 +168,7 @@ test('every socket command is decided as the table says, for nobody, elsewhere, 
       expect.soft(cast.ok ? 'ok' : cast.refusal.code, `elsewhere: ${type}`).toBe('forbidden');
     }
     // The same commands from those who teach are taken; dismissal comes last and ends the room.
-    for (const type of Object.keys(COMMANDS) as RoomCommandType[]) {
+    for (const type of Object.keys(COMMANDS) as CommandType[]) {
       const template = COMMANDS[type];
       const command = 'member' in template ? { ...template, member: self } : template;
       const socket = type === 'dismiss' ? teacher : assistant;

@@ -1,4 +1,4 @@
-import type { RoomCommandType } from '@nimble-bell/core/api';
+import type { CommandType } from '@nimble-bell/core/room';
 
 /** Who asks: nobody, a student of another course, a student, the assistant, the teacher, another teacher. */
 export const ASKERS = ['nobody', 'elsewhere', 'student', 'assistant', 'teacher', 'stranger'] as const;
@@ -113,6 +113,7 @@ export const ROUTES: Record<string, Answers> = {
   'POST /api/class/:code': answers(404, 404, 404, 404, 404, 404),
   'GET /api/courses/:course/deliveries': THOSE_WHO_TEACH,
   'GET /api/sessions/:id': MEMBERS,
+  'GET /api/sessions/:id/log': THOSE_WHO_TEACH,
   'GET /api/my-course': answers(401, 200, 200, 403, 403, 403),
   'GET /api/recordings/:id': MEMBERS,
   // By ticket alone, which only those who may read the recording are given.
@@ -127,7 +128,7 @@ export const ROUTES: Record<string, Answers> = {
 };
 
 /** Every command of the room, for a student: refused as only a teacher's, or decided by the limits. */
-export const STUDENT_COMMANDS: Record<RoomCommandType, 'teachers-only' | 'closed' | 'ok'> = {
+export const STUDENT_COMMANDS: Record<CommandType, 'teachers-only' | 'closed' | 'ok'> = {
   ringIn: 'teachers-only',
   setLimit: 'teachers-only',
   hush: 'teachers-only',

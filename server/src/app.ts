@@ -15,7 +15,7 @@ import { planningRoutes } from './planning/routes';
 import { privacyRoutes } from './privacy/routes';
 import { recordingRoutes } from './recordings/routes';
 import { reuseRoutes } from './reuse/routes';
-import { sessionRoutes } from './room/routes';
+import { sessionRoutes } from './sessions/routes';
 import { rosterRoutes } from './roster/routes';
 import { mailboxRoutes } from './standins/routes';
 import { studentRoutes } from './student/routes';
@@ -42,6 +42,11 @@ export function createApp(ctx: Context, relay: MediaRelay): Express {
   app.disable('x-powered-by');
   app.use(helmet({ contentSecurityPolicy: CONTENT_POLICY, strictTransportSecurity: false }));
   app.use(express.json({ limit: '6mb' }));
+  app.use('/api', (req, res, next) => {
+    // Whatever is written may touch who is in a room now: it is looked at in the same moment.
+    if (req.method !== 'GET') res.on('finish', () => res.statusCode < 400 && ctx.signals.emit('changed'));
+    next();
+  });
 
   app.get('/api/health', (_req, res) => {
     res.json({ ok: true, pid: process.pid, relay: relay.available, now: ctx.now() });

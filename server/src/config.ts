@@ -2,6 +2,11 @@ import { z } from 'zod';
 
 const Environment = z.object({
   NB_PORT: z.coerce.number().int().default(8210),
+  /** Where other app servers on the same database reach this one, `host:port`. */
+  NB_ADDRESS: z
+    .string()
+    .regex(/^[^:]+:\d+$/)
+    .optional(),
   DATABASE_URL: z.url(),
   RELAY_URL: z.string().default(''),
   SMTP_URL: z.string().default(''),
@@ -34,6 +39,7 @@ export function readConfig(environment: NodeJS.ProcessEnv) {
   return {
     port: e.NB_PORT,
     origin: `http://127.0.0.1:${e.NB_PORT}`,
+    address: e.NB_ADDRESS ?? `127.0.0.1:${e.NB_PORT}`,
     databaseUrl: e.DATABASE_URL,
     relayUrl: e.RELAY_URL,
     smtpUrl: e.SMTP_URL || `smtp://127.0.0.1:${e.NB_MAILBOX_PORT}`,

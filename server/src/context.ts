@@ -11,8 +11,8 @@ export interface Context {
   log: Logger;
   /** The time in force, ms. */
   now: () => number;
-  /** `gone`: members who left a class list, or whose link was replaced, and may not stay where they are. */
-  signals: EventEmitter<{ gone: [members: readonly string[]] }>;
+  /** `changed`: something was written by a request, and may touch who is in a room, or what holds there. */
+  signals: EventEmitter<{ changed: [] }>;
 }
 
 /** Letters and digits that cannot be taken for one another: no 0 o, 1 l i, u v. 30 characters. */

@@ -16,12 +16,14 @@ import { composingLane, sendingLane } from './mail/send';
 import { keepTime } from './mail/timed';
 import { JanusRelay } from './media/janus';
 import { noRelay } from './media/relay';
-import { RoomMedia } from './media/roomMedia';
 import { keepExpiring } from './recordings/expire';
 import { prepareRecording, rawDir } from './recordings/prepare';
-import { Recorder } from './recordings/recorder';
 import { Rooms } from './room/rooms';
-import { RoomSocket } from './room/socket';
+import { Media } from './room/effects/media';
+import { Leases } from './room/lease';
+import { forwardToHolders } from './room/live/forward';
+import { RoomSocket } from './room/live/socket';
+import { writeMissingRolls } from './sessions/roll';
 
 const config = readConfig(process.env);
 const log = pino({ level: process.env.LOG_LEVEL ?? 'info' });
@@ -37,18 +39,32 @@ const ctx: Context = {
 await mkdir(rawDir(ctx), { recursive: true });
 if (config.demo) await layDemo(ctx);
 
+// A timer, or a promise that nobody waited for, ends no process that holds rooms: it is said, and the work goes on.
+process.on('unhandledRejection', (error) => log.error(error, 'an unexpected rejection'));
+
 const relay = config.relayUrl ? new JanusRelay(config.relayUrl, rawDir(ctx), log) : noRelay;
-const rooms = new Rooms(ctx);
-const media = new RoomMedia(ctx, relay);
-const recorder = new Recorder(ctx, relay, media);
+const leases = new Leases(ctx, config.address);
+const rooms = new Rooms(ctx, leases);
+const media = new Media(ctx, relay);
 const http = createServer(createApp(ctx, relay));
+// The address is taken before any room is: whoever had both before is not there any more.
+await new Promise<void>((resolve, reject) => {
+  http.once('error', reject);
+  http.listen(config.port, '127.0.0.1', resolve);
+}).catch((error: unknown) => {
+  log.fatal(error);
+  process.exit(1);
+});
+// Everyone hears first; then the relay follows.
 const socket = new RoomSocket(ctx, http, rooms, media, relay);
-const fault = (error: unknown) => log.error(error);
-// Everyone hears first; then the relay and the recorder follow.
-rooms.listen((room, events) => socket.tell(room, events));
-rooms.listen((room, events) => void media.heed(room, events).catch(fault));
-rooms.listen((room, events) => void recorder.heed(room, events).catch(fault));
+rooms.listen({
+  told: (room, events) => void media.heed(room, events).catch((error: unknown) => log.error(error)),
+});
+forwardToHolders(http, leases, log);
+await leases.start();
+await writeMissingRolls(ctx.db);
 await rooms.start();
+log.info(`listening on ${config.origin}`);
 
 const worker = new Worker(ctx, [
   composingLane(ctx),
@@ -59,7 +75,7 @@ const worker = new Worker(ctx, [
     batch: 1,
     width: 1,
     work: async (jobs) => {
-      await prepareRecording(ctx, String(jobs[0]!.payload.recording));
+      await prepareRecording(ctx, relay, String(jobs[0]!.payload.recording));
       return jobs;
     },
   },
@@ -68,22 +84,15 @@ worker.start();
 const expiring = keepExpiring(ctx);
 const timekeeper = keepTime(ctx);
 const reading = config.inboxUrl ? keepReading(ctx) : null;
-ctx.signals.on('gone', (members) => void socket.putOut(members).catch(fault));
-
-http.listen(config.port, '127.0.0.1', () => log.info(`listening on ${config.origin}`));
-http.on('error', (error) => {
-  log.fatal(error);
-  process.exit(1);
-});
-
 let stopping = false;
 async function stop() {
   if (stopping) return;
   stopping = true;
   rooms.stop();
+  await leases.stop();
   clearInterval(expiring);
   clearInterval(timekeeper);
-  await Promise.all([worker.stop(), reading?.stop(), socket.io.close(), relay.stop()]);
+  await Promise.all([worker.stop(), reading?.stop(), socket.close(), relay.stop()]);
   await ctx.db.end();
   process.exit(0);
 }

@@ -1,11 +1,10 @@
 import fc from 'fast-check';
+import { RoomCommand } from '../room/index';
 import {
-  CommandMessage,
-  Limits,
+  LimitsInput,
   MeetingPattern,
+  PAGE_MESSAGES,
   RecordingPlan,
-  RoomCommand,
-  RoomEvent,
   SeriesInput,
   Stroke,
   Term,
@@ -45,8 +44,12 @@ test('a pattern has its defaults, and its faults their words', () => {
   ).toHaveLength(1);
 });
 
-test('limits name every capability', () => {
-  expect(Limits.safeParse({ speak: 'open' }).success).toBe(false);
+test('limits may name some capabilities, each known, in a state that makes sense of it', () => {
+  const limits = (some: object) => faults(LimitsInput, { limits: some });
+  expect(limits({ speak: 'open' })).toEqual([]);
+  expect(limits({ speak: 'ajar' })).toHaveLength(1);
+  expect(limits({ fly: 'open' })).toHaveLength(1);
+  expect(limits({ seeNames: 'byHand' })).toEqual(['This cannot be by hand.']);
 });
 
 test('a message is trimmed, and neither empty nor endless', () => {
@@ -71,7 +74,7 @@ test('a recording plan has a date', () => {
 test('whatever is sent, it is read or refused, and never throws', () => {
   fc.assert(
     fc.property(fc.anything(), (value) => {
-      for (const schema of [CommandMessage, RoomCommand, RoomEvent, MeetingPattern, Term]) {
+      for (const schema of [...Object.values(PAGE_MESSAGES), MeetingPattern, Term]) {
         const result = schema.safeParse(value);
         if (!result.success) expect(result.error.issues.length).toBeGreaterThan(0);
       }

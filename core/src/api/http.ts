@@ -2,14 +2,16 @@ import { z } from 'zod';
 import type { DoorRules, DoorState } from '../door/index';
 import type { RollLine } from '../roll/index';
 import type { Chapter, Gap } from '../recording/timeline';
-import { Limits, type Role } from './limits';
+import type { RecordingPlan } from '../recording/plan';
+import { SomeLimits, type Limits } from '../limits/capabilities';
+import type { Role } from '../roster/role';
 import type { Difference } from '../calendar/carry';
 import type { Own } from '../calendar/lay';
 import type { Clash } from '../clashes/clashes';
 import type { Finding } from '../readiness/finding';
-import { LocalDate, type BellTimes, type MeetingPattern, type Term } from './plan';
-import type { SeriesKind } from './planEdit';
-import type { StoredEvent } from './room';
+import { LocalDate, type BellTimes, type MeetingPattern, type Term } from '../calendar/plan';
+import type { SeriesKind } from '../calendar/seriesKind';
+import type { StoredEvent } from '../room/index';
 import type { Answer, InvitationTemplate, InviteBefore, MaterialInfo, NoticeInfo, Reply } from './invite';
 
 export const SignIn = z.object({
@@ -27,15 +29,7 @@ export const CourseSettings = z.object({
   title: z.string().trim().min(2, 'Give the course a title.').max(120),
   youngPupils: z.boolean(),
 });
-export const LimitsInput = z.object({ limits: Limits });
-export const RecordingPlan = z.object({
-  /** Whether a recording starts when a teacher rings in. */
-  automatic: z.boolean(),
-  keepUntil: LocalDate,
-  studentsWatch: z.boolean(),
-  studentsDownload: z.boolean(),
-});
-export type RecordingPlan = z.infer<typeof RecordingPlan>;
+export const LimitsInput = z.object({ limits: SomeLimits });
 
 export interface ErrorBody {
   error: { code: string; message: string; fields?: { path: string; message: string }[] };

@@ -1,7 +1,11 @@
 export * from './http';
-export * from './limits';
-export * from './plan';
-export * from './room';
+export { Capability, COLLEGE_LIMITS, Permission, type Limits, type TrackKind } from '../limits/capabilities';
+export { Role } from '../roster/role';
+export { RecordingPlan } from '../recording/plan';
+export { isStanding, SeriesKind } from '../calendar/seriesKind';
+export { Addressee, Stroke, type RoomCommand, type RoomEvent, type StoredEvent } from '../room/index';
+export * from '../calendar/plan';
+export * from './live';
 export * from './planEdit';
 export * from './faults';
 export * from './listEdit';

@@ -1,7 +1,8 @@
 import { z } from 'zod';
-import type { Capability, Role } from './limits';
+import type { Capability } from '../limits/capabilities';
+import type { Role } from '../roster/role';
 import type { LetterTopic, MemberScope } from './listEdit';
-import { Zone } from './plan';
+import { Zone } from '../calendar/plan';
 
 const Id = z.string().min(1).max(20);
 

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { MOST_ROWS } from '../roster/classList';
-import { Capability, Role } from './limits';
+import { Capability } from '../limits/capabilities';
+import { Role } from '../roster/role';
 
 const Id = z.string().min(1).max(20);
 const Name = z.string().trim().min(1, 'Give a name.').max(120, 'At most 120 characters.');

@@ -1,13 +1,6 @@
 import { z } from 'zod';
-import { ClockTime, LocalDate, MeetingPattern, Weekday } from './plan';
-
-/**
- * What a series is for. `open` is a room without dates that stands open all term; `capture` a lecture recorded with
- * nobody else there. Both have no pattern.
- */
-export const SeriesKind = z.enum(['class', 'group', 'office', 'open', 'capture']);
-export type SeriesKind = z.infer<typeof SeriesKind>;
-export const isStanding = (kind: SeriesKind): boolean => kind === 'open' || kind === 'capture';
+import { isStanding, SeriesKind } from '../calendar/seriesKind';
+import { ClockTime, LocalDate, MeetingPattern, Weekday } from '../calendar/plan';
 
 const Id = z.string().min(1).max(20);
 const Title = z.string().trim().min(1, 'Give the series a name.').max(90, 'At most 90 characters.');

@@ -1,5 +1,5 @@
 import ICAL from 'ical.js';
-import { Weekday, type DayOff, type DaySwap, type Term } from '../api/plan';
+import { Weekday, type DayOff, type DaySwap, type Term } from './plan';
 import { readCalendar } from './icsRead';
 import { toEpochDay, toLocalDate } from './localDate';
 import type { Instant } from './zone';

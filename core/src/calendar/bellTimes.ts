@@ -1,4 +1,4 @@
-import type { BellTimes, MeetingPattern, PatternDay, Period } from '../api/plan';
+import type { BellTimes, MeetingPattern, PatternDay, Period } from './plan';
 import { toMinutes } from './localDate';
 
 /** A weekday's time of day: minutes after midnight, and how long. */

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { Term, WeeklyPattern } from '../api/plan';
+import type { Term, WeeklyPattern } from './plan';
 import { anyPattern, anyPeriods, anyTerm } from '../testing/plans';
 import { carry } from './carry';
 import { sessionsOf } from './sessions';

@@ -1,4 +1,4 @@
-import type { MeetingPattern, Period, Term } from '../api/plan';
+import type { MeetingPattern, Period, Term } from './plan';
 import { toEpochDay, toLocalDate, weekdayOf } from './localDate';
 import { dateWords } from './words';
 import { sessionsOf, type PlannedSession } from './sessions';

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { MeetingPattern } from '../api/plan';
+import type { MeetingPattern } from './plan';
 import { anyPattern, anyPeriods, anyTerm } from '../testing/plans';
 import { CalendarClient } from '../testing/calendarClient';
 import {

@@ -1,4 +1,4 @@
-import type { Weekday } from '../api/plan';
+import type { Weekday } from './plan';
 import { toClock, toMinutes } from './localDate';
 import { countWords } from './words';
 

@@ -1,5 +1,5 @@
 import ICAL from 'ical.js';
-import type { WeeklyPattern } from '../api/plan';
+import type { WeeklyPattern } from './plan';
 import fc from 'fast-check';
 import { anyPattern, anyPeriods, anyTerm } from '../testing/plans';
 import { calendarOf, readCalendar, requestOf, sessionsOf } from './index';

@@ -1,5 +1,5 @@
 import ICAL from 'ical.js';
-import type { MeetingPattern, Period, Term } from '../api/plan';
+import type { MeetingPattern, Period, Term } from './plan';
 import { ruleFor } from './icsRule';
 import { timezoneOf } from './icsZone';
 import { toClock, toEpochDay, toLocalDate } from './localDate';

@@ -1,4 +1,4 @@
-import type { MeetingPattern } from '../api/plan';
+import type { MeetingPattern } from './plan';
 import { mondayOf, toEpochDay, toLocalDate, weekdayOf, type EpochDay } from './localDate';
 import { occasionsOf } from './occasions';
 import { weekdayIndex } from './term';

@@ -1,5 +1,5 @@
 import ICAL from 'ical.js';
-import type { Term } from '../api/plan';
+import type { Term } from './plan';
 import { toEpochDay } from './localDate';
 import { changesBetween, offsetAt } from './zone';
 

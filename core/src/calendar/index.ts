@@ -1,5 +1,6 @@
 export * from './localDate';
 export * from './zone';
+export * from './seriesKind';
 export * from './term';
 export * from './bellTimes';
 export * from './sessions';

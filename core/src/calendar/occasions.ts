@@ -1,4 +1,4 @@
-import type { DatesPattern, MeetingPattern, MonthlyPattern } from '../api/plan';
+import type { DatesPattern, MeetingPattern, MonthlyPattern } from './plan';
 import { toEpochDay, toLocalDate, toMinutes, weekdayOf, type EpochDay } from './localDate';
 import { WEEKDAYS, weekdayIndex } from './term';
 

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { MeetingPattern, WeeklyPattern, Term } from '../api/plan';
+import type { MeetingPattern, WeeklyPattern, Term } from './plan';
 import {
   endClock,
   periodFaults,

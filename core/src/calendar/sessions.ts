@@ -1,4 +1,4 @@
-import type { Ends, MeetingPattern, Period, Term, WeeklyPattern } from '../api/plan';
+import type { Ends, MeetingPattern, Period, Term, WeeklyPattern } from './plan';
 import { timeOfDay, type TimeOfDay } from './bellTimes';
 import { mondayOf, toClock, toEpochDay, toLocalDate, toMinutes, weekdayOf, type EpochDay } from './localDate';
 import { occasionsOf } from './occasions';

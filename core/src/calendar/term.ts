@@ -1,4 +1,4 @@
-import { Weekday, type Term } from '../api/plan';
+import { Weekday, type Term } from './plan';
 import { mondayOf, toEpochDay, weekdayOf, type EpochDay } from './localDate';
 
 /** A Monday-to-Sunday week of the term. A week whose Monday to Friday are all days off has no number. */

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { MeetingPattern, Term } from '../api/plan';
+import { MeetingPattern, Term } from './plan';
 import { anyPattern, anyPeriods, anyTerm } from '../testing/plans';
 import { readAcademicYear, writeAcademicYear } from './academicYear';
 import { calendarOf } from './ics';

@@ -1,4 +1,4 @@
-import { DatesPattern, type MeetingPattern, type Term, type Weekday } from '../api/plan';
+import { DatesPattern, type MeetingPattern, type Term, type Weekday } from './plan';
 import { readTable } from '../roster/table';
 import { readCalendar, type ReadMeeting } from './icsRead';
 import { isLocalDate, toClock, toEpochDay, toLocalDate, toMinutes, weekdayOf } from './localDate';

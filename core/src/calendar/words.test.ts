@@ -1,4 +1,4 @@
-import type { WeeklyPattern } from '../api/plan';
+import type { WeeklyPattern } from './plan';
 import {
   changesBetween,
   clockWords,

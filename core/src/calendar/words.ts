@@ -1,4 +1,4 @@
-import type { MeetingPattern, Period, WeeklyPattern } from '../api/plan';
+import type { MeetingPattern, Period, WeeklyPattern } from './plan';
 import { timeOfDay } from './bellTimes';
 import { toClock, toLocalDate, toMinutes } from './localDate';
 import { weekdayIndex } from './term';

@@ -1,4 +1,4 @@
-import type { Period, Term } from '../api/plan';
+import type { Period, Term } from '../calendar/plan';
 import { toClock, toEpochDay, toLocalDate, toMinutes } from '../calendar/localDate';
 import { countWords, listWords, zoneWords } from '../calendar/words';
 import { termDays, weekOf } from '../calendar/term';

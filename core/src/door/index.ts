@@ -1,7 +1,8 @@
-import type { Role } from '../api/limits';
-import type { SeriesKind } from '../api/planEdit';
-import { teaches } from '../limits/resolve';
+import type { SeriesKind } from '../calendar/seriesKind';
+import { teaches, type Role } from '../roster/role';
+import { instantWords, zoneWords } from '../calendar/words';
 import type { Instant } from '../calendar/zone';
+import { inForce, type Layer } from '../settings/index';
 
 export interface DoorRules {
   /** Students may enter from this many minutes before the start. */
@@ -11,6 +12,20 @@ export interface DoorRules {
 }
 
 export const COLLEGE_DOOR: DoorRules = { opensMinutesBefore: 15, teacherFirst: true };
+
+/**
+ * The rules in force under these layers. Whether students may be in an always-open room without a teacher, only that
+ * room's own series or session says; where it says nothing, they may.
+ */
+export function doorRules(layers: readonly Layer[], kind: SeriesKind = 'class'): DoorRules {
+  const own = kind === 'open' ? layers.filter((l) => l.name === 'series' || l.name === 'session') : layers;
+  return {
+    opensMinutesBefore:
+      inForce(layers, 'door', 'opensMinutesBefore')?.value ?? COLLEGE_DOOR.opensMinutesBefore,
+    teacherFirst:
+      inForce(own, 'door', 'teacherFirst')?.value ?? (kind !== 'open' && COLLEGE_DOOR.teacherFirst),
+  };
+}
 
 export interface DoorSession {
   state: 'planned' | 'moved' | 'cancelled' | 'live' | 'held';
@@ -42,7 +57,14 @@ export function doorFor(session: DoorSession, rules: DoorRules, role: Role, now:
   const minutes = teaches(role) ? SET_UP_MINUTES : rules.opensMinutesBefore;
   const opensAt = session.startsAt - minutes * MINUTE;
   if (now < opensAt) return { open: false, because: 'early', opensAt };
-  if (!teaches(role) && rules.teacherFirst && session.kind !== 'open')
-    return { open: false, because: 'teacher' };
+  if (!teaches(role) && rules.teacherFirst) return { open: false, because: 'teacher' };
   return { open: true };
+}
+
+/** What a shut door says, in the reader's own time. */
+export function doorWords(door: Exclude<DoorState, { open: true }>, zone: string): string {
+  if (door.because === 'cancelled') return 'This session is cancelled.';
+  if (door.because === 'over') return 'This class is over. The link opens again for the next one.';
+  if (door.because === 'teacher') return 'The door opens when your teacher rings in.';
+  return `The door opens ${instantWords(door.opensAt, zone)}, ${zoneWords(zone)} time.`;
 }

@@ -1,50 +1,85 @@
 import fc from 'fast-check';
-import { Capability, Permission, type Limits } from '../api/limits';
+import { noSettings, withValues, type Layer, type LayerName } from '../settings/index';
 import {
-  CAPABILITY_WORDS,
+  CAPABILITIES,
+  Capability,
+  capabilityOf,
   changeWords,
   COLLEGE_LIMITS,
-  HUSH_LIMITS,
   limitsWords,
+  Permission,
   resolve,
-  type Layer,
+  rowOf,
+  SHOWN_CAPABILITIES,
+  SomeLimits,
+  TRACK_KINDS,
 } from './index';
 
-test('the last layer that says something decides, and is named with who and when', () => {
-  const layers: Layer[] = [
-    { name: 'course', values: { speak: 'closed', draw: 'open' }, by: 'Maren', at: 1 },
-    { name: 'live', values: { speak: 'open' }, by: 'Teo', at: 2 },
-  ];
-  expect(resolve(layers, 'speak')).toEqual({ state: 'open', because: { name: 'live', by: 'Teo', at: 2 } });
-  expect(resolve(layers, 'draw').because.name).toBe('course');
-  expect(resolve(layers, 'camera')).toEqual({ state: COLLEGE_LIMITS.camera, because: { name: 'college' } });
+const layer = (name: LayerName, limits: SomeLimits, by: string | null = null, at = 0): Layer => ({
+  name,
+  settings: withValues(noSettings(), 'limits', limits, by, at),
 });
 
-const anyLayer = fc.record({
-  name: fc.constantFrom('course' as const, 'session' as const, 'live' as const),
-  values: fc.dictionary(
-    fc.constantFrom(...Capability.options),
-    fc.constantFrom(...Permission.options),
-  ) as fc.Arbitrary<Partial<Limits>>,
+test('the narrowest layer that says something decides, and is named with who and when', () => {
+  const layers = [
+    layer('course', { speak: 'closed', draw: 'open' }, 'maren', 1),
+    layer('live', { speak: 'open' }, 'teo', 2),
+  ];
+  expect(resolve(layers, 'speak')).toEqual({ state: 'open', because: { layer: 'live', by: 'teo', at: 2 } });
+  expect(resolve(layers, 'draw').because.layer).toBe('course');
+  expect(resolve(layers, 'camera')).toEqual({
+    state: COLLEGE_LIMITS.camera,
+    because: { layer: 'college', by: null, at: null },
+  });
 });
+
+const anyLimits = fc.dictionary(
+  fc.constantFrom(...Capability.options),
+  fc.constantFrom(...Permission.options),
+) as fc.Arbitrary<SomeLimits>;
+const anyLayer = fc
+  .tuple(fc.constantFrom('course' as const, 'session' as const, 'live' as const), anyLimits)
+  .map(([name, limits]) => layer(name, limits));
 
 test('a layer that says nothing of a capability changes nothing of it', () => {
   fc.assert(
     fc.property(fc.array(anyLayer), fc.constantFrom(...Capability.options), (layers, capability) => {
-      const silent: Layer = { name: 'live', values: {} };
-      expect(resolve([...layers, silent], capability)).toEqual(resolve(layers, capability));
+      expect(resolve([...layers, layer('live', {})], capability)).toEqual(resolve(layers, capability));
     }),
   );
 });
 
-test('hush closes everything but a word to a teacher', () => {
-  for (const c of Capability.options)
-    expect(HUSH_LIMITS[c]).toBe(c === 'writeToTeachers' ? undefined : 'closed');
+test('a stored state that makes no sense of its capability is closed', () => {
+  expect(resolve([layer('course', { seeNames: 'byHand' })], 'seeNames').state).toBe('closed');
 });
 
-test('every capability has its words, and the summary names each once', () => {
-  const named = limitsWords(COLLEGE_LIMITS).flatMap((l) => l.doings);
-  expect(named).toHaveLength(Capability.options.length);
-  for (const c of Capability.options) expect(CAPABILITY_WORDS[c].label.length).toBeGreaterThan(3);
+test('every value keeps who set it first: what is said again changes nothing, what is taken back is silent', () => {
+  fc.assert(
+    fc.property(anyLimits, anyLimits, (first, second) => {
+      const once = withValues(noSettings(), 'limits', first, 'maren', 1);
+      const both = withValues(once, 'limits', second, 'teo', 2);
+      for (const c of Capability.options) {
+        const said = both.limits[c];
+        expect(said?.value).toBe(second[c] ?? first[c]);
+        if (said) expect(said.by).toBe(second[c] && second[c] !== first[c] ? 'teo' : 'maren');
+      }
+      const silent = Object.fromEntries(Capability.options.map((c) => [c, undefined]));
+      expect(withValues(both, 'limits', silent, 'teo', 3).limits).toEqual({});
+    }),
+  );
+});
+
+test('every capability has one row that makes sense, and each kind of media its own', () => {
+  for (const c of Capability.options) {
+    expect(rowOf(c).states).toContain(rowOf(c).college);
+    expect(rowOf(c).label.length).toBeGreaterThan(3);
+  }
+  expect(new Set(TRACK_KINDS.map(capabilityOf)).size).toBe(TRACK_KINDS.length);
+  expect(CAPABILITIES.writeToTeachers.hush).toBeNull();
+  expect(SomeLimits.safeParse({ speak: 'open' }).success).toBe(true);
+});
+
+test('the summary names each capability that can be set, once', () => {
+  expect(limitsWords(COLLEGE_LIMITS).flatMap((l) => l.doings)).toHaveLength(SHOWN_CAPABILITIES.length);
   expect(changeWords('camera', 'open')).toBe('Cameras are now open.');
 });

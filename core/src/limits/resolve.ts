@@ -1,50 +1,25 @@
-import type { Capability, Limits, Permission, Role } from '../api/limits';
+import { inForce, type InForce, type Layer } from '../settings/index';
+import { Capability, COLLEGE_LIMITS, rowOf, type Limits, type Permission } from './capabilities';
 
-export type LayerName = 'college' | 'course' | 'session' | 'live' | 'hush' | 'floor' | 'guest';
-
-/** Values set in one place, by one person, at one time. A later layer overrules an earlier one. */
-export interface Layer {
-  name: LayerName;
-  values: Partial<Limits>;
-  by?: string | undefined;
-  /** Instant, ms. */
-  at?: number | undefined;
-}
-
+/** A capability's state and which layer set it. */
 export interface Resolved {
   state: Permission;
-  /** Which layer set the value in force. */
-  because: Pick<Layer, 'name' | 'by' | 'at'>;
+  because: InForce<Permission>['because'];
 }
 
-export const COLLEGE_LIMITS: Limits = {
-  speak: 'byHand',
-  camera: 'open',
-  present: 'closed',
-  draw: 'closed',
-  writeToClass: 'open',
-  writeToTeachers: 'open',
-  writeToStudents: 'closed',
-};
+const BY_COLLEGE = { layer: 'college', by: null, at: null } as const;
 
-/** What hush closes: everything but a word to a teacher. */
-export const HUSH_LIMITS: Partial<Limits> = {
-  speak: 'closed',
-  camera: 'closed',
-  present: 'closed',
-  draw: 'closed',
-  writeToClass: 'closed',
-  writeToStudents: 'closed',
-};
-
-/** The state of one capability: the last layer that says something about it decides. The college's layer says all. */
+/**
+ * The state of one capability: the narrowest layer that says something of it decides; the college has a word for all.
+ * A stored state that makes no sense of its capability is taken as closed.
+ */
 export function resolve(layers: readonly Layer[], capability: Capability): Resolved {
-  for (let i = layers.length - 1; i >= 0; i--) {
-    const { values, name, by, at } = layers[i]!;
-    const state = values[capability];
-    if (state) return { state, because: { name, by, at } };
-  }
-  return { state: COLLEGE_LIMITS[capability], because: { name: 'college' } };
+  const found = inForce(layers, 'limits', capability);
+  if (!found) return { state: COLLEGE_LIMITS[capability], because: BY_COLLEGE };
+  const state = rowOf(capability).states.includes(found.value) ? found.value : 'closed';
+  return { state, because: found.because };
 }
 
-export const teaches = (role: Role): boolean => role === 'teacher' || role === 'assistant';
+/** Every capability's state under these layers. */
+export const resolveAll = (layers: readonly Layer[]): Limits =>
+  Object.fromEntries(Capability.options.map((c) => [c, resolve(layers, c).state])) as Limits;

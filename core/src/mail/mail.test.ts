@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { MeetingPattern } from '../api/plan';
+import type { MeetingPattern } from '../calendar/plan';
 import { requestOf, sessionsOf } from '../calendar';
 import {
   bounceWords,

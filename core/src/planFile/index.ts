@@ -1,5 +1,5 @@
 import { faultsOf, jsonPath } from '../api/faults';
-import type { MeetingPattern } from '../api/plan';
+import type { MeetingPattern } from '../calendar/plan';
 import { calendarOf } from '../calendar/ics';
 import { periodFaults } from '../calendar/bellTimes';
 import { toClock, toLocalDate } from '../calendar/localDate';

@@ -20,7 +20,7 @@ import {
   shapes,
   timeShape,
   Zone,
-} from '../api/plan';
+} from '../calendar/plan';
 
 const ends = z
   .discriminatedUnion(

@@ -1,11 +1,13 @@
-import type { Capability, Permission } from '../api/limits';
-import type { MeetingPattern, Period, Term } from '../api/plan';
-import type { PlanEditDraft, SeriesKind } from '../api/planEdit';
+import type { Capability, Permission } from '../limits/capabilities';
+import type { MeetingPattern, Period, Term } from '../calendar/plan';
+import type { PlanEditDraft } from '../api/planEdit';
+import type { SeriesKind } from '../calendar/seriesKind';
 import type { LaidSession } from '../calendar/lay';
 import type { PlannedSeries } from '../calendar/sessions';
 import type { Instant } from '../calendar/zone';
 import type { DoorRules } from '../door/index';
-import type { Limits, Role } from '../api/limits';
+import type { Limits } from '../limits/capabilities';
+import type { Role } from '../roster/role';
 
 /** `stops`: the term cannot be run like this. `warns`: somebody will be let down. `advises`: worth a look. */
 export type Level = 'stops' | 'warns' | 'advises';

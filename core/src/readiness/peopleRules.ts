@@ -1,6 +1,6 @@
 import { countWords, dateWords, listWords } from '../calendar/words';
 import { toLocalDate } from '../calendar/localDate';
-import { teaches } from '../limits/resolve';
+import { teaches } from '../roster/role';
 import type { Found, Rule, Setup, SetupPerson } from './finding';
 
 /** Ten is where a class gets hard to follow. */

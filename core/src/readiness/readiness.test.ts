@@ -1,6 +1,6 @@
 import { COLLEGE_DOOR } from '../door/index';
 import { COLLEGE_LIMITS } from '../limits/index';
-import type { DatesPattern, MeetingPattern, MonthlyPattern, WeeklyPattern } from '../api/plan';
+import type { DatesPattern, MeetingPattern, MonthlyPattern, WeeklyPattern } from '../calendar/plan';
 import { sessionsOf, type LaidSession } from '../calendar/index';
 import { check, RULES, type Setup, type SetupPerson, type SetupSeries } from './index';
 import { autumn, THURSDAY_TIMETABLE } from '../testing/autumn';

@@ -1,2 +1,4 @@
 export * from './timeline';
 export * from './mixing';
+export * from './plan';
+export * from './replay';

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { StoredEvent } from '../api/room';
+import type { StoredEvent } from '../room/index';
 import {
   chaptersOf,
   copiedPicture,

@@ -1,4 +1,4 @@
-import type { StoredEvent } from '../api/room';
+import { chapterOf, namesIn, type StoredEvent } from '../room/index';
 
 /** A stretch that was recorded without a break, instants in ms. */
 export interface Part {
@@ -50,19 +50,13 @@ export interface Chapter {
   position: number;
 }
 
-/** Chapters from what happened: the beginning, each turn of the floor, and where a pause ended. */
+/** Chapters from what happened: the beginning, and what each concern of the room says begins one. */
 export function chaptersOf(parts: readonly Part[], events: readonly StoredEvent[]): Chapter[] {
-  const names = new Map<string, string>();
+  const names = namesIn(events);
   const chapters: Chapter[] = parts.length ? [{ title: 'Class begins', position: 0 }] : [];
   for (const event of events) {
-    if (event.type === 'entered') names.set(event.member, event.name);
-    if (event.at < (parts[0]?.from ?? Infinity)) continue;
-    const position = positionOf(parts, event.at);
-    if (event.type === 'floorGiven')
-      chapters.push({ title: `${names.get(event.member)} has the floor`, position });
-    if (event.type === 'recordingResumed') chapters.push({ title: 'After the pause', position });
-    if (event.type === 'presenting' && event.on)
-      chapters.push({ title: `${names.get(event.member)} presents`, position });
+    const title = event.at < (parts[0]?.from ?? Infinity) ? null : chapterOf(event, names);
+    if (title) chapters.push({ title, position: positionOf(parts, event.at) });
   }
   return chapters;
 }

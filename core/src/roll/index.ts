@@ -1,5 +1,5 @@
-import type { StoredEvent } from '../api/room';
-import type { Role } from '../api/limits';
+import type { StoredEvent } from '../room/index';
+import type { Role } from '../roster/role';
 
 export interface RollPerson {
   member: string;
@@ -74,8 +74,11 @@ export function rollOf(
   });
 }
 
-/** When each member was in the room; gaps within the grace are closed. */
-function staysOf(events: readonly StoredEvent[], end: number, grace: number) {
+/**
+ * When each member was in the room; gaps within the grace (ms) are closed. Those still there stay until `end`. While the
+ * server was away nobody is known to have been there.
+ */
+export function staysOf(events: readonly StoredEvent[], end: number, grace: number) {
   const stays = new Map<string, { from: number; until: number }[]>();
   const inside = new Map<string, number>();
   const depart = (member: string, at: number) => {

@@ -1,4 +1,5 @@
-import type { RoomEvent, StoredEvent } from '../api/room';
+import type { RoomEvent, StoredEvent } from '../room/index';
+import { entry } from '../testing/index';
 import { rollOf } from './index';
 
 const START = Date.UTC(2026, 9, 6, 21, 30);
@@ -11,7 +12,7 @@ const people = [
 /** Events at minutes after the planned start. */
 const log = (...steps: [number, RoomEvent][]): StoredEvent[] =>
   steps.map(([minute, event], i) => ({ ...event, seq: i + 1, at: START + minute * 60_000 }));
-const enter = (member: string): RoomEvent => ({ type: 'entered', member, name: member, role: 'student' });
+const enter = (member: string): RoomEvent => entry(member, member);
 const leave = (member: string): RoomEvent => ({ type: 'left', member });
 const ringIn: RoomEvent = { type: 'rangIn', by: 'maren' };
 const dismiss: RoomEvent = { type: 'dismissed', by: 'maren' };

@@ -1,4 +1,14 @@
-export * from './state';
-export * from './decide';
-export * from './evolve';
-export * from './audience';
+export * from './kernel/index';
+export * from './consequences';
+export * from './may';
+export * from './words';
+export { entering, isHere, knowing, type Comer } from './presence/index';
+export { placeOf } from './stage/index';
+export { TALK_AT_ONCE, writingNeeds } from './talk/index';
+export { ABANDONED_MS } from './door/index';
+export type { Occupant } from './presence/state';
+export type { Message } from './talk/state';
+export type { BoardStroke } from './board/state';
+export { Addressee } from './talk/schema';
+export { Stroke } from './board/schema';
+export { PlannedTimes } from './bell/schema';

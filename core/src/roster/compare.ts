@@ -1,4 +1,4 @@
-import type { Role } from '../api/limits';
+import type { Role } from './role';
 import type { ListRow } from './classList';
 import { folded } from './headings';
 

@@ -6,5 +6,7 @@ export * from './groups';
 export * from './headings';
 export * from './oneRoster';
 export * from './readFiles';
+export * from './role';
 export * from './summary';
 export * from './table';
+export * from './target';

@@ -1,4 +1,4 @@
-import type { Term } from '../api/plan';
+import type { Term } from '../calendar/plan';
 
 export const READING_WEEK = { from: '2026-10-12', to: '2026-10-18', name: 'Reading week' };
 export const THURSDAY_TIMETABLE = {

@@ -2,3 +2,4 @@ export * from './plans';
 export * from './plainWay';
 export * from './calendarClient';
 export * from './autumn';
+export * from './rooms';

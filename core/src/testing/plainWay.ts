@@ -1,4 +1,4 @@
-import type { MeetingPattern, Period, Term, Weekday } from '../api/plan';
+import type { MeetingPattern, Period, Term, Weekday } from '../calendar/plan';
 
 const DAYS: Weekday[] = ['sunday', 'monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'saturday'];
 const at = (date: string) => new Date(`${date}T00:00Z`);

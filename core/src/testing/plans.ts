@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { Ends, type DatesPattern, type MeetingPattern, type Period, type Term } from '../api/plan';
+import { Ends, type DatesPattern, type MeetingPattern, type Period, type Term } from '../calendar/plan';
 import { toClock, toEpochDay, toLocalDate } from '../calendar/localDate';
 import { WEEKDAYS } from '../calendar/term';
 

@@ -1,15 +1,16 @@
 import type { IncomingHttpHeaders } from 'node:http';
 import type { Capability, MemberScope, Role } from '@nimble-bell/core/api';
-import { teaches } from '@nimble-bell/core/limits';
+import { teaches } from '@nimble-bell/core/roster';
 import type { Context } from '../context';
 import { json, one, rows, run, type Db } from '../db/pool';
 import { AppError } from '../errors';
-import { personByToken, type Person } from './store';
+import { hashed, personByToken, type Person } from './store';
 
 export const COOKIE = 'nb_session';
 
 /** Who asks: an account by its session cookie, or a member by their personal link. */
-export type Principal = { kind: 'account'; person: Person } | { kind: 'link'; member: MemberRow };
+export type Principal =
+  { kind: 'account'; person: Person; tokenHash: string } | { kind: 'link'; member: MemberRow };
 
 export interface MemberRow {
   id: string;
@@ -27,16 +28,22 @@ export interface MemberRow {
   /** The series and sessions they are here for; all of the course where there is none. */
   scope: MemberScope | null;
   capabilities: Capability[];
+  /** When their link ends, instant; null where it lasts as long as the course. */
+  linkUntil: number | null;
+  /** They can sign in with a password of their own. */
+  hasAccount: boolean;
 }
 
 const MEMBER = `SELECT m.id, m.course_id AS courseId, m.person_id AS personId, m.role, m.group_name AS \`group\`,
                        COALESCE(p.preferred_name, p.name) AS name, p.email, p.zone, m.link_code AS link, m.pin, m.scope, m.capabilities,
-                       m.last_seen AS lastSeen
+                       m.last_seen AS lastSeen, m.link_until AS linkUntil,
+                       p.password_hash IS NOT NULL AS hasAccount
                   FROM members m JOIN people p ON p.id = m.person_id`;
 
 type RawMember = MemberRow & { scope: unknown; capabilities: unknown; lastSeen: number | null };
 const readMember = ({ lastSeen, ...m }: RawMember): MemberRow => ({
   ...m,
+  hasAccount: Boolean(m.hasAccount),
   scope: m.scope === null ? null : json(m.scope),
   capabilities: m.capabilities === null ? [] : json(m.capabilities),
 });
@@ -44,6 +51,16 @@ const readMember = ({ lastSeen, ...m }: RawMember): MemberRow => ({
 /** Members by a plain condition, as rows of theirs. */
 export const membersWhere = async (db: Db, where: string, values: readonly (string | readonly string[])[]) =>
   (await rows<RawMember>(db, `${MEMBER} WHERE ${where} ORDER BY p.name`, values)).map(readMember);
+
+/** What somebody is called who is, or was, on a class list. */
+export const nameOfMember = async (db: Db, id: string): Promise<string | null> =>
+  (
+    await one<{ name: string }>(
+      db,
+      'SELECT COALESCE(p.preferred_name, p.name) AS name FROM enrolments m JOIN people p ON p.id = m.person_id WHERE m.id = ?',
+      [id],
+    )
+  )?.name ?? null;
 
 const SEEN_MS = 60_000;
 
@@ -57,8 +74,15 @@ export async function memberByLink(ctx: Context, code: string): Promise<MemberRo
   );
   if (row && (row.lastSeen === null || row.lastSeen < now - SEEN_MS))
     await run(ctx.db, 'UPDATE enrolments SET last_seen = ? WHERE id = ?', [now, row.id]);
-  return row && readMember(row);
+  return row && byLink(readMember(row));
 }
+
+/**
+ * Somebody as their link alone makes them. Whoever has an account teaches by signing in: their link, which others may have
+ * read, carries a student's rights at most.
+ */
+export const byLink = (member: MemberRow): MemberRow =>
+  member.hasAccount && teaches(member.role) ? { ...member, role: 'student', scope: null } : member;
 
 /** Written as `Authorization: Link CODE`; hyphens and capitals are for the eye. */
 export const linkCode = (text: string): string => text.replaceAll('-', '').toLowerCase();
@@ -80,8 +104,8 @@ export async function principalOf(ctx: Context, headers: IncomingHttpHeaders): P
   }
   const token = cookieOf(headers);
   const person = token ? await personByToken(ctx.db, token, ctx.now()) : null;
-  if (!person) throw new AppError('not-signed-in');
-  return { kind: 'account', person };
+  if (!token || !person) throw new AppError('not-signed-in');
+  return { kind: 'account', person, tokenHash: hashed(token) };
 }
 
 export const personIdOf = (p: Principal) => (p.kind === 'account' ? p.person.id : p.member.personId);

@@ -1,5 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { one, run, type Db } from '../db/pool';
+import { one, rows, run, type Db } from '../db/pool';
 
 export interface Person {
   id: string;
@@ -10,7 +10,7 @@ export interface Person {
 }
 
 const SESSION_MS = 14 * 86_400_000;
-const hashed = (token: string) => createHash('sha256').update(token).digest('hex');
+export const hashed = (token: string) => createHash('sha256').update(token).digest('hex');
 
 export const personByEmail = (db: Db, email: string) =>
   one<Person & { password_hash: string | null }>(
@@ -39,4 +39,16 @@ export const personByToken = (db: Db, token: string, now: number) =>
        FROM auth_sessions s JOIN people p ON p.id = s.person_id
       WHERE s.token_hash = ? AND s.expires_at > ?`,
     [hashed(token), now],
+  );
+
+/** Those of these sign-ins that are still good, by the hash of their token. */
+export const liveTokens = async (db: Db, hashes: readonly string[], now: number): Promise<Set<string>> =>
+  new Set(
+    (
+      await rows<{ hash: string }>(
+        db,
+        'SELECT token_hash AS hash FROM auth_sessions WHERE token_hash IN (?) AND expires_at > ?',
+        [hashes, now],
+      )
+    ).map((row) => row.hash),
   );

@@ -12,7 +12,7 @@ import {
   type SessionRow,
 } from '../courses/store';
 import type { Db } from '../db/pool';
-import { isFor, seriesTarget, targetOf } from '../roster/store';
+import { isFor, seriesTarget, targetOf } from '@nimble-bell/core/roster';
 import { bellTimesOf } from '../terms/store';
 
 /** A course's plan as calendars and letters are made from it. */

@@ -1,10 +1,12 @@
 import type { CourseDetail, Role } from '@nimble-bell/core/api';
 import type { Context } from '../context';
+import type { Settings, SetValue } from '@nimble-bell/core/settings';
+import { nameOfMember } from '../accounts/principal';
 import { one, rows } from '../db/pool';
 import { AppError } from '../errors';
 import { checkCourse } from '../planning/setup';
 import { bellTimesOf } from '../terms/store';
-import { courseById, seriesOf, sessionsOfCourse, standingOf, type SessionRow } from './store';
+import { bare, courseById, seriesOf, sessionsOfCourse, standingOf } from './store';
 import { stagesOf } from './stages';
 
 /** All that the planning pages show of a course, in one answer. */
@@ -46,7 +48,7 @@ export async function courseDetail(ctx: Context, id: string, role: Role): Promis
     teachers,
     youngPupils: course.youngPupils,
     limits: course.limits,
-    limitsSet: course.limitsBy ? { by: course.limitsBy, at: course.limitsAt! } : null,
+    limitsSet: await limitsSetIn(ctx, course.settings),
     door: course.door,
     recordingPlan: course.recordingPlan,
     counts: counts!,
@@ -59,4 +61,13 @@ export async function courseDetail(ctx: Context, id: string, role: Role): Promis
   return { ...detail, stages: stagesOf(detail, ctx.now()) };
 }
 
-const bare = ({ courseId, take, ...session }: SessionRow) => session;
+/** Who set the course's limits last, and when; null where they are the college's own. */
+async function limitsSetIn(ctx: Context, { limits }: Settings): Promise<CourseDetail['limitsSet']> {
+  const last = Object.values(limits).reduce<SetValue<unknown> | null>(
+    (latest, v) => (latest && (latest.at ?? 0) >= (v.at ?? 0) ? latest : v),
+    null,
+  );
+  if (!last) return null;
+  const who = last.by && (await nameOfMember(ctx.db, last.by));
+  return { by: who || 'somebody', at: last.at ?? 0 };
+}

@@ -8,14 +8,13 @@ import {
   type SessionState,
 } from '@nimble-bell/core/api';
 import { dateIn } from '@nimble-bell/core/calendar';
-import { COLLEGE_DOOR } from '@nimble-bell/core/door';
-import { COLLEGE_LIMITS } from '@nimble-bell/core/limits';
 import { personIdOf, principalOf, requireRight, type Right } from '../accounts/principal';
 import { newId, newLinkCode, type Context } from '../context';
 import { one, run, transaction } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { termsOf } from '../terms/store';
 import { courseDetail } from './detail';
+import { setCourseRules } from './settings';
 import { addMember, coursesOf, insertCourse } from './store';
 import type { Request } from 'express';
 
@@ -56,12 +55,7 @@ export function courseRoutes(ctx: Context): Router {
       ]);
       if (taken)
         throw new AppError('code-taken', undefined, [{ path: 'code', message: 'This code is taken.' }]);
-      const course = await insertCourse(db, {
-        ...input,
-        termId: term.id,
-        limits: COLLEGE_LIMITS,
-        door: COLLEGE_DOOR,
-      });
+      const course = await insertCourse(db, { ...input, termId: term.id });
       await addMember(db, {
         id: newId(),
         courseId: course,
@@ -83,12 +77,7 @@ export function courseRoutes(ctx: Context): Router {
   router.put('/courses/:course/limits', async (req, res) => {
     const member = await asked(req, 'plan');
     const { limits } = parse(LimitsInput, req.body);
-    await run(ctx.db, 'UPDATE courses SET limits = ?, limits_by = ?, limits_at = ? WHERE id = ?', [
-      JSON.stringify(limits),
-      member.name,
-      ctx.now(),
-      member.courseId,
-    ]);
+    await transaction(ctx.db, (db) => setCourseRules(db, member.courseId, { limits }, member.id, ctx.now()));
     res.json({});
   });
 
@@ -105,9 +94,9 @@ export function courseRoutes(ctx: Context): Router {
   });
 
   router.put('/courses/:course/recording-plan', async (req, res) => {
-    const { courseId } = await asked(req, 'plan');
-    const plan = parse(RecordingPlan, req.body);
-    await run(ctx.db, 'UPDATE courses SET recording_plan = ? WHERE id = ?', [JSON.stringify(plan), courseId]);
+    const { courseId, id } = await asked(req, 'plan');
+    const recording = parse(RecordingPlan, req.body);
+    await transaction(ctx.db, (db) => setCourseRules(db, courseId, { recording }, id, ctx.now()));
     res.json({});
   });
   return router;

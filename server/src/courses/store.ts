@@ -10,18 +10,22 @@ import type {
   Term,
 } from '@nimble-bell/core/api';
 import type { Own } from '@nimble-bell/core/calendar';
-import type { DoorRules } from '@nimble-bell/core/door';
+import { doorRules, type DoorRules } from '@nimble-bell/core/door';
+import { resolveAll } from '@nimble-bell/core/limits';
+import { planOf } from '@nimble-bell/core/recording';
+import type { Layer, Settings } from '@nimble-bell/core/settings';
 import { newId } from '../context';
 import { json, one, rows, run, type Db } from '../db/pool';
+import { layersFrom, readSettings } from '../sessions/store';
 
 export interface CourseRow {
   id: string;
   termId: string;
   code: string;
   title: string;
+  /** What the course itself says of limits, door and recording; the three after it are what is in force by it. */
+  settings: Settings;
   limits: Limits;
-  limitsBy: string | null;
-  limitsAt: number | null;
   door: DoorRules;
   recordingPlan: RecordingPlan | null;
   youngPupils: boolean;
@@ -38,20 +42,21 @@ export interface CourseRow {
 export async function courseById(db: Db, id: string): Promise<CourseRow | null> {
   const row = await one<Record<string, unknown>>(
     db,
-    `SELECT c.id, c.term_id AS termId, c.code, c.title, c.limits, c.limits_by AS limitsBy, c.limits_at AS limitsAt,
-            c.door, c.recording_plan AS recordingPlan, c.young_pupils AS youngPupils, t.body AS term,
+    `SELECT c.id, c.term_id AS termId, c.code, c.title, c.settings, c.young_pupils AS youngPupils, t.body AS term,
             c.reminders, c.invite_before AS inviteBefore, c.telephone, c.invitation, c.class_link AS classLink, c.class_passcode AS classPasscode
        FROM courses c JOIN terms t ON t.id = c.term_id WHERE c.id = ?`,
     [id],
   );
   if (!row) return null;
-  const { limits, door, recordingPlan, term, youngPupils, reminders, inviteBefore, invitation, ...plain } =
-    row;
+  const { term, youngPupils, reminders, inviteBefore, invitation, ...plain } = row;
+  const settings = readSettings(row.settings);
+  const layers: Layer[] = [{ name: 'course', settings }];
   return {
     ...plain,
-    limits: json(limits),
-    door: json(door),
-    recordingPlan: recordingPlan ? json(recordingPlan) : null,
+    settings,
+    limits: resolveAll(layers),
+    door: doorRules(layers),
+    recordingPlan: planOf(layers),
     term: json(term),
     youngPupils: Boolean(youngPupils),
     reminders: json(reminders),
@@ -77,16 +82,14 @@ export const coursesOf = (db: Db, person: string, now: number) =>
 
 export async function insertCourse(
   db: Db,
-  course: { termId: string; code: string; title: string; limits: Limits; door: DoorRules },
+  course: { termId: string; code: string; title: string },
 ): Promise<string> {
   const id = newId();
-  await run(db, 'INSERT INTO courses (id, term_id, code, title, limits, door) VALUES (?, ?, ?, ?, ?, ?)', [
+  await run(db, 'INSERT INTO courses (id, term_id, code, title) VALUES (?, ?, ?, ?)', [
     id,
     course.termId,
     course.code,
     course.title,
-    JSON.stringify(course.limits),
-    JSON.stringify(course.door),
   ]);
   return id;
 }
@@ -121,27 +124,40 @@ const SESSION = `SELECT s.id, s.series_id AS seriesId, r.title AS seriesTitle, s
                         r.group_name AS \`group\`, s.course_id AS courseId, r.kind, s.title, s.own, s.replaces, s.record, s.take,
                         IF(r.kind = 'capture', s.posted_at, r.published_at) IS NOT NULL AS published,
                         COALESCE(s.listed, r.listed) AS listed,
-                        ROUND((s.ends_at - s.starts_at) / 60000) AS minutes
-                   FROM sessions s JOIN series r ON r.id = s.series_id`;
+                        ROUND((s.ends_at - s.starts_at) / 60000) AS minutes,
+                        c.settings AS ofCourse, r.settings AS ofSeries, s.settings AS ofSession
+                   FROM sessions s JOIN series r ON r.id = s.series_id JOIN courses c ON c.id = s.course_id`;
 /** A room without dates stands ready, or is live, as one row; held ones are sessions like others. */
 const STANDING = "(r.kind IN ('open', 'capture') AND s.state <> 'held')";
 
 /** `take` tells sessions of one series and date apart. */
-export type SessionRow = SessionInfo & { courseId: string; take: number };
-interface RawSession extends Omit<SessionRow, 'own' | 'record' | 'published' | 'listed'> {
+export interface SessionRow extends SessionInfo {
+  courseId: string;
+  take: number;
+  /** What course, series and session say of limits, door and recording. */
+  layers: Layer[];
+}
+interface RawSession extends Omit<SessionRow, 'own' | 'record' | 'published' | 'listed' | 'layers'> {
+  ofCourse: unknown;
+  ofSeries: unknown;
+  ofSession: unknown;
   own: string;
   record: number | null;
   published: number;
   listed: number;
 }
-const readSession = (s: RawSession): SessionRow => ({
+const readSession = ({ ofCourse, ofSeries, ofSession, ...s }: RawSession): SessionRow => ({
   ...s,
+  layers: layersFrom({ course: ofCourse, series: ofSeries, session: ofSession, record: s.record }),
   minutes: Number(s.minutes),
   own: s.own ? (s.own.split(',') as Own[]) : [],
   record: s.record === null ? null : Boolean(s.record),
   published: Boolean(s.published),
   listed: Boolean(s.listed),
 });
+
+/** A session as pages are told of it. */
+export const bare = ({ courseId, take, layers, ...session }: SessionRow): SessionInfo => session;
 
 /** The dated sessions of a course, and the standing ones that were held. */
 export const sessionsOfCourse = async (db: Db, course: string): Promise<SessionRow[]> =>
@@ -167,9 +183,6 @@ export async function sessionById(db: Db, id: string): Promise<SessionRow | null
   const row = await one<RawSession>(db, `${SESSION} WHERE s.id = ?`, [id]);
   return row && readSession(row);
 }
-
-export const setSessionState = (db: Db, id: string, state: SessionInfo['state']) =>
-  run(db, 'UPDATE sessions SET state = ? WHERE id = ?', [state, id]);
 
 export const addMember = (
   db: Db,

@@ -49,7 +49,8 @@ export async function transaction<T>(pool: Pool, work: (db: PoolConnection) => P
     await connection.commit();
     return result;
   } catch (error) {
-    await connection.rollback();
+    // A connection that is gone has rolled back by itself; what went wrong first is what is told.
+    await connection.rollback().catch(() => connection.destroy());
     throw error;
   } finally {
     connection.release();

@@ -2,9 +2,9 @@ import { execFile } from 'node:child_process';
 import { mkdir, copyFile, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { promisify } from 'node:util';
-import type { RoomEvent, StoredEvent } from '@nimble-bell/core/api';
+import { CLASS, type RoomEvent, type StoredEvent } from '@nimble-bell/core/room';
 import { toLocalDate, toEpochDay } from '@nimble-bell/core/calendar';
-import { COLLEGE_DOOR } from '@nimble-bell/core/door';
+import { setCourseRules } from '../courses/settings';
 import { COLLEGE_LIMITS } from '@nimble-bell/core/limits';
 import type { PoolConnection } from 'mysql2/promise';
 import { hashPassword } from '../accounts/password';
@@ -15,7 +15,8 @@ import { queueLetters } from '../mail/queue';
 import { laySeries } from '../planning/laySeries';
 import { writeSeries } from '../planning/snapshot';
 import { readyDir } from '../recordings/prepare';
-import { appendEvents } from '../room/store';
+import { layEvents } from '../room/store';
+import { writeRoll } from '../sessions/roll';
 import { enrolAll } from '../roster/store';
 import * as scenario from './scenario';
 
@@ -52,7 +53,7 @@ export async function layDemo(ctx: Context): Promise<boolean> {
         [newId(), name, email, scenario.HOME_ZONE, password],
       );
     for (const course of scenario.demoCourses(ctx.now())) {
-      const id = await insertCourse(db, { ...course, termId, limits: COLLEGE_LIMITS, door: COLLEGE_DOOR });
+      const id = await insertCourse(db, { ...course, termId });
       const { teacher, students } = await layMembers(db, id, course);
       for (const series of course.series) {
         const seriesId = newId();
@@ -68,7 +69,7 @@ export async function layDemo(ctx: Context): Promise<boolean> {
         dueAt: ctx.now(),
       });
       if (course.code === 'NAV-210') {
-        await layRules(db, id, term.lastDay, ctx.now());
+        await layRules(db, id, teacher.id, term.lastDay, ctx.now());
         await layBoard(db, id, students, ctx.now());
       }
       await layPast(ctx, db, id, { teacher, students, excerpt: course.code === 'NAV-210' ? excerpt : null });
@@ -102,19 +103,14 @@ async function layMembers(db: PoolConnection, courseId: string, course: scenario
   return { teacher, students: people.map(({ name, group }, k) => ({ id: ids[k]!, name, group })) };
 }
 
-async function layRules(db: PoolConnection, course: string, keepUntil: string, now: number) {
-  const plan = {
+async function layRules(db: PoolConnection, course: string, by: string, keepUntil: string, now: number) {
+  const recording = {
     automatic: true,
     keepUntil: toLocalDate(toEpochDay(keepUntil) + 60),
     studentsWatch: true,
     studentsDownload: false,
   };
-  await run(db, 'UPDATE courses SET recording_plan = ?, limits_by = ?, limits_at = ? WHERE id = ?', [
-    JSON.stringify(plan),
-    scenario.TEACHERS.maren.name,
-    now - 30 * 24 * 60 * MINUTE,
-    course,
-  ]);
+  await setCourseRules(db, course, { recording, limits: COLLEGE_LIMITS }, by, now - 30 * 24 * 60 * MINUTE);
 }
 
 /** What stands on the class's page, and what some of the class have answered. */
@@ -166,7 +162,8 @@ async function layPast(ctx: Context, db: PoolConnection, course: string, past: P
     }
     const students = past.students.filter((s) => session.group === null || s.group === session.group);
     const events = pastEvents(past.teacher, students, session, i, past.excerpt !== null);
-    await appendEvents(db, session.id, events, null);
+    await layEvents(db, session.id, events);
+    await writeRoll(db, session.id, events);
     await run(db, "UPDATE sessions SET state = 'held' WHERE id = ?", [session.id]);
     if (past.excerpt && lectures.slice(-3).includes(session))
       await layRecording(ctx, db, session, past.excerpt);
@@ -199,6 +196,7 @@ function pastEvents(
     member: m.id,
     name: m.name,
     role,
+    place: CLASS,
   });
   at(-6, enter(teacher, 'teacher'));
   at(-1, { type: 'rangIn', by: teacher.id });
@@ -216,7 +214,7 @@ function pastEvents(
   }
   for (const [i, [who, text]] of scenario.TALK.entries()) {
     const from = who === 0 ? teacher.id : here[who % here.length]?.id;
-    if (from) at(-0.75 + i * 0.14, { type: 'said', from, addressee: { to: 'class' }, text });
+    if (from) at(-0.75 + i * 0.14, { type: 'said', from, addressee: { to: 'class' }, text, place: CLASS });
   }
   at(length + 1, { type: 'dismissed', by: teacher.id });
   return events

@@ -3,7 +3,7 @@ import type { CalendarCopy } from '@nimble-bell/core/calendar';
 import { CalendarClient } from '@nimble-bell/core/testing';
 import type { CoursePlan } from '../calendars/entries';
 import type { SessionRow } from '../courses/store';
-import { isFor, targetOf } from '../roster/store';
+import { isFor, targetOf } from '@nimble-bell/core/roster';
 import { deskOf, makePlan, memberRow, NOW, seriesRow, sessionRows, weekly } from '../testing/coursePlan';
 import { compose, type LetterOrder } from './compose';
 

@@ -30,7 +30,7 @@ import {
 import type { MemberRow } from '../accounts/principal';
 import { entriesOf, seriesOfUid, uidOf, type CoursePlan } from '../calendars/entries';
 import type { SessionRow } from '../courses/store';
-import { isFor, seriesTarget, targetOf } from '../roster/store';
+import { isFor, seriesTarget, targetOf } from '@nimble-bell/core/roster';
 
 /** A letter as it leaves. */
 export interface Letter {

@@ -1,7 +1,7 @@
 import type { Answer } from '@nimble-bell/core/api';
 import type { MemberRow } from '../accounts/principal';
 import { one, run, type Db } from '../db/pool';
-import { isFor, seriesTarget, targetOf } from '../roster/store';
+import { isFor, seriesTarget, targetOf } from '@nimble-bell/core/roster';
 import { seriesOf, sessionsOfCourse } from '../courses/store';
 
 export interface GivenReply {

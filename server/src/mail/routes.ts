@@ -18,7 +18,8 @@ import { membersWhere, principalOf, requireRight, type Right } from '../accounts
 import type { Context } from '../context';
 import { rows, run, transaction } from '../db/pool';
 import { AppError, parse } from '../errors';
-import { isFor, ownMembers, seriesTarget } from '../roster/store';
+import { isFor, seriesTarget } from '@nimble-bell/core/roster';
+import { ownMembers } from '../roster/store';
 import { compose } from './compose';
 import { deskFor } from './desk';
 import { lettersOf } from './foretell';

@@ -3,7 +3,7 @@ import { membersWhere, type MemberRow } from '../accounts/principal';
 import type { Context } from '../context';
 import { courseById, sessionsOfCourse, type CourseRow } from '../courses/store';
 import { rows, transaction, type Db } from '../db/pool';
-import { isFor, targetOf } from '../roster/store';
+import { isFor, targetOf } from '@nimble-bell/core/roster';
 import { invitedOf, queueLetters } from './queue';
 
 const EVERY_MS = 5000;

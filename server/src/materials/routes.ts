@@ -13,7 +13,7 @@ import { sessionById } from '../courses/store';
 import { one, run } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { memberOfTicket } from '../recordings/ticket';
-import { isFor, targetOf } from '../roster/store';
+import { isFor, targetOf } from '@nimble-bell/core/roster';
 import { infoOf, MATERIAL, materialsFor, type MaterialRow } from './store';
 
 const LARGEST = 200_000_000;

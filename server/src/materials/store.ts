@@ -4,7 +4,7 @@ import type { Context } from '../context';
 import { sessionsOfCourse } from '../courses/store';
 import { rows, type Db } from '../db/pool';
 import { ticketFor } from '../recordings/ticket';
-import { isFor, targetOf } from '../roster/store';
+import { isFor, targetOf } from '@nimble-bell/core/roster';
 
 export interface MaterialRow {
   id: string;

@@ -1,5 +1,5 @@
 import type { Logger } from 'pino';
-import { JanusClient, type Reply } from './janusClient';
+import { JanusClient, RelayError, type Reply } from './janusClient';
 import {
   TRACK_KINDS,
   type MediaRelay,
@@ -8,6 +8,10 @@ import {
   type TrackKind,
   type ViewerOffer,
 } from './relay';
+
+/** The relay's own words for a room, or a publisher, that is not there. */
+const NO_SUCH_ROOM = 426;
+const ABSENT: ReadonlySet<number> = new Set([NO_SUCH_ROOM, 428]);
 
 interface Publisher {
   handle: number;
@@ -81,26 +85,37 @@ export class JanusRelay implements MediaRelay {
         await this.#client.detach(publisher.handle);
       }
     for (const [viewer, { room: own }] of this.#viewers) if (own === room) await this.unwatch(viewer);
-    await this.#ask({ request: 'destroy', room }).catch(() => {});
+    await this.#ask({ request: 'destroy', room }).catch((error: unknown) => {
+      if (!(error instanceof RelayError) || error.code !== NO_SUCH_ROOM) throw error;
+    });
   }
 
   async publish(room: string, member: string, sdp: string): Promise<{ answer: string; up: Promise<void> }> {
     await this.unpublish(room, member);
     const handle = await this.#client.attach();
-    this.#publishers.set(`${room}/${member}`, { handle });
-    // Joined and closed before the answer leaves: no packet can come earlier than its verdict.
-    await this.#client.request(handle, { request: 'join', ptype: 'publisher', room, id: member });
-    const up = this.#client.whenUp(handle);
-    const reply = await this.#client.request(
-      handle,
-      { request: 'publish', audiocodec: 'opus', videocodec: 'vp8' },
-      { type: 'offer', sdp },
-    );
-    for (const kind of TRACK_KINDS) await this.moderate(room, member, kind, false);
-    return { answer: sdpOf(reply), up };
+    try {
+      // Joined and closed before the answer leaves: no packet can come earlier than its verdict.
+      await this.#client.request(handle, { request: 'join', ptype: 'publisher', room, id: member });
+      const up = this.#client.whenUp(handle);
+      const reply = await this.#client.request(
+        handle,
+        { request: 'publish', audiocodec: 'opus', videocodec: 'vp8' },
+        { type: 'offer', sdp },
+      );
+      for (const kind of TRACK_KINDS) await this.moderate(room, member, kind, false);
+      this.#publishers.set(`${room}/${member}`, { handle });
+      return { answer: sdpOf(reply), up };
+    } catch (error) {
+      await this.#client.detach(handle);
+      throw error;
+    }
   }
 
   async unpublish(room: string, member: string) {
+    // By id, whichever connection it is that holds it; then the connection that is known.
+    await this.#ask({ request: 'kick', room, id: member }).catch((error: unknown) => {
+      if (!(error instanceof RelayError) || !ABSENT.has(error.code)) throw error;
+    });
     const publisher = this.#publishers.get(`${room}/${member}`);
     if (!publisher) return;
     this.#publishers.delete(`${room}/${member}`);
@@ -108,7 +123,6 @@ export class JanusRelay implements MediaRelay {
   }
 
   async moderate(room: string, member: string, kind: TrackKind, open: boolean) {
-    if (!this.#publishers.has(`${room}/${member}`)) return;
     await this.#ask({
       request: 'moderate',
       room,

@@ -23,6 +23,16 @@ const TIMEOUT_MS = 8000;
 const KEEPALIVE_MS = 20_000;
 const RETRY_MS = 700;
 
+/** The relay's refusal of a request, with its code. */
+export class RelayError extends Error {
+  constructor(
+    readonly code: number,
+    words: string,
+  ) {
+    super(`relay: ${words}`);
+  }
+}
+
 /** The relay's JSON protocol over one WebSocket: a session that is opened again whenever it was lost. */
 export class JanusClient {
   #socket: WebSocket | null = null;
@@ -74,7 +84,7 @@ export class JanusClient {
       ...(jsep ? { jsep } : {}),
     });
     const data = (message.plugindata as { data: Record<string, unknown> }).data;
-    if (data.error) throw new Error(`relay: ${String(data.error)}`);
+    if (data.error) throw new RelayError(Number(data.error_code ?? 0), String(data.error));
     return message.jsep ? { data, jsep: message.jsep as Jsep } : { data };
   }
 

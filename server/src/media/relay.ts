@@ -1,3 +1,7 @@
+import type { TrackKind } from '@nimble-bell/core/limits';
+
+export { TRACK_KINDS, type TrackKind } from '@nimble-bell/core/limits';
+
 /** Where a publisher's or viewer's media section belongs. */
 export interface StreamPlace {
   /** Media section id of the viewer's connection. */
@@ -5,11 +9,6 @@ export interface StreamPlace {
   member: string;
   kind: TrackKind;
 }
-
-export type TrackKind = 'sound' | 'camera' | 'screen';
-
-/** The order of a publisher's media sections. */
-export const TRACK_KINDS: readonly TrackKind[] = ['sound', 'camera', 'screen'];
 
 export interface Publication {
   member: string;
@@ -23,7 +22,8 @@ export interface ViewerOffer {
 
 /**
  * A WebRTC relay as the room needs it. Nothing a publisher sends goes on before `moderate` opens its track: a new
- * publisher's tracks are all closed.
+ * publisher's tracks are all closed. What is asked and answered without an error is so at the relay; what fails is not
+ * known to be so.
  */
 export interface MediaRelay {
   readonly available: boolean;
@@ -33,9 +33,10 @@ export interface MediaRelay {
   closeRoom(room: string): Promise<void>;
   /**
    * Takes a publisher's whole offer, gives the whole answer; `up` is when the connection stands, and the member can be
-   * watched. An earlier connection of the member ends.
+   * watched. An earlier connection of the member ends. One that fails leaves nothing behind.
    */
   publish(room: string, member: string, sdp: string): Promise<{ answer: string; up: Promise<void> }>;
+  /** Takes a member's publisher out by the member's id, whichever connection it has. */
   unpublish(room: string, member: string): Promise<void>;
   moderate(room: string, member: string, kind: TrackKind, open: boolean): Promise<void>;
   /**

@@ -6,7 +6,7 @@ import { json, rows, run, type Db } from '../db/pool';
 import { AppError } from '../errors';
 import type { MemberScope, Role } from '@nimble-bell/core/api';
 import { queueUpdates } from '../mail/queue';
-import { isFor } from '../roster/store';
+import { isFor } from '@nimble-bell/core/roster';
 import { clashesIn } from './clashes';
 import {
   diffOf,

@@ -1,8 +1,10 @@
 import { PlanEdit } from '@nimble-bell/core/api';
 import type { Fix } from '@nimble-bell/core/readiness';
+import type { MemberRow } from '../accounts/principal';
 import type { Context } from '../context';
 import { courseById, sessionsOfCourse } from '../courses/store';
-import { run, transaction } from '../db/pool';
+import { setCourseRules } from '../courses/settings';
+import { transaction } from '../db/pool';
 import { AppError } from '../errors';
 import { inviteNew } from '../mail/queue';
 import { changePlan } from './change';
@@ -10,16 +12,20 @@ import { applyEdit } from './edit';
 import { checkCourse } from './setup';
 
 /** Does the fix of a finding, worked out anew: a finding that is not there any more fixes nothing. */
-export async function fixFinding(ctx: Context, courseId: string, by: string, id: string): Promise<string> {
+export async function fixFinding(
+  ctx: Context,
+  { courseId, id: member, name: by }: Pick<MemberRow, 'courseId' | 'id' | 'name'>,
+  id: string,
+): Promise<string> {
   const course = (await courseById(ctx.db, courseId))!;
   const { findings } = await checkCourse(ctx, course, await sessionsOfCourse(ctx.db, courseId));
   const finding = findings.find((f) => f.id === id);
   if (!finding?.fix) throw new AppError('finding-gone');
-  await doFix(ctx, courseId, by, finding.fix.fix);
+  await doFix(ctx, courseId, member, by, finding.fix.fix);
   return finding.fix.label;
 }
 
-async function doFix(ctx: Context, courseId: string, by: string, fix: Fix) {
+async function doFix(ctx: Context, courseId: string, member: string, by: string, fix: Fix) {
   const course = (await courseById(ctx.db, courseId))!;
   const now = ctx.now();
   switch (fix.do) {
@@ -39,27 +45,16 @@ async function doFix(ctx: Context, courseId: string, by: string, fix: Fix) {
       return;
     }
     case 'limits': {
-      const limits = { ...course.limits, [fix.capability]: fix.permission };
-      await run(ctx.db, 'UPDATE courses SET limits = ?, limits_by = ?, limits_at = ? WHERE id = ?', [
-        JSON.stringify(limits),
-        by,
-        now,
-        courseId,
-      ]);
+      const limits = { [fix.capability]: fix.permission };
+      await transaction(ctx.db, (db) => setCourseRules(db, courseId, { limits }, member, now));
       return;
     }
     case 'door':
-      await run(ctx.db, 'UPDATE courses SET door = ? WHERE id = ?', [
-        JSON.stringify({ ...course.door, ...fix.rules }),
-        courseId,
-      ]);
+      await transaction(ctx.db, (db) => setCourseRules(db, courseId, { door: fix.rules }, member, now));
       return;
     case 'recording':
       if (!course.recordingPlan) throw new AppError('finding-gone');
-      await run(ctx.db, 'UPDATE courses SET recording_plan = ? WHERE id = ?', [
-        JSON.stringify({ ...course.recordingPlan, ...fix.plan }),
-        courseId,
-      ]);
+      await transaction(ctx.db, (db) => setCourseRules(db, courseId, { recording: fix.plan }, member, now));
       return;
     case 'invite':
       await transaction(ctx.db, (db) => inviteNew(db, courseId, now));

@@ -1,5 +1,3 @@
-import { recordsItself } from '../recordings/plan';
-import { mayWatch, type RecordingRow } from '../recordings/store';
 import { deltasOf } from './change';
 import { peopleOf } from './clashes';
 import { diffOf, isEmpty, reversed, type SeriesRecord, type SessionRecord, type Snapshot } from './snapshot';
@@ -117,26 +115,4 @@ test('who must be at a series: its leads or the teachers, and the students it is
   ];
   expect(peopleOf({ group: null, leads: [] }, course)).toEqual(['maren', 'ana', 'ben']);
   expect(peopleOf({ group: 'A', leads: ['m-teo'] }, course)).toEqual(['teo', 'ana']);
-});
-
-const recorded = { automatic: true, keepUntil: '2027-01-01', studentsWatch: true, studentsDownload: false };
-
-test('a session records itself as it says, or as its course plans; a capture always', () => {
-  expect(recordsItself({ kind: 'class', record: null }, recorded)).toBe(true);
-  expect(recordsItself({ kind: 'class', record: false }, recorded)).toBe(false);
-  expect(recordsItself({ kind: 'class', record: null }, null)).toBe(false);
-  expect(recordsItself({ kind: 'capture', record: null }, null)).toBe(true);
-});
-
-test('a student watches their own sessions where the plan lets them, and a capture once it is posted', () => {
-  const row = (more: Partial<RecordingRow>) =>
-    ({ kind: 'class', group: null, published: true, plan: recorded, ...more }) as RecordingRow;
-  const ana = { role: 'student' as const, group: 'A' };
-  expect(mayWatch(row({}), ana)).toBe(true);
-  expect(mayWatch(row({ group: 'B' }), ana)).toBe(false);
-  expect(mayWatch(row({ published: false }), ana)).toBe(false);
-  expect(mayWatch(row({ plan: null }), ana)).toBe(false);
-  expect(mayWatch(row({ kind: 'capture', plan: null }), ana)).toBe(true);
-  expect(mayWatch(row({ kind: 'capture', published: false }), ana)).toBe(false);
-  expect(mayWatch(row({ published: false, plan: null }), { role: 'assistant', group: null })).toBe(true);
 });

@@ -114,7 +114,7 @@ export function planningRoutes(ctx: Context): Router {
   router.post('/courses/:course/fixes', async (req, res) => {
     const member = await asked(req, 'plan');
     const { finding } = parse(FixInput, req.body);
-    res.json({ done: await fixFinding(ctx, member.courseId, member.name, finding) });
+    res.json({ done: await fixFinding(ctx, member, finding) });
   });
 
   /** Ranked slots to make up for a session. */

@@ -54,13 +54,6 @@ export function privacyRoutes(ctx: Context): Router {
     if (person.account)
       throw new AppError('in-use', 'Somebody with an account is not forgotten from a class list.');
     await transaction(ctx.db, (db) => forget(db, person.personId, me, ctx.now()));
-    const gone = await rows<{ id: string }>(ctx.db, 'SELECT id FROM enrolments WHERE person_id = ?', [
-      person.personId,
-    ]);
-    ctx.signals.emit(
-      'gone',
-      gone.map((g) => g.id),
-    );
     res.json({});
   });
   return router;

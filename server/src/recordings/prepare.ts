@@ -13,8 +13,8 @@ import {
 } from '@nimble-bell/core/recording';
 import type { Context } from '../context';
 import { run } from '../db/pool';
-import { TRACK_KINDS } from '../media/relay';
-import { partsOf, tracksOf } from './store';
+import { TRACK_KINDS, type MediaRelay } from '../media/relay';
+import { partsOf, sessionOf, tracksOf } from './store';
 
 const execute = promisify(execFile);
 const MJR = 'MJR00002';
@@ -25,7 +25,10 @@ export const rawDir = (ctx: Context) => path.join(ctx.config.dataDir, 'recording
 export const readyDir = (ctx: Context) => path.join(ctx.config.dataDir, 'recordings', 'ready');
 
 /** Turns what the relay wrote into one file to watch: each track unpacked, each part mixed, the parts joined. */
-export async function prepareRecording(ctx: Context, recording: string): Promise<void> {
+export async function prepareRecording(ctx: Context, relay: MediaRelay, recording: string): Promise<void> {
+  // What the relay still writes of it is closed first.
+  const session = await sessionOf(ctx.db, recording);
+  if (session && relay.available) await relay.closeRoom(session);
   const work = path.join(ctx.config.dataDir, 'recordings', 'work', recording);
   await rm(work, { recursive: true, force: true });
   await mkdir(work, { recursive: true });

@@ -2,17 +2,16 @@ import path from 'node:path';
 import { Router, type Request } from 'express';
 import type { RecordingDetail } from '@nimble-bell/core/api';
 import { teaches } from '@nimble-bell/core/limits';
-import { audience } from '@nimble-bell/core/room';
-import { chaptersOf, gapsOf } from '@nimble-bell/core/recording';
+import { audience, newRoom } from '@nimble-bell/core/room';
+import { chaptersOf, gapsOf, isExpired, mayWatch } from '@nimble-bell/core/recording';
 import { dateIn } from '@nimble-bell/core/calendar';
 import { memberIn, membersWhere, principalOf, type MemberRow } from '../accounts/principal';
 import type { Context } from '../context';
 import { courseById } from '../courses/store';
 import { AppError } from '../errors';
 import { eventsOf } from '../room/store';
-import { isExpired } from './expire';
 import { readyDir } from './prepare';
-import { infoOf, mayWatch, partsOf, recordingsWhere, type RecordingRow } from './store';
+import { infoOf, partsOf, recordingsWhere, type RecordingRow } from './store';
 import { memberOfTicket, ticketFor } from './ticket';
 
 type Viewer = Pick<MemberRow, 'id' | 'role' | 'zone' | 'group' | 'scope'>;
@@ -50,7 +49,7 @@ export function recordingRoutes(ctx: Context): Router {
       parts,
       chapters: chaptersOf(parts, events),
       gaps: gapsOf(parts, events),
-      events: events.filter((e) => audience(e, viewer) !== null),
+      events: events.filter((e) => audience(e, viewer, newRoom()) !== null),
       hasPicture: Boolean(row.hasPicture),
       zone,
       mediaPath: `/api/recordings/${row.id}/media?ticket=${ticketFor(ctx, row.id, who.id)}`,

@@ -1,8 +1,9 @@
-import type { MemberScope, RecordingInfo, RecordingPlan, Role, SeriesKind } from '@nimble-bell/core/api';
-import { teaches } from '@nimble-bell/core/limits';
+import type { RecordingInfo, RecordingPlan, Role, SeriesKind } from '@nimble-bell/core/api';
+import { mayWatch, planOf } from '@nimble-bell/core/recording';
+import { teaches, type OnList } from '@nimble-bell/core/roster';
 import { newId } from '../context';
-import { json, one, rows, run, type Db } from '../db/pool';
-import { isFor } from '../roster/store';
+import { one, rows, run, type Db } from '../db/pool';
+import { readSettings } from '../sessions/store';
 
 export interface RecordingRow {
   id: string;
@@ -26,24 +27,16 @@ export interface RecordingRow {
 
 const RECORDING = `SELECT r.id, r.session_id AS sessionId, s.series_id AS seriesId, s.course_id AS courseId, CONCAT(q.title, ' ', s.number) AS title, s.starts_at AS startsAt,
                           s.ends_at AS endsAt, r.state, r.progress, r.length_ms AS lengthMs, r.bytes,
-                          r.has_picture AS hasPicture, r.file, c.recording_plan AS plan, q.kind, q.group_name AS \`group\`,
+                          r.has_picture AS hasPicture, r.file, c.settings AS plan, q.kind, q.group_name AS \`group\`,
                           IF(q.kind = 'capture', s.posted_at, q.published_at) IS NOT NULL AS published
                      FROM recordings r JOIN sessions s ON s.id = r.session_id
                      JOIN series q ON q.id = s.series_id JOIN courses c ON c.id = s.course_id`;
 
 const read = (row: RecordingRow): RecordingRow => ({
   ...row,
-  plan: row.plan ? json(row.plan) : null,
+  plan: planOf([{ name: 'course', settings: readSettings(row.plan) }]),
   published: Boolean(row.published),
 });
-
-/** What decides which recordings somebody may watch. */
-type Watcher = { role: Role; group: string | null; scope?: MemberScope | null };
-
-/** Whether a member may watch: their own sessions, where the plan lets students; a capture once it is posted. */
-export const mayWatch = (row: RecordingRow, member: Watcher): boolean =>
-  (teaches(member.role) && !member.scope) ||
-  (isFor(row, member) && (row.kind === 'capture' || (row.plan?.studentsWatch ?? false)));
 
 export const recordingsWhere = async (db: Db, column: 's.course_id' | 's.id' | 'r.id', value: string) =>
   (await rows<RecordingRow>(db, `${RECORDING} WHERE ${column} = ? ORDER BY s.starts_at DESC`, [value])).map(
@@ -53,29 +46,52 @@ export const recordingsWhere = async (db: Db, column: 's.course_id' | 's.id' | '
 export const recordingOf = (db: Db, session: string) =>
   one<{ id: string }>(db, 'SELECT id FROM recordings WHERE session_id = ?', [session]);
 
-export async function openRecording(db: Db, session: string): Promise<string> {
-  const id = newId();
-  await run(db, 'INSERT INTO recordings (id, session_id) VALUES (?, ?)', [id, session]);
-  return id;
-}
+export const sessionOf = async (db: Db, recording: string): Promise<string | null> =>
+  (
+    await one<{ session: string }>(db, 'SELECT session_id AS session FROM recordings WHERE id = ?', [
+      recording,
+    ])
+  )?.session ?? null;
 
-export async function openPart(db: Db, recording: string, at: number): Promise<string> {
-  const id = newId();
-  await run(db, 'INSERT INTO recording_parts (id, recording_id, started_at) VALUES (?, ?, ?)', [
-    id,
-    recording,
-    at,
-  ]);
-  return id;
+/** Begins a part of a session's recording; the recording itself with the first. */
+export async function openPart(db: Db, session: string, at: number): Promise<void> {
+  await run(db, 'INSERT IGNORE INTO recordings (id, session_id) VALUES (?, ?)', [newId(), session]);
+  await run(
+    db,
+    'INSERT INTO recording_parts (id, recording_id, started_at) SELECT ?, id, ? FROM recordings WHERE session_id = ?',
+    [newId(), at, session],
+  );
 }
 
 /** Ends whatever part is open. */
-export const closeParts = (db: Db, recording: string, at: number) =>
+export const closePart = (db: Db, session: string, at: number) =>
   run(
     db,
-    'UPDATE recording_parts SET ended_at = GREATEST(?, started_at) WHERE recording_id = ? AND ended_at IS NULL',
-    [at, recording],
+    `UPDATE recording_parts SET ended_at = GREATEST(?, started_at)
+      WHERE ended_at IS NULL AND recording_id = (SELECT id FROM recordings WHERE session_id = ?)`,
+    [at, session],
   );
+
+/** The part of a session's recording that is open, if any. */
+export const openPartOf = (db: Db, session: string) =>
+  one<{ id: string }>(
+    db,
+    `SELECT p.id FROM recording_parts p JOIN recordings r ON r.id = p.recording_id
+      WHERE r.session_id = ? AND p.ended_at IS NULL ORDER BY p.started_at DESC LIMIT 1`,
+    [session],
+  );
+
+/** A session's recording, if there is one, is prepared as soon as somebody has time for it. */
+export async function queuePreparing(db: Db, session: string, now: number): Promise<void> {
+  const recording = await recordingOf(db, session);
+  if (!recording) return;
+  await run(db, "UPDATE recordings SET state = 'preparing' WHERE id = ?", [recording.id]);
+  await run(db, "INSERT IGNORE INTO jobs (kind, job_key, payload, due_at) VALUES ('prepare', ?, ?, ?)", [
+    `prepare/${recording.id}`,
+    JSON.stringify({ recording: recording.id }),
+    now,
+  ]);
+}
 
 export const addTrack = (db: Db, part: string, member: string, base: string) =>
   run(db, 'INSERT INTO recording_tracks (part_id, member_id, base) VALUES (?, ?, ?)', [part, member, base]);
@@ -87,11 +103,12 @@ export const partsOf = (db: Db, recording: string) =>
     [recording],
   );
 
+/** Everyone's tracks of a part: also of those who have left the class list since. */
 export const tracksOf = (db: Db, part: string) =>
   rows<{ base: string; member: string; role: Role }>(
     db,
     `SELECT t.base, t.member_id AS member, m.role
-       FROM recording_tracks t JOIN members m ON m.id = t.member_id WHERE t.part_id = ?`,
+       FROM recording_tracks t JOIN enrolments m ON m.id = t.member_id WHERE t.part_id = ?`,
     [part],
   );
 
@@ -113,7 +130,7 @@ export function infoOf(row: RecordingRow, teaches: boolean): RecordingInfo {
 }
 
 /** Of these recordings what a member sees: those who teach the failed and expired ones too. */
-export const seenBy = (found: readonly RecordingRow[], member: Watcher): RecordingInfo[] =>
+export const seenBy = (found: readonly RecordingRow[], member: OnList): RecordingInfo[] =>
   found
     .filter(
       (r) => mayWatch(r, member) && (teaches(member.role) || (r.state !== 'failed' && r.state !== 'expired')),

@@ -2,7 +2,8 @@ import { Router, type Request } from 'express';
 import { z } from 'zod';
 import {
   CarryInput,
-  Limits,
+  Capability,
+  Permission,
   RecordingPlan,
   SeriesInput,
   type CarryPreview,
@@ -12,6 +13,7 @@ import {
 import { carry, periodsFor, sessionsOf, type Difference } from '@nimble-bell/core/calendar';
 import { principalOf, requireRight, type Right } from '../accounts/principal';
 import { newId, newLinkCode, type Context } from '../context';
+import { setCourseRules } from '../courses/settings';
 import { addMember, courseById, insertCourse, seriesOf } from '../courses/store';
 import { json, one, rows, run, transaction, type Db } from '../db/pool';
 import { AppError, parse } from '../errors';
@@ -23,7 +25,7 @@ const Name = z.object({ name: z.string().trim().min(1, 'Give the template a name
 const Template = z.object({
   series: z.array(SeriesInput),
   door: z.object({ opensMinutesBefore: z.number(), teacherFirst: z.boolean() }),
-  limits: Limits,
+  limits: z.partialRecord(Capability, Permission),
   recordingPlan: RecordingPlan.nullable(),
 });
 
@@ -89,7 +91,7 @@ export function reuseRoutes(ctx: Context): Router {
 
   /** Lays a template's series into a course as drafts, and takes over its door, limits and recording plan. */
   router.post('/courses/:course/template/apply', async (req, res) => {
-    const { courseId, personId, name: by } = await asked(req, 'plan');
+    const { courseId, personId, id: member, name: by } = await asked(req, 'plan');
     const { template } = parse(z.object({ template: z.string().max(20) }), req.body);
     const row = await one<{ body: unknown; name: string }>(
       ctx.db,
@@ -101,22 +103,13 @@ export function reuseRoutes(ctx: Context): Router {
     const outcome = await transaction(ctx.db, async (db) => {
       const { term } = (await courseById(db, courseId))!;
       const at: Editing = { db, courseId, term, now: ctx.now() };
-      await run(
+      const { door, limits, recordingPlan } = body;
+      await setCourseRules(
         db,
-        'UPDATE courses SET door = ?, limits = ?, limits_by = ?, limits_at = ?, recording_plan = COALESCE(?, recording_plan) WHERE id = ?',
-        [
-          JSON.stringify(body.door),
-          JSON.stringify(body.limits),
-          by,
-          ctx.now(),
-          body.recordingPlan
-            ? JSON.stringify({
-                ...body.recordingPlan,
-                keepUntil: later(body.recordingPlan.keepUntil, term.lastDay),
-              })
-            : null,
-          courseId,
-        ],
+        courseId,
+        { door, limits, ...carried(recordingPlan, term) },
+        member,
+        ctx.now(),
       );
       const fits = await fitting(db, at, body.series);
       const make = async () => {
@@ -173,26 +166,19 @@ export function reuseRoutes(ctx: Context): Router {
         termId: input.term,
         code: from.code,
         title: from.title,
-        limits: from.limits,
-        door: from.door,
       });
+      const teacher = newId();
       await addMember(db, {
-        id: newId(),
+        id: teacher,
         courseId,
         personId: member.personId,
         role: 'teacher',
         group: null,
         link: newLinkCode(),
       });
-      const plan = from.recordingPlan && {
-        ...from.recordingPlan,
-        keepUntil: later(from.recordingPlan.keepUntil, to.lastDay),
-      };
-      await run(
-        db,
-        'UPDATE courses SET young_pupils = ?, limits_by = ?, limits_at = ?, recording_plan = ? WHERE id = ?',
-        [from.youngPupils, member.name, ctx.now(), plan && JSON.stringify(plan), courseId],
-      );
+      await run(db, 'UPDATE courses SET young_pupils = ? WHERE id = ?', [from.youngPupils, courseId]);
+      const { door, limits, recordingPlan } = from;
+      await setCourseRules(db, courseId, { door, limits, ...carried(recordingPlan, to) }, teacher, ctx.now());
       const at: Editing = { db, courseId, term: to, now: ctx.now() };
       await changePlan(db, {
         courseId,
@@ -273,3 +259,7 @@ async function settle(at: Editing, seriesId: string, choice: Choice, differences
       await applyEdit(at, { edit: 'change-session', id: session.id, scope: 'one', change: { do: 'cancel' } });
   }
 }
+
+/** A recording plan in another term: kept as long past its end. */
+const carried = (recording: RecordingPlan | null, term: { lastDay: string }) =>
+  recording ? { recording: { ...recording, keepUntil: later(recording.keepUntil, term.lastDay) } } : {};

@@ -1,109 +1,143 @@
-import { isStanding, type StoredEvent } from '@nimble-bell/core/api';
-import type { Layer } from '@nimble-bell/core/limits';
-import { newId, type Context } from '../context';
-import { courseById, sessionById } from '../courses/store';
-import { rows } from '../db/pool';
-import { leaseOf, renewLease } from './store';
+import { isStanding } from '@nimble-bell/core/calendar';
+import type { RoomEvent, StoredEvent } from '@nimble-bell/core/room';
+import type { Context } from '../context';
+import { sessionById } from '../courses/store';
+import { Elsewhere, type Leases } from './lease';
+import { heedOutside } from './outside';
 import { Room, type RoomListener } from './room';
+import { liveRooms } from './store';
 
-const LEASE_MS = 1000;
+const LOOK_MS = 1000;
 /** Those who were in the room when the server went away have this long to come back. */
 const RETURN_MS = 20_000;
 
 /** The rooms this server holds. A room begins to exist when someone enters, and is rebuilt after a restart. */
 export class Rooms {
   readonly #rooms = new Map<string, Promise<Room>>();
-  readonly #listeners: RoomListener[] = [];
-  readonly #owner = newId();
+  readonly #listeners: Partial<RoomListener>[] = [];
   #timer: NodeJS.Timeout | null = null;
+  #looking = false;
 
-  constructor(readonly ctx: Context) {}
+  constructor(
+    readonly ctx: Context,
+    readonly leases: Leases,
+  ) {}
 
-  listen(listener: RoomListener) {
+  listen(listener: Partial<RoomListener>) {
     this.#listeners.push(listener);
   }
 
-  /** The room of a session, from its events. */
+  /** The room of a session, from its events; refused with `Elsewhere` where another server holds it. */
   room(session: string): Promise<Room> {
     let room = this.#rooms.get(session);
     if (!room) {
-      room = this.#load(session);
+      room = this.#open(session);
       this.#rooms.set(session, room);
       room.catch(() => this.#rooms.delete(session));
     }
     return room;
   }
 
-  /** Live rooms come back as they were, with the time the server was away on record. */
+  /** A room that is open here, if it is. */
+  async held(session: string): Promise<Room | null> {
+    return (await this.#rooms.get(session)?.catch(() => null)) ?? null;
+  }
+
+  /** Every room that is open here. */
+  async all(): Promise<Room[]> {
+    const rooms = await Promise.all([...this.#rooms.values()].map((r) => r.catch(() => null)));
+    return rooms.filter((r) => r !== null);
+  }
+
+  /** Live rooms come back as they were; then this server looks after those whose holder has died. */
   async start() {
-    const live = await rows<{ id: string }>(this.ctx.db, "SELECT id FROM sessions WHERE state = 'live'");
-    for (const { id } of live) {
-      const lease = await leaseOf(this.ctx.db, id);
-      const room = await this.room(id);
-      const lastSeen = lease?.aliveAt ?? room.events.at(-1)?.at ?? this.ctx.now();
-      await room.happen(() => [{ type: 'interrupted', from: lastSeen }]);
-      setTimeout(() => void this.#dropTheMissing(room), RETURN_MS).unref();
-    }
-    this.#timer = setInterval(() => void this.#tick(), LEASE_MS);
+    await this.#adopt();
+    this.#timer = setInterval(() => {
+      if (this.#looking) return;
+      this.#looking = true;
+      void this.#look()
+        .catch((error: unknown) =>
+          this.ctx.log.warn({ why: String(error) }, 'the rooms could not be looked after'),
+        )
+        .finally(() => (this.#looking = false));
+    }, LOOK_MS);
   }
 
   stop() {
     if (this.#timer) clearInterval(this.#timer);
+    for (const room of this.#rooms.values()) void room.then((r) => r.close()).catch(() => {});
   }
 
   forget(session: string) {
+    const room = this.#rooms.get(session);
     this.#rooms.delete(session);
+    void room?.then((r) => r.close()).catch(() => {});
   }
 
-  async #load(session: string): Promise<Room> {
+  async #look() {
+    for (const [session, pending] of this.#rooms) {
+      const room = await pending.catch(() => null);
+      const empty = room && !Object.values(room.state.presence.people).some((o) => o.present);
+      if (empty && room.state.bell.phase !== 'live' && room.connections.size === 0) this.forget(session);
+    }
+    await this.#adopt();
+    for (const room of await this.all()) await heedOutside(this.ctx, room);
+  }
+
+  /** Takes the live rooms that nobody holds, or whose holder is dead. */
+  async #adopt() {
+    for (const { session } of await liveRooms(this.ctx.db))
+      if (!this.#rooms.has(session))
+        await this.room(session).catch((error: unknown) => {
+          if (!(error instanceof Elsewhere)) this.ctx.log.error(error, `the room ${session} was not opened`);
+        });
+  }
+
+  async #open(session: string): Promise<Room> {
     const row = await sessionById(this.ctx.db, session);
-    const course = row && (await courseById(this.ctx.db, row.courseId));
-    if (!course) throw new Error(`There is no session ${session}.`);
-    const layer: Layer = { name: 'course', values: course.limits };
-    if (course.limitsBy) Object.assign(layer, { by: course.limitsBy, at: course.limitsAt });
-    const room = new Room(this.ctx, session, [layer], (r, events) => this.#tell(r, events));
+    if (!row) throw new Error(`There is no session ${session}.`);
+    const { lease, silentSince } = await this.leases.take(session);
+    const room = new Room(this.ctx, lease, {
+      told: (r, events) => this.#tell(r, events),
+      lost: (r) => {
+        this.#rooms.delete(r.session);
+        for (const listener of this.#listeners) listener.lost?.(r);
+      },
+    });
     await room.load();
-    // Nobody is connected to a room that was just read: who still stands in a waiting one has long gone.
-    if (room.state.phase === 'waiting') await this.#dropTheMissing(room);
-    await renewLease(this.ctx.db, session, this.#owner, this.ctx.now());
+    await room.happen((state) => {
+      if (state.bell.phase === 'dismissed') return [];
+      const { kind, startsAt, endsAt, lingerMinutes, layers } = row;
+      const times = { startsAt, endsAt, lingerMinutes: isStanding(kind) ? 0 : lingerMinutes };
+      const opened: RoomEvent[] = state.bell.kind ? [] : [{ type: 'opened', kind, times, layers }];
+      if (state.bell.phase === 'live')
+        opened.push({ type: 'interrupted', from: silentSince ?? room.lastAt ?? this.ctx.now() });
+      return opened;
+    });
+    // A room that was just read has nobody connected: who was in a waiting one has long gone, who was in class may return.
+    await heedOutside(this.ctx, room);
+    if (room.state.bell.phase === 'waiting') await this.dropTheMissing(room);
+    else
+      setTimeout(
+        () =>
+          void this.dropTheMissing(room).catch((error: unknown) =>
+            this.ctx.log.warn({ why: String(error) }, 'those who did not return'),
+          ),
+        RETURN_MS,
+      ).unref();
     return room;
   }
 
-  #tell(room: Room, events: StoredEvent[]) {
-    for (const listener of this.#listeners) listener(room, events);
+  #tell(room: Room, events: readonly StoredEvent[]) {
+    for (const listener of this.#listeners) listener.told?.(room, events);
   }
 
-  async #dropTheMissing(room: Room) {
-    await room.happen((state) =>
-      Object.values(state.occupants)
+  /** Whoever has no page open on the room has left it. */
+  dropTheMissing(room: Room): Promise<void> {
+    return room.happen((state) =>
+      Object.values(state.presence.people)
         .filter((o) => o.present && !room.connections.get(o.member))
         .map((o) => ({ type: 'left', member: o.member })),
     );
-  }
-
-  async #tick() {
-    for (const pending of this.#rooms.values()) {
-      const room = await pending.catch(() => null);
-      if (!room) continue;
-      if (room.state.phase === 'live') {
-        await renewLease(this.ctx.db, room.session, this.#owner, this.ctx.now()).catch(() => {});
-        await this.#closeIfAbandoned(room);
-      } else if (!Object.values(room.state.occupants).some((o) => o.present)) this.forget(room.session);
-    }
-  }
-
-  #overdueSince = new Map<string, number>();
-
-  /** A class whose end has passed and whose teachers are gone is dismissed: nobody is left behind alone. */
-  async #closeIfAbandoned(room: Room) {
-    const teachers = Object.values(room.state.occupants).some(
-      (o) => o.present && (o.role === 'teacher' || o.role === 'assistant'),
-    );
-    const row = teachers ? null : await sessionById(this.ctx.db, room.session);
-    const over = row && (isStanding(row.kind) || this.ctx.now() > row.endsAt + row.lingerMinutes * 60_000);
-    if (!over) return void this.#overdueSince.delete(room.session);
-    const since = this.#overdueSince.get(room.session) ?? this.ctx.now();
-    this.#overdueSince.set(room.session, since);
-    if (this.ctx.now() - since > 60_000) await room.happen(() => [{ type: 'dismissed', by: null }]);
   }
 }

@@ -1,119 +1,191 @@
-import { RoomEvent, type StoredEvent } from '@nimble-bell/core/api';
-import type { Pool } from 'mysql2/promise';
+import type { Pool, PoolConnection } from 'mysql2/promise';
+import { readEvent, versionOf, type Consequence, type StoredEvent } from '@nimble-bell/core/room';
 import { newId } from '../context';
-import { setSessionState } from '../courses/store';
 import { json, one, rows, run, transaction, type Db } from '../db/pool';
+import { closePart, openPart, queuePreparing } from '../recordings/store';
+import { beginSession, endSession } from '../sessions/store';
+import { writeRoll } from '../sessions/roll';
 
-/** All that happened in a room, in order. A column that does not hold an event is a fault of ours and is said. */
-export async function eventsOf(db: Db, session: string): Promise<StoredEvent[]> {
-  const found = await rows<{ seq: number; at: number; body: unknown }>(
-    db,
-    'SELECT seq, at, body FROM room_events WHERE session_id = ? ORDER BY seq',
-    [session],
-  );
-  return found.map(({ seq, at, body }) => ({ ...RoomEvent.parse(json(body)), seq, at: Number(at) }));
+/** An event with the id of the command that made it, where one did. */
+export interface EventRow {
+  event: StoredEvent;
+  command: string | null;
 }
 
-/** When classes began and ended, and one member came and went, by session. */
-export async function eventsOfAll(
-  db: Db,
-  sessions: readonly string[],
-  member: string,
-): Promise<Map<string, StoredEvent[]>> {
-  const found = await rows<{ session: string; seq: number; at: number; body: unknown }>(
-    db,
-    `SELECT session_id AS session, seq, at, body FROM room_events
-      WHERE session_id IN (?) AND (JSON_VALUE(body, '$.type') IN ('rangIn', 'dismissed')
-        OR (JSON_VALUE(body, '$.type') IN ('entered', 'left') AND JSON_VALUE(body, '$.member') = ?)) ORDER BY session_id, seq`,
-    [sessions, member],
-  );
-  const by = new Map<string, StoredEvent[]>();
-  for (const { session, seq, at, body } of found)
-    by.set(session, [...(by.get(session) ?? []), { ...RoomEvent.parse(json(body)), seq, at: Number(at) }]);
-  return by;
+interface RawEvent {
+  seq: number;
+  at: number;
+  version: number;
+  body: unknown;
+  command: string | null;
+}
+const COLUMNS = 'seq, at, version, body, command_id AS command';
+const readRow = ({ seq, at, version, body, command }: RawEvent): EventRow => ({
+  event: readEvent({ seq, at: Number(at), version, body: json(body) }),
+  command,
+});
+
+/** What happened in a room after a place in its order. A row that holds no event is a fault of ours and is said. */
+export const eventRowsAfter = async (db: Db, session: string, seq: number): Promise<EventRow[]> =>
+  (
+    await rows<RawEvent>(
+      db,
+      `SELECT ${COLUMNS} FROM room_events WHERE session_id = ? AND seq > ? ORDER BY seq`,
+      [session, seq],
+    )
+  ).map(readRow);
+
+/** All that happened in a room, in order. */
+export const eventsOf = async (db: Db, session: string): Promise<StoredEvent[]> =>
+  (await eventRowsAfter(db, session, 0)).map((row) => row.event);
+
+/** Under which ownership a room is written. */
+export interface Lease {
+  session: string;
+  owner: string;
+  epoch: number;
 }
 
-/** Appends in one statement: all of a command's events, or none. */
-export const appendEvents = (
-  db: Db,
-  session: string,
-  events: readonly StoredEvent[],
-  commandId: string | null,
-) =>
-  run(db, 'INSERT INTO room_events (session_id, seq, at, command_id, body) VALUES ?', [
-    events.map(({ seq, at, ...body }, i) => [
-      session,
-      seq,
-      at,
-      i === events.length - 1 ? commandId : null,
-      JSON.stringify(body),
-    ]),
+/** The room has another owner by now: nothing was written. */
+export class LeaseLost extends Error {}
+
+const valuesOf = (session: string, { event, command }: EventRow) => {
+  const { seq, at, ...body } = event;
+  return [session, seq, at, command, versionOf(event.type), JSON.stringify(body)];
+};
+
+/** Appends events that were made elsewhere than in a room: the demo's. */
+export const layEvents = (db: Db, session: string, events: readonly StoredEvent[]) =>
+  run(db, 'INSERT INTO room_events (session_id, seq, at, command_id, version, body) VALUES ?', [
+    events.map((event) => valuesOf(session, { event, command: null })),
   ]);
 
-/** Appends, and where the class begins or ends, the session's state with it. */
+/**
+ * Appends in one statement, under the owner's epoch only: all of these events, or none where the room has another owner
+ * by now. The lease's row stays as it is until they are in.
+ */
+async function append(db: Db, lease: Lease, added: readonly EventRow[]) {
+  const list = added.map(() => 'SELECT ? AS a, ? AS b, ? AS c, ? AS d, ? AS e, ? AS f').join(' UNION ALL ');
+  const { affectedRows } = await run(
+    db,
+    `INSERT INTO room_events (session_id, seq, at, command_id, version, body)
+     SELECT v.* FROM (${list}) v JOIN room_leases l ON l.session_id = ? AND l.owner = ? AND l.epoch = ?`,
+    [...added.flatMap((row) => valuesOf(lease.session, row)), lease.session, lease.owner, lease.epoch],
+  );
+  if (affectedRows !== added.length) throw new LeaseLost();
+}
+
+/** Appends, and what must follow with it, in one transaction. */
 export async function storeEvents(
   pool: Pool,
-  session: string,
-  events: readonly StoredEvent[],
-  commandId: string | null,
+  lease: Lease,
+  added: readonly EventRow[],
+  consequences: readonly Consequence[],
+  now: number,
 ) {
-  const state = events.some((e) => e.type === 'dismissed')
-    ? 'held'
-    : events.some((e) => e.type === 'rangIn')
-      ? 'live'
-      : null;
-  if (!state) return void (await appendEvents(pool, session, events, commandId));
+  if (consequences.length === 0) return append(pool, lease, added);
   await transaction(pool, async (db) => {
-    await appendEvents(db, session, events, commandId);
-    await setSessionState(db, session, state);
-    if (state === 'held') await standAgain(db, session);
+    await append(db, lease, added);
+    for (const consequence of consequences) await follow(db, lease.session, consequence, now);
   });
 }
 
-/** A room without dates that was dismissed is kept with the time it took, and stands ready again under the next take. */
-async function standAgain(db: Db, session: string) {
-  const row = await one<{ kind: string; from: number; until: number }>(
-    db,
-    `SELECT r.kind, (SELECT MIN(at) FROM room_events WHERE session_id = s.id) AS \`from\`,
-            (SELECT MAX(at) FROM room_events WHERE session_id = s.id) AS until
-       FROM sessions s JOIN series r ON r.id = s.series_id WHERE s.id = ?`,
-    [session],
-  );
-  if (row?.kind !== 'open' && row?.kind !== 'capture') return;
-  await run(
-    db,
-    `INSERT INTO sessions (id, series_id, course_id, local_date, take, number, starts_at, ends_at, linger_minutes)
-     SELECT ?, series_id, course_id, local_date, take + 1, number + 1, starts_at, ends_at, linger_minutes
-       FROM sessions WHERE id = ?`,
-    [newId(), session],
-  );
-  await run(db, 'UPDATE sessions SET starts_at = ?, ends_at = ? WHERE id = ?', [
-    row.from,
-    row.until,
-    session,
-  ]);
+async function follow(db: PoolConnection, session: string, consequence: Consequence, now: number) {
+  switch (consequence.do) {
+    case 'beginSession':
+      return beginSession(db, session);
+    case 'endSession':
+      await writeRoll(db, session, await eventsOf(db, session));
+      return endSession(db, session, newId());
+    case 'openPart':
+      return openPart(db, session, consequence.at);
+    case 'closePart':
+      return closePart(db, session, consequence.at);
+    case 'prepareRecording':
+      return queuePreparing(db, session, now);
+  }
 }
 
-/** The place of a command that was decided already, for one that is sent again after a lost answer. */
-export const seqOfCommand = (db: Db, session: string, commandId: string) =>
-  one<{ seq: number }>(db, 'SELECT seq FROM room_events WHERE session_id = ? AND command_id = ?', [
-    session,
-    commandId,
-  ]);
-
-/** Takes or renews the lease of a room for this server; gives when its holder was last alive. */
-export async function renewLease(db: Db, session: string, owner: string, now: number) {
-  await run(
-    db,
-    `INSERT INTO room_leases (session_id, owner, alive_at) VALUES (?, ?, ?)
-       ON DUPLICATE KEY UPDATE owner = VALUES(owner), alive_at = VALUES(alive_at)`,
-    [session, owner, now],
-  );
+/** How long ago a server said that it lives, ms; null where it never did, or the database has forgotten. */
+interface Holder extends Lease {
+  address: string | null;
+  silentMs: number | null;
 }
 
-export const leaseOf = (db: Db, session: string) =>
-  one<{ owner: string; aliveAt: number }>(
+export const holderOf = (db: Db, session: string) =>
+  one<Holder>(
     db,
-    'SELECT owner, alive_at AS aliveAt FROM room_leases WHERE session_id = ?',
+    `SELECT l.session_id AS session, l.owner, l.epoch, s.address,
+            TIMESTAMPDIFF(MICROSECOND, s.alive_at, NOW(3)) / 1000 AS silentMs
+       FROM room_leases l LEFT JOIN servers s ON s.id = l.owner WHERE l.session_id = ?`,
     [session],
   );
+
+/** Takes a room that has never had an owner; gives whether that was done. */
+export const takeFirst = async (db: Db, session: string, owner: string): Promise<boolean> =>
+  (
+    await run(db, 'INSERT IGNORE INTO room_leases (session_id, owner, epoch) VALUES (?, ?, 1)', [
+      session,
+      owner,
+    ])
+  ).affectedRows > 0;
+
+/** Takes a room from its owner, unless somebody was faster. */
+export const takeOver = async (db: Db, from: Lease, owner: string): Promise<boolean> =>
+  (
+    await run(
+      db,
+      'UPDATE room_leases SET owner = ?, epoch = epoch + 1 WHERE session_id = ? AND owner = ? AND epoch = ?',
+      [owner, from.session, from.owner, from.epoch],
+    )
+  ).affectedRows > 0;
+
+/** Says that a server lives. */
+export const heartbeat = (db: Db, id: string, address: string) =>
+  run(
+    db,
+    `INSERT INTO servers (id, address, alive_at) VALUES (?, ?, NOW(3))
+       ON DUPLICATE KEY UPDATE address = VALUES(address), alive_at = VALUES(alive_at)`,
+    [id, address],
+  );
+
+export const farewell = (db: Db, id: string) => run(db, 'DELETE FROM servers WHERE id = ?', [id]);
+
+/** For how long the database has been up, ms: before that, nobody's silence means anything. */
+export async function databaseUpMs(db: Db): Promise<number> {
+  const row = await one<{ Value: string }>(db, "SHOW GLOBAL STATUS LIKE 'Uptime'");
+  return Number(row?.Value ?? 0) * 1000;
+}
+
+/** The sessions whose class is on, and who holds each. */
+export const liveRooms = (db: Db) =>
+  rows<{ session: string; owner: string | null }>(
+    db,
+    `SELECT s.id AS session, l.owner FROM sessions s LEFT JOIN room_leases l ON l.session_id = s.id WHERE s.state = 'live'`,
+  );
+
+/** What is written together: one more update of a document of a room. */
+export const addUpdate = (
+  db: Db,
+  of: { session: string; place: string; name: string },
+  member: string,
+  body: Buffer,
+) =>
+  run(
+    db,
+    'INSERT INTO room_documents (session_id, place, name, member_id, body) VALUES (?, ?, ?, ?, FROM_BASE64(?))',
+    [of.session, of.place, of.name, member, body.toString('base64')],
+  );
+
+/** All updates of a document, in order. */
+export const updatesOf = async (
+  db: Db,
+  of: { session: string; place: string; name: string },
+): Promise<Buffer[]> =>
+  (
+    await rows<{ body: Buffer }>(
+      db,
+      'SELECT body FROM room_documents WHERE session_id = ? AND place = ? AND name = ? ORDER BY nr',
+      [of.session, of.place, of.name],
+    )
+  ).map((row) => row.body);

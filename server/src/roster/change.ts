@@ -5,9 +5,10 @@ import { sessionsOfCourse } from '../courses/store';
 import { json, rows, run, type Db } from '../db/pool';
 import { AppError } from '../errors';
 import { invitedOf, queueLetters } from '../mail/queue';
-import { mayWatch, recordingsWhere } from '../recordings/store';
+import { mayWatch } from '@nimble-bell/core/recording';
+import { recordingsWhere } from '../recordings/store';
 import { givePins } from './pins';
-import { isFor, targetOf } from './store';
+import { isFor, targetOf } from '@nimble-bell/core/roster';
 
 /** One line of a class list as its rows, those of the person among them. */
 export interface ListRecord {

@@ -63,8 +63,6 @@ export function rosterRoutes(ctx: Context): Router {
     const member = await asked(req, 'plan');
     const edit = parse(ListEdit, req.body);
     const outcome = await transaction(ctx.db, (db) => edited(db, member, edit));
-    if (edit.edit === 'drop' || edit.edit === 'replace-links') ctx.signals.emit('gone', edit.members);
-    if (edit.edit === 'import' && edit.drop.length) ctx.signals.emit('gone', edit.drop);
     res.status(201).json(outcome);
   });
 
@@ -89,10 +87,6 @@ export function rosterRoutes(ctx: Context): Router {
       };
       return changeList(db, { courseId, by: member.name, now, invite: 'again', make });
     });
-    ctx.signals.emit(
-      'gone',
-      outcome.people.map((p) => p.member),
-    );
     res.json(outcome);
   });
 

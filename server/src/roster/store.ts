@@ -1,5 +1,4 @@
 import type { MemberInfo, MemberScope, Reply, Role } from '@nimble-bell/core/api';
-import { teaches } from '@nimble-bell/core/limits';
 import type { KnownMember } from '@nimble-bell/core/roster';
 import { newId, newLinkCode } from '../context';
 import { json, one, rows, run, type Db } from '../db/pool';
@@ -158,48 +157,3 @@ export async function ownMembers(db: Db, courseId: string, ids: readonly string[
     throw new AppError('not-found', 'There is no such person on the class list.');
   return members;
 }
-
-export interface Target {
-  group: string | null;
-  published: boolean;
-  /** The series it is of, and the session itself where it is one. */
-  seriesId: string;
-  sessionId?: string;
-}
-
-/**
- * Whether a session or series is for this member: published, and for the whole course or the member's group. Whoever is
- * here for some series or sessions only has those and no other.
- */
-export function isFor(
-  target: Target,
-  member: { group: string | null; role: Role; scope?: MemberScope | null },
-): boolean {
-  const { scope } = member;
-  if (scope && !scope.series.includes(target.seriesId) && !scope.sessions.includes(target.sessionId ?? ''))
-    return false;
-  if (teaches(member.role)) return true;
-  return (
-    target.published && (target.group === null || member.role !== 'student' || target.group === member.group)
-  );
-}
-
-/** A session as a target. */
-export const targetOf = (s: {
-  id: string;
-  seriesId: string;
-  group: string | null;
-  published: boolean;
-}): Target => ({
-  group: s.group,
-  published: s.published,
-  seriesId: s.seriesId,
-  sessionId: s.id,
-});
-
-/** A series as a target. */
-export const seriesTarget = (s: {
-  id: string;
-  group: string | null;
-  publishedAt: number | null;
-}): Target => ({ group: s.group, published: s.publishedAt !== null, seriesId: s.id });

@@ -1,18 +1,18 @@
 import { Router, type Request } from 'express';
 import { MeInput, ReplyInput, type MyCourse, type Reply } from '@nimble-bell/core/api';
-import { doorFor } from '@nimble-bell/core/door';
-import { rollOf } from '@nimble-bell/core/roll';
+import { doorFor, doorRules } from '@nimble-bell/core/door';
 import { principalOf, type MemberRow } from '../accounts/principal';
 import type { Context } from '../context';
-import { courseById, sessionsOfCourse, standingOf, type SessionRow } from '../courses/store';
+import { bare, courseById, sessionsOfCourse, standingOf, type SessionRow } from '../courses/store';
 import { one, rows, run } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { keepReply } from '../mail/replies';
 import { materialsFor } from '../materials/store';
 import { noticesFor } from '../notices/store';
 import { recordingsWhere, seenBy } from '../recordings/store';
-import { eventsOfAll } from '../room/store';
-import { isFor, membersOf, targetOf } from '../roster/store';
+import { rollLinesOf } from '../sessions/roll';
+import { isFor, targetOf } from '@nimble-bell/core/roster';
+import { membersOf } from '../roster/store';
 
 /** What a person sees and says of their own course, by their link. */
 export function studentRoutes(ctx: Context): Router {
@@ -25,17 +25,15 @@ export function studentRoutes(ctx: Context): Router {
 
   /** One's own line of the roll of each session that was held. */
   const attendanceOf = async (held: readonly SessionRow[], member: MemberRow) => {
-    if (!held.length) return [];
-    const events = await eventsOfAll(
+    const lines = await rollLinesOf(
       ctx.db,
-      held.map((s) => s.id),
       member.id,
+      held.map((s) => s.id),
     );
-    const me = { member: member.id, name: member.name, role: member.role };
-    return held.map((s) => ({
-      sessionId: s.id,
-      line: rollOf(events.get(s.id) ?? [], [me], s, ctx.now())[0]!,
-    }));
+    return held.flatMap((s) => {
+      const line = lines.get(s.id);
+      return line ? [{ sessionId: s.id, line }] : [];
+    });
   };
 
   /** The student's page: their course, by their link. */
@@ -49,9 +47,9 @@ export function studentRoutes(ctx: Context): Router {
       recordingsWhere(ctx.db, 's.course_id', course.id),
     ]);
     const own = sessions.filter((s) => isFor(targetOf(s), member));
-    const withDoor = ({ courseId, take, ...s }: SessionRow) => ({
-      ...s,
-      door: doorFor(s, course.door, member.role, ctx.now()),
+    const withDoor = (s: SessionRow) => ({
+      ...bare(s),
+      door: doorFor(s, doorRules(s.layers, s.kind), member.role, ctx.now()),
     });
     const ids = new Set(own.map((s) => s.id));
     const [notices, materials, replies, preferred] = await Promise.all([

@@ -51,6 +51,7 @@ export const sessionRows = (series: SeriesRow): SessionRow[] =>
     record: null,
     listed: false,
     take: 0,
+    layers: [],
   }));
 
 /** A course with its lectures and a lab for group A, as letters are composed from it. */
@@ -96,5 +97,7 @@ export const memberRow = (more: Partial<MemberRow> = {}): MemberRow => ({
   pin: null,
   scope: null,
   capabilities: [],
+  linkUntil: null,
+  hasAccount: false,
   ...more,
 });

@@ -1,6 +1,8 @@
 import type { MediaRelay, Publication, TrackKind, ViewerOffer } from '../media/relay';
 
-/** A relay of plain memory for tests: it keeps what it was told, and says so. */
+type Failing = 'publish' | 'moderate' | 'unpublish' | 'record';
+
+/** A relay of plain memory for tests: it keeps what it was told, and says so. It can be made to fail, and to be slow. */
 export class StandInRelay implements MediaRelay {
   available = true;
   readonly said: string[] = [];
@@ -8,15 +10,36 @@ export class StandInRelay implements MediaRelay {
   readonly watched = new Map<string, readonly Publication[]>();
   /** Which tracks go on: `member/kind`. */
   readonly open = new Set<string>();
+  /** How long every answer takes, ms; and in single rooms. */
+  slowMs = 0;
+  readonly slowRooms = new Map<string, number>();
+  readonly #failures = new Map<Failing, number>();
+  readonly #publishing = new Map<string, number>();
   #listeners: ((available: boolean) => void)[] = [];
   #standing: (() => void)[] = [];
 
+  /** The next so many requests of this kind fail, and change nothing. */
+  fail(what: Failing, times: number) {
+    this.#failures.set(what, times);
+  }
+  /** How many connections of a member the relay takes media from. */
+  publishing = (member: string) => this.#publishing.get(member) ?? 0;
+
+  async #answers(room: string, what?: Failing) {
+    const wait = this.slowRooms.get(room) ?? this.slowMs;
+    if (wait) await new Promise((resolve) => setTimeout(resolve, wait));
+    const left = what ? (this.#failures.get(what) ?? 0) : 0;
+    if (left <= 0) return;
+    this.#failures.set(what!, left - 1);
+    throw new Error(`The relay did not ${what}.`);
+  }
   onChange(listener: (available: boolean) => void) {
     this.#listeners.push(listener);
   }
   lose() {
     this.available = false;
     this.open.clear();
+    this.#publishing.clear();
     for (const listener of this.#listeners) listener(false);
   }
   comeBack() {
@@ -33,15 +56,25 @@ export class StandInRelay implements MediaRelay {
   async closeRoom(room: string) {
     this.said.push(`close ${room}`);
   }
-  async publish(_room: string, member: string) {
+  async publish(room: string, member: string) {
+    await this.#answers(room, 'publish');
     this.said.push(`publish ${member}`);
+    this.#shut(member);
+    this.#publishing.set(member, 1);
     const up = new Promise<void>((resolve) => this.#standing.push(resolve));
     return { answer: `answer for ${member}`, up };
   }
-  async unpublish(_room: string, member: string) {
+  async unpublish(room: string, member: string) {
+    await this.#answers(room, 'unpublish');
     this.said.push(`unpublish ${member}`);
+    this.#shut(member);
   }
-  async moderate(_room: string, member: string, kind: TrackKind, open: boolean) {
+  #shut(member: string) {
+    this.#publishing.delete(member);
+    for (const track of [...this.open]) if (track.startsWith(`${member}/`)) this.open.delete(track);
+  }
+  async moderate(room: string, member: string, kind: TrackKind, open: boolean) {
+    await this.#answers(room, 'moderate');
     this.said.push(`${open ? 'opens' : 'closes'} ${member} ${kind}`);
     if (open) this.open.add(`${member}/${kind}`);
     else this.open.delete(`${member}/${kind}`);
@@ -64,7 +97,8 @@ export class StandInRelay implements MediaRelay {
   async unwatch(viewer: string) {
     this.watched.delete(viewer);
   }
-  async record(_room: string, member: string, base: string | null) {
+  async record(room: string, member: string, base: string | null) {
+    await this.#answers(room, 'record');
     this.said.push(base ? `record ${member}` : `stop ${member}`);
   }
   async stop() {}

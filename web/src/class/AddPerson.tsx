@@ -3,7 +3,7 @@ import { useForm } from '@mantine/form';
 import { useDebouncedValue } from '@mantine/hooks';
 import type { Capability, ListEditDraft, Role, SessionInfo } from '@nimble-bell/core/api';
 import { instantWords } from '@nimble-bell/core/calendar';
-import { CAPABILITY_WORDS } from '@nimble-bell/core/limits';
+import { rowOf } from '@nimble-bell/core/limits';
 import { ApiError } from '../app/api';
 import { serverNow } from '../app/clock';
 import { useThisCourse } from '../app/course';
@@ -121,7 +121,7 @@ export function AddPerson({ done }: { done: () => void }) {
             <Checkbox.Group label="May, whatever the limits say" {...form.getInputProps('capabilities')}>
               <Group mt={4} gap="md">
                 {(['speak', 'camera', 'present', 'draw', 'writeToClass'] as const).map((c) => (
-                  <Checkbox key={c} value={c} label={CAPABILITY_WORDS[c].label} />
+                  <Checkbox key={c} value={c} label={rowOf(c).label} />
                 ))}
               </Group>
             </Checkbox.Group>

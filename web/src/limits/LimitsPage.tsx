@@ -1,9 +1,9 @@
 import { Button, Group, Radio, Stack, Table, Text, Title } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useBlocker } from 'react-router';
-import { Capability, Permission, type Limits } from '@nimble-bell/core/api';
+import { Permission, type Limits } from '@nimble-bell/core/api';
 import { dateWords, instantWords } from '@nimble-bell/core/calendar';
-import { CAPABILITY_WORDS, limitsWords, PERMISSION_WORDS } from '@nimble-bell/core/limits';
+import { limitsWords, PERMISSION_WORDS, rowOf, SHOWN_CAPABILITIES } from '@nimble-bell/core/limits';
 import { useAsk } from '../app/api';
 import { useThisCourse } from '../app/course';
 import { useChange } from '../app/queries';
@@ -16,6 +16,9 @@ const ABOUT: Record<Permission, string> = {
   open: 'everyone may',
 };
 
+/** Those that can be set here. */
+const shownOf = (limits: Limits) => Object.fromEntries(SHOWN_CAPABILITIES.map((c) => [c, limits[c]]));
+
 /** What students may do in every session of the course, until a live change. */
 export function LimitsPage() {
   const course = useThisCourse();
@@ -23,8 +26,8 @@ export function LimitsPage() {
   const form = useForm<Limits>({ initialValues: course.limits });
   const mayPlan = course.role === 'teacher';
   const save = useChange(
-    (limits: Limits) => ask(`/courses/${course.id}/limits`, 'PUT', { limits }),
-    () => 'The limits are in force from the next session that opens.',
+    (limits: Limits) => ask(`/courses/${course.id}/limits`, 'PUT', { limits: shownOf(limits) }),
+    () => 'The limits are in force, in a class that is on as well.',
   );
   const dirty = form.isDirty();
   const leaving = useBlocker(() => dirty && !save.isPending && !save.isSuccess);
@@ -58,16 +61,16 @@ export function LimitsPage() {
             </Table.Tr>
           </Table.Thead>
           <Table.Tbody>
-            {Capability.options.map((c) => (
-              <Table.Tr key={c} role="radiogroup" aria-label={CAPABILITY_WORDS[c].label}>
-                <Table.Td fw={550}>{CAPABILITY_WORDS[c].label}</Table.Td>
+            {SHOWN_CAPABILITIES.map((c) => (
+              <Table.Tr key={c} role="radiogroup" aria-label={rowOf(c).label}>
+                <Table.Td fw={550}>{rowOf(c).label}</Table.Td>
                 {Permission.options.map((p) => (
                   <Table.Td key={p}>
                     <Radio
                       name={c}
                       value={p}
                       disabled={!mayPlan}
-                      aria-label={`${CAPABILITY_WORDS[c].label}: ${PERMISSION_WORDS[p]}`}
+                      aria-label={`${rowOf(c).label}: ${PERMISSION_WORDS[p]}`}
                       checked={form.values[c] === p}
                       onChange={() => form.setFieldValue(c, p)}
                     />

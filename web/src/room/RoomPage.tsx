@@ -1,19 +1,21 @@
-import { Button, Loader, Stack, Text, Title } from '@mantine/core';
-import { useContext, useEffect, useState } from 'react';
-import { Link, useParams } from 'react-router';
-import type { RoomInfo } from '@nimble-bell/core/api';
-import { LinkContext } from '../app/api';
-import { BellMark } from '../app/Bar';
-import { Desk } from './Desk';
-import { FloorPanel } from './FloorPanel';
-import { RunSheetBar } from './RunSheetBar';
-import { Seats } from './Seats';
-import { Stage } from './Stage';
-import { Statements } from './Statements';
-import { TalkPanel } from './TalkPanel';
-import { Voices } from './Playback';
-import { RoomContext, toolsOf, useConnection, type RoomTools } from './useRoom';
-import classes from './room.module.css';
+import { Button, Loader, Text } from '@mantine/core';
+import { useState } from 'react';
+import { useParams } from 'react-router';
+import { Desk } from './desk/Desk';
+import { useHushKey } from './controls/useHushKey';
+import { FloorPanel } from './floor/FloorPanel';
+import { Statements } from './floor/Statements';
+import { Away } from './frame/Away';
+import { Doorway, WayBack } from './frame/Doorway';
+import { Stage } from './frame/Stage';
+import classes from './frame/frame.module.css';
+import { Voices } from './live/Playback';
+import type { RoomConnection } from './live/connection';
+import { useConnection, useStanding } from './live/useConnection';
+import { RoomContext, useInfo, useTeaching } from './live/useRoom';
+import { RunSheetBar } from './runSheet/RunSheetBar';
+import { Seats } from './seats/Seats';
+import { PANELS } from './tools/registry';
 
 /** The room. A page opened straight at it asks for one press first: browsers play no sound before. */
 export function RoomPage() {
@@ -31,113 +33,64 @@ export function RoomPage() {
 }
 
 function Room({ session }: { session: string }) {
-  const { view, connection, call } = useConnection(session);
-  const tools = toolsOf(connection, call, view);
-  if (view.status === 'refused')
+  const { tools, connection } = useConnection(session);
+  const { status, refusal, phase } = useStanding(connection);
+  if (status === 'refused')
     return (
-      <Doorway title={tools ? 'You have left the room' : 'The door is shut'}>
-        <Text ta="center">{view.refusal}</Text>
-        <WayBack info={view.info} />
+      <Doorway title={phase ? 'You have left the room' : 'The door is shut'}>
+        <Text ta="center">{refusal}</Text>
+        <WayBack info={connection.view.info} />
       </Doorway>
     );
-  if (!tools)
+  if (phase === 'dismissed') return <Dismissed connection={connection} />;
+  if (!phase)
     return (
       <Doorway title="Entering">
         <Loader />
       </Doorway>
     );
-  if (tools.state.phase === 'dismissed')
-    return (
-      <Doorway title="The class is dismissed">
-        <Text ta="center" maw={420}>
-          {tools.state.rangInAt && tools.info.records
-            ? 'Everybody is out. The recording is being prepared and will be on the course page in a moment.'
-            : 'Everybody is out.'}
-        </Text>
-        <WayBack info={view.info} />
-      </Doorway>
-    );
   return (
     <RoomContext value={tools}>
-      <RoomFrame tools={tools} />
+      <RoomFrame />
     </RoomContext>
   );
 }
 
-function RoomFrame({ tools }: { tools: RoomTools }) {
-  useHushKey(tools);
-  const { view, teaching } = tools;
+function Dismissed({ connection }: { connection: RoomConnection }) {
+  const { state, info } = connection.view;
+  return (
+    <Doorway title="The class is dismissed">
+      <Text ta="center" maw={420}>
+        {state?.bell.rangInAt && state.recording.automatic
+          ? 'Everybody is out. The recording is being prepared and will be on the course page in a moment.'
+          : 'Everybody is out.'}
+      </Text>
+      <WayBack info={info} />
+    </Doorway>
+  );
+}
+
+function RoomFrame() {
+  useHushKey();
+  const { course } = useInfo();
+  const teaching = useTeaching();
   return (
     <div className={classes.frame} data-teaching={teaching}>
-      <title>{`${tools.info.course.code} in class – Nimble Bell`}</title>
+      <title>{`${course.code} in class – Nimble Bell`}</title>
       <RunSheetBar />
-      <aside className={classes.floor} aria-label={teaching ? 'The floor' : 'What you may do'}>
-        {teaching ? <FloorPanel /> : <Statements />}
-      </aside>
+      {teaching ? <FloorPanel /> : <Statements />}
       <main className={classes.middle} id="content">
-        {view.status === 'away' && (
-          <div className={classes.away} role="alert">
-            The connection is lost. It comes back by itself; nothing you wrote is lost.
-          </div>
-        )}
-        {view.status === 'in' && !view.relay && (
-          <div className={classes.away} role="status">
-            Sound and picture are away for the moment. Talk and everything else go on.
-          </div>
-        )}
+        <Away />
         <Stage />
         <div className={classes.under}>
           <Desk />
           <Seats />
         </div>
       </main>
-      <TalkPanel />
+      {PANELS.map(({ id, Panel }) => (
+        <Panel key={id} />
+      ))}
       <Voices />
     </div>
-  );
-}
-
-/** H closes everything, and lifts it again; not while somebody types. */
-function useHushKey({ teaching, state, send }: RoomTools) {
-  useEffect(() => {
-    if (!teaching) return;
-    const press = (e: KeyboardEvent) => {
-      const typing = (e.target as HTMLElement).closest('input, textarea, [contenteditable]');
-      if (typing || e.ctrlKey || e.metaKey || e.altKey || e.key.toLowerCase() !== 'h') return;
-      e.preventDefault();
-      void send({ type: state.hush ? 'lift' : 'hush' });
-    };
-    window.addEventListener('keydown', press);
-    return () => window.removeEventListener('keydown', press);
-  }, [teaching, state.hush, send]);
-}
-
-/** Back to where one came from: a student's page, or the session with its roll and recording. */
-function WayBack({ info }: { info: RoomInfo | null }) {
-  const link = useContext(LinkContext);
-  const { code } = useParams();
-  const [to, words] = link
-    ? [`/in/${code}`, 'To the course page']
-    : info
-      ? [`/course/${info.course.id}/session/${info.session.id}`, 'To the session']
-      : ['/courses', 'To your courses'];
-  return (
-    <Button component={Link} to={to} variant="default">
-      {words}
-    </Button>
-  );
-}
-
-function Doorway({ title, children }: { title: string; children: React.ReactNode }) {
-  return (
-    <Stack component="main" align="center" justify="center" mih="100vh" p="lg" bg="var(--paper)" gap="md">
-      <div className={classes.doorMark}>
-        <BellMark size={40} />
-      </div>
-      <Title order={1} size="h2" ta="center">
-        {title}
-      </Title>
-      {children}
-    </Stack>
   );
 }

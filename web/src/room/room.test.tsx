@@ -1,23 +1,32 @@
 import { fireEvent, screen, waitFor } from '@testing-library/react';
-import { roomTools, show, showInRoom } from '../testing/render';
-import { Desk } from './Desk';
-import { FloorPanel } from './FloorPanel';
-import { Messages } from './Messages';
-import { Notice } from './Notice';
-import { Seats } from './Seats';
-import { Statements } from './Statements';
-import { TalkPanel } from './TalkPanel';
+import { act, Profiler } from 'react';
+import type { Capability } from '@nimble-bell/core/api';
+import { CLASS as IN_CLASS, type RoomEvent } from '@nimble-bell/core/room';
+import { entry } from '@nimble-bell/core/testing';
+import { roomInfo, roomTools, show, showInRoom } from '../testing/render';
+import { Desk } from './desk/Desk';
+import { FloorPanel } from './floor/FloorPanel';
+import { Statements } from './floor/Statements';
+import { Notice } from './frame/Notice';
+import { RunSheetBar } from './runSheet/RunSheetBar';
+import { Seats } from './seats/Seats';
+import { Messages } from './tools/talk/Messages';
+import { TalkPanel } from './tools/talk/TalkPanel';
 
 const maren = { member: 'maren', role: 'teacher' as const };
 const ana = { member: 'ana', role: 'student' as const };
-const entered = (member: string, name: string, role = 'student') => ({ type: 'entered', member, name, role });
-const CLASS = [
-  entered('maren', 'Maren Oduya', 'teacher'),
+const CLASS: RoomEvent[] = [
+  entry('maren', 'Maren Oduya', 'teacher'),
   { type: 'rangIn', by: 'maren' },
-  entered('ana', 'Ana Lanyon'),
-  entered('ben', 'Ben Garrow'),
+  entry('ana'),
+  entry('ben'),
 ];
-const closed = (capability: string) => ({ type: 'limitSet', by: 'maren', capability, state: 'closed' });
+const closed = (capability: Capability): RoomEvent => ({
+  type: 'limitSet',
+  by: 'maren',
+  capability,
+  state: 'closed',
+});
 
 test("a student's control that is closed says why and sends nothing", async () => {
   const { tools, sent } = roomTools(ana, [...CLASS, closed('speak')]);
@@ -78,7 +87,7 @@ test('hushed, the floor offers to lift and no other change', () => {
 });
 
 test('hands stand in the order of raising, and the floor is given and taken back there', () => {
-  const hands = [
+  const hands: RoomEvent[] = [
     { type: 'handRaised', member: 'ben' },
     { type: 'handRaised', member: 'ana' },
   ];
@@ -134,13 +143,17 @@ test('writing goes where it is addressed, and a closed way says why in its place
 });
 
 test('a message names its writer, whom it is for, and is shown as written', () => {
-  const said = (from: string, addressee: object, text: string) => ({ type: 'said', from, addressee, text });
-  const { tools } = roomTools(ana, [
+  const said = (
+    from: string,
+    addressee: { to: 'teachers' } | { to: 'member'; member: string },
+    text: string,
+  ) => ({ type: 'said', from, addressee, text, place: IN_CLASS }) satisfies RoomEvent;
+  const { room } = roomTools(ana, [
     ...CLASS,
     said('ana', { to: 'teachers' }, 'May I leave early?'),
     said('maren', { to: 'member', member: 'ana' }, '<b>Yes</b>, you may.'),
   ]);
-  show(<Messages talk={tools.state.talk} me="ana" zone="America/Halifax" nameOf={tools.nameOf} />);
+  show(<Messages messages={room.state.talk.messages} me="ana" zone="America/Halifax" nameOf={(m) => m} />);
   expect(screen.getByText('to the teachers')).toBeTruthy();
   expect(screen.getByText('to you')).toBeTruthy();
   expect(screen.getByText('<b>Yes</b>, you may.')).toBeTruthy();
@@ -150,4 +163,50 @@ test('the notice tells the last change in one line', () => {
   const { tools } = roomTools(ana, [...CLASS, closed('camera')]);
   showInRoom(tools, <Notice />);
   expect(screen.getByRole('status').textContent).toBe('Cameras are now closed.');
+});
+
+test('one name everywhere: what somebody is called in the room stands on their seat and in what they wrote', () => {
+  const { tools, happen } = roomTools(maren, CLASS);
+  showInRoom(tools, <Seats />);
+  act(() => happen({ type: 'known', member: 'ana', name: 'Annie', role: 'student' }));
+  expect(screen.getAllByTestId('seat').map((s) => s.dataset.name)).toContain('Annie');
+});
+
+test("what changes for one person draws that person's seat and no other", () => {
+  const people = Array.from({ length: 300 }, (_, i) => ({
+    member: `m${i}`,
+    name: `Reader ${i}`,
+    role: 'student' as const,
+    group: null,
+  }));
+  const { tools, happen } = roomTools(maren, [...CLASS, ...people.map((p) => entry(p.member, p.name))], {
+    people,
+  });
+  let drawn = 0;
+  showInRoom(
+    tools,
+    <Profiler id="seats" onRender={() => drawn++}>
+      <Seats />
+    </Profiler>,
+  );
+  const seats = () => screen.getAllByTestId('seat');
+  const before = seats().map((s) => s.outerHTML);
+  drawn = 0;
+  act(() => happen({ type: 'handRaised', member: 'm7' }));
+  expect(drawn).toBe(1);
+  const changed = seats().filter((s, i) => s.outerHTML !== before[i]);
+  expect(changed.map((s) => s.dataset.name)).toEqual(['Reader 7']);
+  act(() => happen({ type: 'said', from: 'm9', addressee: { to: 'class' }, text: 'Hello', place: IN_CLASS }));
+  expect(drawn).toBe(1);
+});
+
+test('an always-open room counts no minutes and says since when it is open', () => {
+  const { session } = roomInfo(maren);
+  const standing = { session: { ...session, kind: 'open' as const, startsAt: 0, endsAt: 9e12 } };
+  const { tools } = roomTools(maren, [entry('ana'), { type: 'rangIn', by: null }], standing);
+  showInRoom(tools, <RunSheetBar />);
+  expect(screen.getByText(/open since/)).toBeTruthy();
+  expect(screen.queryByText(/min left/)).toBeNull();
+  expect(screen.queryByRole('img', { name: /Run sheet/ })).toBeNull();
+  expect(screen.queryByRole('button', { name: 'Ring in' })).toBeNull();
 });

@@ -3,11 +3,13 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { render } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { createMemoryRouter, RouterProvider } from 'react-router';
-import type { Capability, CourseDetail, MemberInfo, RoomInfo, StoredEvent } from '@nimble-bell/core/api';
+import type { CourseDetail, MemberInfo, RoomInfo, SessionInfo } from '@nimble-bell/core/api';
 import { COLLEGE_DOOR } from '@nimble-bell/core/door';
 import { COLLEGE_LIMITS } from '@nimble-bell/core/limits';
-import { evolve, may, newRoom } from '@nimble-bell/core/room';
-import { RoomContext, type RoomTools } from '../room/useRoom';
+import type { RoomEvent } from '@nimble-bell/core/room';
+import { courseLimits, opening, TestRoom } from '@nimble-bell/core/testing';
+import { RoomContext, type RoomTools } from '../room/live/useRoom';
+import { CourseContext } from '../app/course';
 
 /** A part of a page, with what surrounds every page. */
 export function show(part: ReactNode, { path = '*', at = '/' } = {}) {
@@ -123,34 +125,48 @@ export const roomInfo = (me: RoomInfo['me']): RoomInfo => ({
     { member: 'ana', name: 'Ana Lanyon', role: 'student', group: null },
     { member: 'ben', name: 'Ben Garrow', role: 'student', group: null },
   ],
-  base: [{ name: 'course', values: COLLEGE_LIMITS, by: 'Maren Oduya', at: 1 }],
   relay: true,
-  records: true,
 });
 
-/** A room as its events made it, seen by one member; what they send is kept. */
-export function roomTools(me: RoomInfo['me'], events: object[]): { tools: RoomTools; sent: object[] } {
-  const info = roomInfo(me);
+export const HOUR = 3_600_000;
+
+/** A session half an hour from now. */
+export function freshSession(more: Partial<SessionInfo> = {}): SessionInfo {
+  const startsAt = Date.now() + HOUR / 2;
+  return {
+    ...roomInfo({ member: 'm', role: 'teacher' }).session,
+    startsAt,
+    endsAt: startsAt + 80 * 60_000,
+    state: 'planned',
+    ...more,
+  };
+}
+
+/** A page inside a course. */
+export const inCourse = (detail: Partial<CourseDetail>, page: ReactNode) =>
+  show(<CourseContext value={course(detail)}>{page}</CourseContext>);
+
+/** A room as its events made it, seen by one member; what they send is kept, and more can happen in it. */
+export function roomTools(me: RoomInfo['me'], events: readonly RoomEvent[], more: Partial<RoomInfo> = {}) {
+  const info = { ...roomInfo(me), ...more };
   const sent: object[] = [];
-  const state = events
-    .map((e, i) => ({ ...e, seq: i + 1, at: 1000 * i }) as StoredEvent)
-    .reduce(evolve, newRoom(info.base));
+  const room = new TestRoom().happen(opening([courseLimits(COLLEGE_LIMITS)]), ...events);
+  const view = () => ({ status: 'in', info, state: room.state, relay: true, refusal: null });
+  const connection = {
+    view: view(),
+    subscribe: (l: () => void) => (listeners.add(l), () => listeners.delete(l)),
+  };
+  const listeners = new Set<() => void>();
+  const happen = (...later: RoomEvent[]) => {
+    room.happen(...later);
+    connection.view = view();
+    for (const listener of listeners) listener();
+  };
   const send = async (command: object) => (sent.push(command), true);
   const none: never[] = [];
   const call = { subscribe: () => () => {}, tracks: () => none, levels: () => new Map() };
-  const tools = {
-    info,
-    state,
-    call,
-    view: { status: 'in', info, state, relay: true, refusal: null },
-    me: me.member,
-    teaching: me.role === 'teacher',
-    send,
-    sendWithDevice: (_kind: string, command: object) => send(command),
-    may: (capability: Capability) => may(state, me.member, me.role, capability),
-    nameOf: (member: string) => info.people.find((p) => p.member === member)?.name ?? member,
-  } as unknown as RoomTools;
-  return { tools, sent };
+  const sendWithDevice = (_kind: string, command: object) => send(command);
+  return { tools: { connection, call, send, sendWithDevice } as unknown as RoomTools, sent, happen, room };
 }
 
 export const showInRoom = (tools: RoomTools, part: ReactNode) =>

@@ -32,9 +32,21 @@ const recording = (more: Partial<RecordingDetail> = {}): RecordingDetail => ({
   ],
   events: [
     at(-5, { type: 'entered', member: 'maren', name: 'Maren Oduya', role: 'teacher' }, 1),
-    at(10, { type: 'said', from: 'maren', addressee: { to: 'class' }, text: 'Early word.' }, 2),
-    at(30, { type: 'drawn', by: 'maren', stroke: { points: [0, 0, 1, 1], colour: 'ink' } }, 3),
-    at(110, { type: 'said', from: 'maren', addressee: { to: 'class' }, text: 'Late word.' }, 4),
+    at(
+      10,
+      { type: 'said', from: 'maren', addressee: { to: 'class' }, place: 'class', text: 'Early word.' },
+      2,
+    ),
+    at(
+      30,
+      { type: 'drawn', by: 'maren', stroke: { points: [0, 0, 1, 1], colour: 'ink' }, place: 'class' },
+      3,
+    ),
+    at(
+      110,
+      { type: 'said', from: 'maren', addressee: { to: 'class' }, place: 'class', text: 'Late word.' },
+      4,
+    ),
   ],
   hasPicture: true,
   zone: 'Atlantic/Azores',

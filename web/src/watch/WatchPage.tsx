@@ -1,27 +1,15 @@
-import {
-  Button,
-  Container,
-  Grid,
-  Group,
-  Loader,
-  Paper,
-  ScrollArea,
-  Stack,
-  Text,
-  Title,
-  UnstyledButton,
-} from '@mantine/core';
+import { Button, Container, Grid, Group, Loader, Stack, Text, Title, UnstyledButton } from '@mantine/core';
 import { useContext, useMemo, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { RecordingDetail } from '@nimble-bell/core/api';
 import { countWords, instantWords } from '@nimble-bell/core/calendar';
-import { positionOf, type Gap } from '@nimble-bell/core/recording';
-import { evolve, newRoom } from '@nimble-bell/core/room';
+import { Replay, type Gap } from '@nimble-bell/core/recording';
+import { namesIn } from '@nimble-bell/core/room';
 import { Bar } from '../app/Bar';
 import { LinkContext } from '../app/api';
 import { useAsked } from '../app/queries';
-import { Surface } from '../room/Board';
-import { Messages } from '../room/Messages';
+import type { ReplayProps } from '../room/tools/replay';
+import { REPLAYS } from '../room/tools/replays';
 import { Fault } from '../ui/Fault';
 import { lengthWords, preparingWords } from './words';
 import classes from './watch.module.css';
@@ -63,10 +51,7 @@ function Player({ recording }: { recording: RecordingDetail }) {
     media.current.currentTime = ms / 1000;
     void media.current.play();
   };
-  const names = useMemo(
-    () => new Map(recording.events.flatMap((e) => (e.type === 'entered' ? [[e.member, e.name]] : []))),
-    [recording.events],
-  );
+  const nameOf = useMemo(() => namesIn(recording.events), [recording.events]);
   return (
     <Stack>
       <Group justify="space-between" align="flex-end">
@@ -92,11 +77,7 @@ function Player({ recording }: { recording: RecordingDetail }) {
             aria-label={`Recording of ${recording.title}`}
             onTimeUpdate={(e) => setPosition(e.currentTarget.currentTime * 1000)}
           />
-          {room.board.length > 0 && (
-            <Paper withBorder mt="sm" className={classes.board}>
-              <Surface strokes={room.board} draw={null} colour="ink" />
-            </Paper>
-          )}
+          <Replays where="under" room={room} zone={zone} nameOf={nameOf} />
           <Gaps gaps={recording.gaps} />
           <Group mt="sm" gap="xs" role="group" aria-label="Chapters">
             {recording.chapters.map((c) => (
@@ -111,19 +92,7 @@ function Player({ recording }: { recording: RecordingDetail }) {
           </Group>
         </Grid.Col>
         <Grid.Col span={{ base: 12, md: 4 }}>
-          <Paper withBorder p="md" component="section" aria-label="Talk">
-            <Title order={2} size="h5">
-              Talk
-            </Title>
-            <ScrollArea h={380} viewportProps={{ tabIndex: 0, 'aria-label': 'What was written so far' }}>
-              <div data-testid="replayed-talk">
-                {room.talk.length === 0 && (
-                  <Text c="dimmed">What was written appears as the recording comes to it.</Text>
-                )}
-                <Messages talk={room.talk} me={null} zone={zone} nameOf={(m) => names.get(m) ?? 'Somebody'} />
-              </div>
-            </ScrollArea>
-          </Paper>
+          <Replays where="beside" room={room} zone={zone} nameOf={nameOf} />
         </Grid.Col>
       </Grid>
     </Stack>
@@ -132,15 +101,18 @@ function Player({ recording }: { recording: RecordingDetail }) {
 
 /** The room as it was at a moment of the recording: the same reducer that made it. */
 function useReplay(recording: RecordingDetail, position: number) {
-  const placed = useMemo(
-    () => recording.events.map((event) => ({ event, position: positionOf(recording.parts, event.at) })),
+  const replay = useMemo(
+    () => new Replay(recording.events, recording.parts),
     [recording.events, recording.parts],
   );
-  const count = placed.filter((p) => p.position <= position).length;
-  return useMemo(
-    () => placed.slice(0, count).reduce((state, { event }) => evolve(state, event), newRoom([])),
-    [placed, count],
-  );
+  return useMemo(() => replay.at(position), [replay, position]);
+}
+
+/** What each tool of the room shows of that moment. */
+function Replays({ where, ...shown }: ReplayProps & { where: 'under' | 'beside' }) {
+  return REPLAYS.filter((r) => r.where === where).map(({ id, Replay: Shown }) => (
+    <Shown key={id} {...shown} />
+  ));
 }
 
 function Gaps({ gaps }: { gaps: Gap[] }) {

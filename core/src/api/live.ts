@@ -1,0 +1,115 @@
+import { z } from 'zod';
+import type { TrackKind } from '../limits/capabilities';
+import type { Role } from '../roster/role';
+import {
+  Place,
+  RoomCommand,
+  type Refusal,
+  type RoomState,
+  type StoredEvent,
+  type Message,
+} from '../room/index';
+import type { SessionInfo } from './http';
+
+/** What is only now and never stored: sent to those in the same place, lost if it is lost. */
+export const Signal = z.discriminatedUnion('what', [
+  /** Somebody is writing something. */
+  z.object({ what: z.literal('typing') }),
+  /** A pointer over the stage; fractions of its width and height. */
+  z.object({ what: z.literal('pointer'), x: z.number().min(0).max(1), y: z.number().min(0).max(1) }),
+]);
+export type Signal = z.infer<typeof Signal>;
+
+const DocumentName = z.string().regex(/^[a-z][a-z0-9-]{0,39}$/, 'A document has a plain name.');
+const Sdp = z.object({ sdp: z.string().max(60_000) });
+const Nothing = z.object({});
+
+/** What a page sends on the live channel, by name. Each is answered with its reply, or a refusal in words. */
+export const PAGE_MESSAGES = {
+  /** `after` is the last event that the page has; 0 where it has none. */
+  enter: z.object({ session: z.string().max(40), after: z.int().min(0).default(0) }),
+  /** The id makes a command that is sent again the same command. */
+  command: z.object({ id: z.uuid(), command: RoomCommand }),
+  leave: Nothing,
+  publish: Sdp,
+  unpublish: Nothing,
+  watch: Nothing,
+  answer: Sdp,
+  signal: Signal,
+  /** Messages before the oldest that a late page was given. */
+  earlier: z.object({ before: z.int().min(1) }),
+  /** What is written together: all updates of a document so far. */
+  documentOpen: z.object({ place: Place, name: DocumentName }),
+  /** One more update, base64. */
+  documentUpdate: z.object({ place: Place, name: DocumentName, update: z.string().max(100_000) }),
+} as const;
+export type PageMessage = keyof typeof PAGE_MESSAGES;
+export type BodyOf<K extends PageMessage> = z.infer<(typeof PAGE_MESSAGES)[K]>;
+
+/** Somebody on the class list, as the seats show them. */
+export interface SeatPerson {
+  member: string;
+  name: string;
+  role: Role;
+  group: string | null;
+}
+
+/** What a page needs of a room besides its events. */
+export interface RoomInfo {
+  session: SessionInfo;
+  course: { id: string; code: string; title: string };
+  zone: string;
+  me: { member: string; role: Role };
+  /** The whole class list, the absent too. */
+  people: SeatPerson[];
+  relay: boolean;
+}
+
+/** Where a media section of a viewer's connection belongs. */
+export interface RelayOffer {
+  sdp: string;
+  streams: { mid: string; member: string; kind: TrackKind }[];
+}
+
+/** What a message leads to, where it is not refused. */
+export interface Answers {
+  /** A room as it is, for a page that has little of it; or the events that it missed. */
+  enter: { info: RoomInfo; room: RoomState | null; events: StoredEvent[]; seq: number; now: number };
+  command: { seq: number };
+  leave: object;
+  publish: { sdp: string };
+  unpublish: object;
+  watch: object;
+  answer: object;
+  signal: object;
+  earlier: { messages: Message[]; earlier: number };
+  documentOpen: { updates: string[] };
+  documentUpdate: object;
+}
+export interface Refused {
+  ok: false;
+  refusal: { code: string; message: string };
+}
+export type LiveReply<K extends PageMessage> = ({ ok: true } & Answers[K]) | Refused;
+export type EnterReply = LiveReply<'enter'>;
+export type CommandReply = { ok: true; seq: number } | { ok: false; refusal: Refusal | Refused['refusal'] };
+
+/** What the server sends of itself, by name. */
+export interface ServerMessages {
+  events: (events: StoredEvent[]) => void;
+  offer: (offer: RelayOffer) => void;
+  relay: (state: { available: boolean }) => void;
+  /** The class list has changed. */
+  people: (people: SeatPerson[]) => void;
+  /** Who is what in the room: one's own role has changed. */
+  you: (me: RoomInfo['me']) => void;
+  'put-out': (why: { message: string }) => void;
+  /** The room is somewhere else now: connect anew. */
+  moved: () => void;
+  signal: (signal: Signal & { member: string }) => void;
+  document: (update: { place: string; name: string; update: string }) => void;
+}
+/** The same the other way, as Socket.IO's types want it. */
+export type ClientMessages = {
+  [K in PageMessage]: (body: z.input<(typeof PAGE_MESSAGES)[K]>, ack: (reply: LiveReply<K>) => void) => void;
+};

@@ -1,0 +1,221 @@
+import { z } from 'zod';
+
+/** `byHand`: raise a hand, a teacher gives the floor to that one person, and it ends with the turn. */
+export const Permission = z.enum(['closed', 'byHand', 'open']);
+export type Permission = z.infer<typeof Permission>;
+
+/** One kind of media that a page sends. */
+export type TrackKind = 'sound' | 'camera' | 'screen';
+
+/** The kinds in the order of a publisher's media sections. */
+export const TRACK_KINDS: readonly TrackKind[] = ['sound', 'camera', 'screen'];
+
+export interface CapabilityRow {
+  group: 'speaking' | 'showing' | 'writing' | 'seeing';
+  /** On a switch: "Speak". */
+  label: string;
+  /** In a sentence about students: "Speaking is closed". */
+  doing: string;
+  verb: 'is' | 'are';
+  /** The states that make sense of it. */
+  states: readonly Permission[];
+  /** What holds where nobody has said anything. */
+  college: Permission;
+  /** What hush makes of it; null where hush leaves it as it is. */
+  hush: 'closed' | null;
+  /** The media that it governs at the relay. */
+  media: TrackKind | null;
+  /** Its tool is there, so that it is shown and can be set. */
+  shown: boolean;
+}
+
+const ALL = ['closed', 'byHand', 'open'] as const;
+const EITHER = ['closed', 'open'] as const;
+
+/** Everything a student may do in the room: one row each, and nothing about it is written anywhere else. */
+export const CAPABILITIES = {
+  speak: {
+    group: 'speaking',
+    label: 'Speak',
+    doing: 'Speaking',
+    verb: 'is',
+    states: ALL,
+    college: 'byHand',
+    hush: 'closed',
+    media: 'sound',
+    shown: true,
+  },
+  camera: {
+    group: 'showing',
+    label: 'Show themselves',
+    doing: 'Cameras',
+    verb: 'are',
+    states: ALL,
+    college: 'open',
+    hush: 'closed',
+    media: 'camera',
+    shown: true,
+  },
+  present: {
+    group: 'showing',
+    label: 'Present a screen',
+    doing: 'Presenting',
+    verb: 'is',
+    states: ALL,
+    college: 'closed',
+    hush: 'closed',
+    media: 'screen',
+    shown: true,
+  },
+  draw: {
+    group: 'showing',
+    label: 'Draw on the board',
+    doing: 'Drawing',
+    verb: 'is',
+    states: ALL,
+    college: 'closed',
+    hush: 'closed',
+    media: null,
+    shown: true,
+  },
+  writeToClass: {
+    group: 'writing',
+    label: 'Write to the class',
+    doing: 'Writing to the class',
+    verb: 'is',
+    states: ALL,
+    college: 'open',
+    hush: 'closed',
+    media: null,
+    shown: true,
+  },
+  writeToTeachers: {
+    group: 'writing',
+    label: 'Write to a teacher',
+    doing: 'Writing to a teacher',
+    verb: 'is',
+    states: ALL,
+    college: 'open',
+    hush: null,
+    media: null,
+    shown: true,
+  },
+  writeToStudents: {
+    group: 'writing',
+    label: 'Write to one another',
+    doing: 'Writing to one another',
+    verb: 'is',
+    states: ALL,
+    college: 'closed',
+    hush: 'closed',
+    media: null,
+    shown: true,
+  },
+  attachFiles: {
+    group: 'writing',
+    label: 'Attach files',
+    doing: 'Attaching files',
+    verb: 'is',
+    states: EITHER,
+    college: 'closed',
+    hush: 'closed',
+    media: null,
+    shown: false,
+  },
+  writeNotes: {
+    group: 'writing',
+    label: 'Write in the class notes',
+    doing: 'Writing in the class notes',
+    verb: 'is',
+    states: EITHER,
+    college: 'closed',
+    hush: 'closed',
+    media: null,
+    shown: false,
+  },
+  react: {
+    group: 'showing',
+    label: 'Give a sign',
+    doing: 'Signs',
+    verb: 'are',
+    states: EITHER,
+    college: 'open',
+    hush: null,
+    media: null,
+    shown: false,
+  },
+  rename: {
+    group: 'showing',
+    label: 'Change their name',
+    doing: 'Changing a name',
+    verb: 'is',
+    states: EITHER,
+    college: 'closed',
+    hush: null,
+    media: null,
+    shown: false,
+  },
+  seeNames: {
+    group: 'seeing',
+    label: "See the others' names",
+    doing: "The others' names",
+    verb: 'are',
+    states: EITHER,
+    college: 'open',
+    hush: null,
+    media: null,
+    shown: false,
+  },
+  seeCameras: {
+    group: 'seeing',
+    label: "See the others' cameras",
+    doing: "The others' cameras",
+    verb: 'are',
+    states: EITHER,
+    college: 'open',
+    hush: null,
+    media: null,
+    shown: false,
+  },
+  seeMarks: {
+    group: 'seeing',
+    label: "See the others' marks",
+    doing: "The others' marks",
+    verb: 'are',
+    states: EITHER,
+    college: 'open',
+    hush: null,
+    media: null,
+    shown: false,
+  },
+} as const satisfies Record<string, CapabilityRow>;
+
+export type Capability = keyof typeof CAPABILITIES;
+const ids = Object.keys(CAPABILITIES) as [Capability, ...Capability[]];
+export const Capability = z.enum(ids);
+
+export const rowOf = (capability: Capability): CapabilityRow => CAPABILITIES[capability];
+
+/** Those whose tool is there. */
+export const SHOWN_CAPABILITIES: readonly Capability[] = ids.filter((c) => CAPABILITIES[c].shown);
+
+/** The capability that governs a kind of media. */
+export const capabilityOf = (kind: TrackKind): Capability => ids.find((c) => CAPABILITIES[c].media === kind)!;
+
+/** A state for every capability. */
+export type Limits = Record<Capability, Permission>;
+
+/** What holds where nobody has said anything. */
+export const COLLEGE_LIMITS = Object.fromEntries(ids.map((c) => [c, CAPABILITIES[c].college])) as Limits;
+
+/** Some states, as a form sends them. One that makes no sense of its capability is refused. */
+export const SomeLimits = z.partialRecord(Capability, Permission).superRefine((limits, ctx) => {
+  for (const [c, state] of Object.entries(limits) as [Capability, Permission][])
+    if (!rowOf(c).states.includes(state))
+      ctx.addIssue({
+        code: 'custom',
+        path: [c],
+        message: `This cannot be ${state === 'byHand' ? 'by hand' : state}.`,
+      });
+});
+export type SomeLimits = z.infer<typeof SomeLimits>;

@@ -1,0 +1,71 @@
+import { concern, EVERYONE } from '../kernel/concern';
+import { nameIn } from '../words';
+
+/** A class's beginning and end: the room as it opens, ring-in, dismissal, and what was planned of it. */
+export const bell = concern({
+  name: 'bell',
+  empty: { phase: 'waiting', rangInAt: null, kind: null, times: null },
+  commands: {
+    ringIn: {
+      who: 'teaching',
+      phase: 'any',
+      decide: (room, actor) => {
+        if (room.bell.phase === 'live') return [];
+        const { automatic } = room.recording;
+        return [
+          { type: 'rangIn', by: actor.member },
+          ...(automatic ? [{ type: 'recordingStarted' as const, by: null }] : []),
+        ];
+      },
+    },
+    dismiss: {
+      who: 'teaching',
+      phase: 'live',
+      decide: (_room, actor) => [{ type: 'dismissed', by: actor.member }],
+    },
+  },
+  events: {
+    opened: {
+      version: 1,
+      hears: () => EVERYONE,
+      evolve: (part, { kind, times }) => ({ ...part, kind, times }),
+      log: () => 'The room opened.',
+    },
+    settingsChanged: {
+      version: 1,
+      hears: () => EVERYONE,
+      evolve: (part) => part,
+      notice: ({ by, layer }, room) =>
+        `${by ? nameIn(room, by) : 'A teacher'} has changed what holds for the ${layer}. What was set in class stays.`,
+      log: ({ by, layer }, nameOf) =>
+        `${by ? nameOf(by) : 'A teacher'} changed the settings of the ${layer}.`,
+    },
+    replanned: {
+      version: 1,
+      hears: () => EVERYONE,
+      evolve: (part, { times }) => ({ ...part, times }),
+      notice: () => 'The session has been given other times.',
+      log: () => 'The session was given other times.',
+    },
+    rangIn: {
+      version: 1,
+      hears: () => EVERYONE,
+      evolve: (part, { at }) => ({ ...part, phase: 'live', rangInAt: at }),
+      notice: ({ by }, room) => (by ? `${nameIn(room, by)} has rung in. Class begins.` : 'The room is open.'),
+      log: ({ by }, nameOf) => (by ? `${nameOf(by)} rang in.` : 'The room began.'),
+    },
+    dismissed: {
+      version: 1,
+      hears: () => EVERYONE,
+      evolve: (part) => ({ ...part, phase: 'dismissed' }),
+      log: ({ by }, nameOf) => (by ? `${nameOf(by)} dismissed the class.` : 'The room closed by itself.'),
+    },
+    interrupted: {
+      version: 1,
+      hears: () => EVERYONE,
+      // The server was away, the room was not: everyone is where they were, and who does not return leaves later.
+      evolve: (part) => part,
+      log: () => 'The server had been away.',
+    },
+  },
+});

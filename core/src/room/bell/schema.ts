@@ -1,0 +1,39 @@
+import { z } from 'zod';
+import { SeriesKind } from '../../calendar/seriesKind';
+import { LayerName, Settings } from '../../settings/index';
+import { MemberId, message } from '../kernel/schema';
+
+/** What a room has to know of its session: instants in ms, `lingerMinutes` after the end. */
+export const PlannedTimes = z.object({
+  startsAt: z.number(),
+  endsAt: z.number(),
+  lingerMinutes: z.number(),
+});
+export type PlannedTimes = z.infer<typeof PlannedTimes>;
+
+export const bellCommands = {
+  ringIn: message('ringIn', {}),
+  dismiss: message('dismiss', {}),
+};
+
+export const bellEvents = {
+  /** The first event of a room: all it began with. Nothing in a room's state is read from elsewhere. */
+  opened: message('opened', {
+    kind: SeriesKind,
+    times: PlannedTimes,
+    layers: z.array(z.object({ name: LayerName, settings: Settings })).max(10),
+  }),
+  /** What a layer says was changed outside the room, while it was open. */
+  settingsChanged: message('settingsChanged', {
+    by: MemberId.nullable(),
+    layer: LayerName,
+    settings: Settings,
+  }),
+  /** The session was given other times while its room was open. */
+  replanned: message('replanned', { times: PlannedTimes }),
+  /** `by` is null where an always-open room began by itself. */
+  rangIn: message('rangIn', { by: MemberId.nullable() }),
+  dismissed: message('dismissed', { by: MemberId.nullable() }),
+  /** The server was away: nobody was in the room from then until this event. */
+  interrupted: message('interrupted', { from: z.number() }),
+};

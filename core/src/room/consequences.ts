@@ -1,0 +1,47 @@
+import type { StoredEvent } from './kernel/messages';
+import type { RoomState } from './kernel/state';
+
+/**
+ * What must be stored together with events, in their transaction: nothing of it may hang on the process staying alive.
+ * Instants in ms.
+ */
+export type Consequence =
+  | { do: 'beginSession' }
+  /** The session is held; its roll is written, and a room without dates stands ready again. */
+  | { do: 'endSession' }
+  /** Whatever part of the recording is open ends. */
+  | { do: 'closePart'; at: number }
+  | { do: 'openPart'; at: number }
+  /** The recording, if there is one, is prepared. */
+  | { do: 'prepareRecording' };
+
+/** In order; `before` is the room before these events. */
+export function consequencesOf(before: RoomState, events: readonly StoredEvent[]): Consequence[] {
+  let { state } = before.recording;
+  return events.flatMap((event): Consequence[] => {
+    switch (event.type) {
+      case 'rangIn':
+        return [{ do: 'beginSession' }];
+      case 'recordingStarted':
+      case 'recordingResumed':
+        state = 'on';
+        return [
+          { do: 'closePart', at: event.at },
+          { do: 'openPart', at: event.at },
+        ];
+      case 'recordingPaused':
+        state = 'paused';
+        return [{ do: 'closePart', at: event.at }];
+      case 'interrupted':
+        return [
+          { do: 'closePart', at: event.from },
+          ...(state === 'on' ? [{ do: 'openPart' as const, at: event.at }] : []),
+        ];
+      case 'dismissed':
+        state = 'off';
+        return [{ do: 'closePart', at: event.at }, { do: 'endSession' }, { do: 'prepareRecording' }];
+      default:
+        return [];
+    }
+  });
+}

@@ -1,0 +1,89 @@
+import { teaches } from '../../roster/role';
+import { concern, EVERYONE } from '../kernel/concern';
+import type { RoomEvent } from '../kernel/messages';
+import { refuse } from '../kernel/refusals';
+import { isHere } from '../presence/index';
+import { nameIn } from '../words';
+import type { FloorState } from './state';
+
+const without = (part: FloorState, member: string) => part.hands.filter((h) => h.member !== member);
+
+/** The right to speak now, and the hands that ask for it. */
+export const floor = concern({
+  name: 'floor',
+  empty: { holder: null, hands: [] },
+  commands: {
+    giveFloor: {
+      who: 'teaching',
+      phase: 'live',
+      decide: (room, { member: by }, { member }) => {
+        if (!isHere(room, member)) return refuse('not-here');
+        if (teaches(room.presence.people[member]!.role)) return refuse('teaches');
+        if (room.limits.hush) return refuse('hushed');
+        const { holder } = room.floor;
+        if (holder === member) return [];
+        const given: RoomEvent = { type: 'floorGiven', by, member };
+        return holder ? [{ type: 'floorTaken', by, member: holder }, given] : [given];
+      },
+    },
+    takeFloor: {
+      who: 'teaching',
+      phase: 'live',
+      decide: ({ floor: { holder } }, { member: by }) =>
+        holder ? [{ type: 'floorTaken', by, member: holder }] : [],
+    },
+    raiseHand: {
+      who: 'anyone',
+      phase: 'any',
+      decide: (room, { member }) => {
+        if (room.limits.hush) return refuse('hushed-now');
+        return room.floor.hands.some((h) => h.member === member) ? [] : [{ type: 'handRaised', member }];
+      },
+    },
+    lowerHand: {
+      who: 'anyone',
+      phase: 'any',
+      decide: (room, actor, { member }) => {
+        if (member !== actor.member && !teaches(actor.role)) return refuse('teachers-only');
+        const up = room.floor.hands.some((h) => h.member === member);
+        return up ? [{ type: 'handLowered', by: actor.member, member }] : [];
+      },
+    },
+  },
+  events: {
+    floorGiven: {
+      version: 1,
+      hears: () => EVERYONE,
+      evolve: (part, { member }) => ({ holder: member, hands: without(part, member) }),
+      notice: ({ member }, room) => `${nameIn(room, member)} has the floor.`,
+      chapter: ({ member }, nameOf) => `${nameOf(member)} has the floor`,
+      log: ({ by, member }, nameOf) => `${nameOf(by)} gave ${nameOf(member)} the floor.`,
+    },
+    floorTaken: {
+      version: 1,
+      hears: () => EVERYONE,
+      evolve: (part) => ({ ...part, holder: null }),
+      notice: ({ by }, room) => `${nameIn(room, by)} has the floor again.`,
+      log: ({ by, member }, nameOf) => `${nameOf(by)} took the floor back from ${nameOf(member)}.`,
+    },
+    handRaised: {
+      version: 1,
+      hears: () => EVERYONE,
+      evolve: (part, { member, at }) => ({ ...part, hands: [...part.hands, { member, at }] }),
+      log: ({ member }, nameOf) => `${nameOf(member)} raised a hand.`,
+    },
+    handLowered: {
+      version: 1,
+      hears: () => EVERYONE,
+      evolve: (part, { member }) => ({ ...part, hands: without(part, member) }),
+      log: null,
+    },
+  },
+  heeds: {
+    left: (part, { member }) => ({
+      holder: part.holder === member ? null : part.holder,
+      hands: without(part, member),
+    }),
+    dismissed: () => ({ holder: null, hands: [] }),
+  },
+});

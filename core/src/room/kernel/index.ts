@@ -1,0 +1,11 @@
+export * from './audience';
+export * from './concern';
+export * from './decide';
+export * from './evolve';
+export * from './messages';
+export * from './refusals';
+export * from './schema';
+export * from './state';
+export * from './telling';
+export * from './versions';
+export { COMMANDS, CONCERNS, EVENTS, newRoom } from './registry';

@@ -1,0 +1,30 @@
+/** Why something is not done: a code for programs, a sentence for the person. */
+export interface Refusal {
+  code: RefusalCode;
+  message: string;
+}
+
+/** Every refusal of the room. Where the sentence depends on what is closed, and by whom, it is made for the case. */
+const SENTENCES = {
+  absent: 'You are not in the room.',
+  dismissed: 'The class has been dismissed.',
+  'teachers-only': 'Only a teacher can do this.',
+  'not-live': 'Ring in first.',
+  hushed: 'The room is hushed. Lift the hush first: it brings back what was before.',
+  'hushed-now': 'The room is hushed for a moment.',
+  'not-here': 'This person is not in the room.',
+  'never-here': 'This person has not been in the room.',
+  teaches: 'Teachers speak without being given the floor.',
+  self: 'This would only reach yourself.',
+  taken: 'Somebody is presenting. You can present when they stop.',
+  closed: 'This is closed.',
+  'no-sense': 'This state makes no sense here.',
+  'not-recording': 'Nothing is being recorded.',
+  'too-many': 'That was too much at once. Wait a moment, then go on.',
+  away: 'The server cannot write anything down for the moment. Try again in a moment.',
+  elsewhere: 'This room is held by another server. You are taken there.',
+  unknown: 'This command is not known.',
+} as const;
+export type RefusalCode = keyof typeof SENTENCES;
+
+export const refuse = (code: RefusalCode, message: string = SENTENCES[code]): Refusal => ({ code, message });

@@ -1,0 +1,32 @@
+import type { BellState } from '../bell/state';
+import type { BoardState } from '../board/state';
+import type { DeskState } from '../desk/state';
+import type { DoorState } from '../door/state';
+import type { FloorState } from '../floor/state';
+import type { LimitsState } from '../limits/state';
+import type { PresenceState } from '../presence/state';
+import type { RecordingState } from '../recording/state';
+import type { StageState } from '../stage/state';
+import type { TalkState } from '../talk/state';
+
+/** Each concern's part of a room, under the concern's name. Plain data: it is sent to pages as it is. */
+export interface Parts {
+  bell: BellState;
+  presence: PresenceState;
+  door: DoorState;
+  limits: LimitsState;
+  floor: FloorState;
+  desk: DeskState;
+  stage: StageState;
+  talk: TalkState;
+  board: BoardState;
+  recording: RecordingState;
+}
+
+/** A room as its events have made it. The same on the server, in every page and in a replay. */
+export interface RoomState extends Parts {
+  /** The number of the last event. */
+  seq: number;
+  /** What changed last, in words for students. */
+  notice: { seq: number; text: string } | null;
+}

@@ -1,0 +1,26 @@
+import { ruleOf } from './evolve';
+import type { EventType, StoredEvent, StoredOf } from './messages';
+
+/** What a member is called, by what the events say of them. */
+export type NameOf = (member: string) => string;
+
+/** The latest name of everyone whom these events know. */
+export function namesIn(events: readonly StoredEvent[]): NameOf {
+  const names = new Map<string, string>();
+  for (const e of events) if (e.type === 'entered' || e.type === 'known') names.set(e.member, e.name);
+  return (member) => names.get(member) ?? 'Somebody';
+}
+
+/** The chapter of a recording that an event begins, if any. */
+export const chapterOf = (event: StoredEvent, nameOf: NameOf): string | null =>
+  ruleOf(event).chapter?.(event as StoredOf<EventType>, nameOf) ?? null;
+
+/** The session's log: what happened, for those who teach, in order. */
+export const logOf = (
+  events: readonly StoredEvent[],
+  nameOf: NameOf = namesIn(events),
+): { at: number; text: string }[] =>
+  events.flatMap((event) => {
+    const text = ruleOf(event).log?.(event as StoredOf<EventType>, nameOf);
+    return text ? [{ at: event.at, text }] : [];
+  });

@@ -1,0 +1,76 @@
+import { Capability, capabilityOf, rowOf, type Permission, type TrackKind } from '../limits/capabilities';
+import { resolve, type Resolved } from '../limits/resolve';
+import { teaches, type Role } from '../roster/role';
+import { noSettings, type Layer, type LayerName } from '../settings/index';
+import type { RoomState } from './kernel/state';
+
+/** What hush says: an own layer above what was set, so that lifting it brings back exactly what was before. */
+const hushLayer = ({ by, at }: { by: string; at: number }): Layer => ({
+  name: 'hush',
+  settings: {
+    ...noSettings(),
+    limits: Object.fromEntries(
+      Capability.options.filter((c) => rowOf(c).hush).map((c) => [c, { value: 'closed', by, at }]),
+    ),
+  },
+});
+
+/** The layers in force for the class as a whole. */
+export function layersOf({ limits }: Pick<RoomState, 'limits'>): Layer[] {
+  const layers = [...limits.layers, limits.live];
+  return limits.hush ? [...layers, hushLayer(limits.hush)] : layers;
+}
+
+/** A capability's state for the class. */
+export const classLimit = (room: Pick<RoomState, 'limits'>, capability: Capability): Resolved =>
+  resolve(layersOf(room), capability);
+
+export interface Verdict {
+  allowed: boolean;
+  state: Permission;
+  because: { layer: LayerName | 'role' | 'floor'; by: string | null; at: number | null };
+}
+
+const byRole = (allowed: boolean): Verdict => ({
+  allowed,
+  state: allowed ? 'open' : 'closed',
+  because: { layer: 'role', by: null, at: null },
+});
+
+/** Whether this person may do this now. Teachers and assistants always may; observers only watch. */
+export function may(
+  room: Pick<RoomState, 'limits' | 'floor' | 'presence'>,
+  { member, role }: { member: string; role: Role },
+  capability: Capability,
+): Verdict {
+  if (teaches(role)) return byRole(true);
+  if (role === 'observer') return byRole(false);
+  const { hush } = room.limits;
+  if (!hush && room.presence.people[member]?.grants?.includes(capability))
+    return { allowed: true, state: 'open', because: { layer: 'person', by: null, at: null } };
+  const verdict = classLimit(room, capability);
+  // The floor is a teacher's own word: it lets one person speak even where speaking is closed to the class.
+  if (room.floor.holder === member && !hush && (verdict.state === 'byHand' || capability === 'speak'))
+    return { allowed: true, state: verdict.state, because: { layer: 'floor', by: null, at: null } };
+  return { allowed: verdict.state === 'open', ...verdict };
+}
+
+/** Whether somebody's own switch for a kind of media is on. */
+export function isOn({ desk, stage }: Pick<RoomState, 'desk' | 'stage'>, member: string, kind: TrackKind) {
+  if (kind === 'screen') return Object.values(stage.presenting).includes(member);
+  return Boolean((kind === 'sound' ? desk.microphone : desk.camera)[member]);
+}
+
+/** Whether this person's sound, picture or screen goes out now: their own switch, and the limits. */
+export function sends(room: RoomState, member: string, kind: TrackKind): boolean {
+  const person = room.presence.people[member];
+  if (!person?.present || room.bell.phase === 'dismissed') return false;
+  return isOn(room, member, kind) && may(room, person, capabilityOf(kind)).allowed;
+}
+
+/**
+ * The same room without its hush. Limits that close turn people's own switches off by it, and not by the hush itself:
+ * lifting brings back exactly what was before.
+ */
+export const unhushed = (room: RoomState): RoomState =>
+  room.limits.hush ? { ...room, limits: { ...room.limits, hush: null } } : room;

@@ -1,0 +1,25 @@
+import { z } from 'zod';
+import { Capability } from '../../limits/capabilities';
+import { Role } from '../../roster/role';
+import { MemberId, message, Place } from '../kernel/schema';
+
+export const presenceCommands = {};
+
+export const presenceEvents = {
+  entered: message('entered', {
+    member: MemberId,
+    name: z.string(),
+    role: Role,
+    place: Place,
+    /** What a guest may do whatever the limits say, chosen when they were asked in. */
+    grants: z.array(Capability).optional(),
+  }),
+  left: message('left', { member: MemberId }),
+  /** Somebody in the room is called otherwise now, or is something else in the course. */
+  known: message('known', {
+    member: MemberId,
+    name: z.string(),
+    role: Role,
+    grants: z.array(Capability).optional(),
+  }),
+};

@@ -1,0 +1,13 @@
+import { MemberId, message } from '../kernel/schema';
+
+export const recordingCommands = {
+  pauseRecording: message('pauseRecording', {}),
+  resumeRecording: message('resumeRecording', {}),
+};
+
+export const recordingEvents = {
+  /** `by` is null where the plan began it. */
+  recordingStarted: message('recordingStarted', { by: MemberId.nullable() }),
+  recordingPaused: message('recordingPaused', { by: MemberId }),
+  recordingResumed: message('recordingResumed', { by: MemberId }),
+};

@@ -1,0 +1,71 @@
+import { teaches } from '../../roster/role';
+import { concern, EVERYONE } from '../kernel/concern';
+import { refuse } from '../kernel/refusals';
+import { CLASS, type Place } from '../kernel/schema';
+import type { RoomState } from '../kernel/state';
+import { may, unhushed } from '../may';
+import { nameIn } from '../words';
+import type { StageState } from './state';
+
+const kept = (part: StageState, keep: (member: string) => boolean): StageState => {
+  const entries = Object.entries(part.presenting);
+  const left = entries.filter(([, member]) => keep(member));
+  return left.length === entries.length ? part : { presenting: Object.fromEntries(left) };
+};
+
+/** As with microphones: presenting that is closed ends, and does not begin again by itself. */
+const closedOff = (part: StageState, room: RoomState): StageState =>
+  kept(part, (m) => {
+    const person = room.presence.people[m];
+    return person !== undefined && may(unhushed(room), person, 'present').allowed;
+  });
+
+/** Where in the room somebody is. */
+export const placeOf = (room: Pick<RoomState, 'presence'>, member: string): Place =>
+  room.presence.people[member]?.place ?? CLASS;
+
+/** What the room looks at: who presents a screen, one in each place. */
+export const stage = concern({
+  name: 'stage',
+  empty: { presenting: {} },
+  commands: {
+    present: {
+      who: 'anyone',
+      phase: 'any',
+      needs: ({ on }) => (on ? 'present' : null),
+      decide: (room, { member, role }, { on }) => {
+        const place = placeOf(room, member);
+        const other = room.stage.presenting[place];
+        if ((other === member) === on || (!on && other !== member)) return [];
+        if (on && other && !teaches(role)) {
+          const name = nameIn(room, other, 'Somebody');
+          return refuse('taken', `${name} is presenting. You can present when they stop.`);
+        }
+        return [{ type: 'presenting', member, on, place }];
+      },
+    },
+  },
+  events: {
+    presenting: {
+      version: 2,
+      upcast: [(body) => ({ ...body, place: CLASS })],
+      hears: () => EVERYONE,
+      evolve: (part, { member, on, place }) => {
+        const { [place]: _, ...others } = part.presenting;
+        return { presenting: on ? { ...others, [place]: member } : others };
+      },
+      chapter: ({ member, on }, nameOf) => (on ? `${nameOf(member)} presents` : null),
+      log: ({ member, on }, nameOf) => `${nameOf(member)} ${on ? 'presents' : 'stopped presenting'}.`,
+    },
+  },
+  heeds: {
+    entered: (part, { member }) => kept(part, (m) => m !== member),
+    left: (part, { member }) => kept(part, (m) => m !== member),
+    dismissed: () => ({ presenting: {} }),
+    limitSet: (part, _event, room) => closedOff(part, room),
+    settingsChanged: (part, _event, room) => closedOff(part, room),
+    floorTaken: (part, _event, room) => closedOff(part, room),
+    floorGiven: (part, _event, room) => closedOff(part, room),
+    known: (part, _event, room) => closedOff(part, room),
+  },
+});

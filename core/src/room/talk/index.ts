@@ -1,0 +1,75 @@
+import type { Capability } from '../../limits/capabilities';
+import { teaches } from '../../roster/role';
+import { concern, type Actor, type Audience } from '../kernel/concern';
+import { refuse } from '../kernel/refusals';
+import { CLASS, type Place } from '../kernel/schema';
+import type { RoomState } from '../kernel/state';
+import { placeOf } from '../stage/index';
+import type { Addressee } from './schema';
+
+/** The capability that writing to them needs. */
+export function writingNeeds(room: Pick<RoomState, 'presence'>, addressee: Addressee): Capability {
+  if (addressee.to === 'class') return 'writeToClass';
+  const other = addressee.to === 'member' ? room.presence.people[addressee.member] : null;
+  return addressee.to === 'teachers' || (other && teaches(other.role))
+    ? 'writeToTeachers'
+    : 'writeToStudents';
+}
+
+const audienceOf = (m: { from: string; addressee: Addressee; place: Place }): Audience => {
+  if (m.addressee.to === 'class') return { to: 'place', place: m.place };
+  return { to: 'some', members: m.addressee.to === 'member' ? [m.from, m.addressee.member] : [m.from] };
+};
+
+const isFor = (m: { from: string; addressee: Addressee; place: Place }, viewer: Actor): boolean => {
+  const audience = audienceOf(m);
+  return audience.to !== 'some' || teaches(viewer.role) || audience.members.includes(viewer.member);
+};
+
+/** A late page is given this many messages; the ones before are asked for. */
+export const TALK_AT_ONCE = 200;
+
+/** What is written in class: to all, to those who teach, to one. Teachers can read all of it, and the page says so. */
+export const talk = concern({
+  name: 'talk',
+  empty: { messages: [], earlier: 0 },
+  commands: {
+    say: {
+      who: 'anyone',
+      phase: 'any',
+      needs: ({ addressee }, room) => writingNeeds(room, addressee),
+      decide: (room, { member: from }, { addressee, text }) => {
+        if (addressee.to === 'member') {
+          if (addressee.member === from) return refuse('self');
+          if (!room.presence.people[addressee.member]) return refuse('never-here');
+        }
+        return [{ type: 'said', from, addressee, text, place: placeOf(room, from) }];
+      },
+    },
+  },
+  events: {
+    said: {
+      version: 2,
+      upcast: [(body) => ({ ...body, place: CLASS })],
+      hears: audienceOf,
+      evolve: (part, { seq, at, from, addressee, text, place }) => ({
+        ...part,
+        messages: [...part.messages, { seq, at, from, addressee, text, place }],
+      }),
+      log: ({ from, addressee, text }, nameOf) => {
+        const to =
+          addressee.to === 'class'
+            ? ''
+            : addressee.to === 'teachers'
+              ? ' to the teachers'
+              : ` to ${nameOf(addressee.member)}`;
+        return `${nameOf(from)} wrote${to}: ${text}`;
+      },
+    },
+  },
+  seenBy: (part, viewer) => {
+    const own = part.messages.filter((m) => isFor(m, viewer));
+    const messages = own.slice(-TALK_AT_ONCE);
+    return { messages, earlier: part.earlier + own.length - messages.length };
+  },
+});

@@ -1,0 +1,108 @@
+import { z } from 'zod';
+import { Capability, Permission } from '../limits/capabilities';
+
+/** Where a value can be set, from the widest to the narrowest: a narrower place overrules a wider one. */
+export const LAYERS = ['college', 'course', 'series', 'session', 'cue', 'live', 'hush', 'person'] as const;
+export const LayerName = z.enum(LAYERS);
+export type LayerName = z.infer<typeof LayerName>;
+
+/** A value, and who set it when. `by` is always a member's id; null is the college itself, or nobody known any more. */
+export interface SetValue<T> {
+  value: T;
+  by: string | null;
+  /** Instant, ms. */
+  at: number | null;
+}
+const set = <T extends z.ZodType>(value: T) =>
+  z.object({ value, by: z.string().max(40).nullable(), at: z.number().nullable() });
+
+/** Who may enter when. */
+const DoorSettings = z
+  .object({
+    /** Students may enter from this many minutes before the start. */
+    opensMinutesBefore: set(z.int().min(0).max(240)),
+    /** Nobody but teachers enters before a teacher has rung in. */
+    teacherFirst: set(z.boolean()),
+  })
+  .partial();
+
+const RecordingSettings = z
+  .object({
+    /** Whether a recording starts when a teacher rings in. */
+    automatic: set(z.boolean()),
+    /** Local date. */
+    keepUntil: set(z.string().max(10)),
+    studentsWatch: set(z.boolean()),
+    studentsDownload: set(z.boolean()),
+  })
+  .partial();
+
+/** A planned stretch of a session. */
+export const Segment = z.object({ title: z.string().max(90), minutes: z.number().min(0) });
+export type Segment = z.infer<typeof Segment>;
+
+/**
+ * What one place says: of limits, door, recording and run sheet, each only where it says something. The same shape at
+ * college, course, series and session.
+ */
+export const Settings = z.object({
+  limits: z.partialRecord(Capability, set(Permission)).default({}),
+  door: DoorSettings.default({}),
+  recording: RecordingSettings.default({}),
+  runSheet: z
+    .object({ segments: set(z.array(Segment).max(50)) })
+    .partial()
+    .default({}),
+});
+export type Settings = z.infer<typeof Settings>;
+export type Section = keyof Settings;
+
+export const noSettings = (): Settings => ({ limits: {}, door: {}, recording: {}, runSheet: {} });
+
+/** The settings of one place, by its name. */
+export interface Layer {
+  name: LayerName;
+  settings: Settings;
+}
+
+/** A value in force, and which layer set it. */
+export interface InForce<T> {
+  value: T;
+  because: { layer: LayerName; by: string | null; at: number | null };
+}
+
+type ValueOf<S extends Section, K extends keyof Settings[S]> =
+  NonNullable<Settings[S][K]> extends SetValue<infer T> ? T : never;
+
+/** The value in force: the narrowest layer that says something decides; null where none does. */
+export function inForce<S extends Section, K extends keyof Settings[S]>(
+  layers: readonly Layer[],
+  section: S,
+  key: K,
+): InForce<ValueOf<S, K>> | null {
+  for (let i = layers.length - 1; i >= 0; i--) {
+    const { name, settings } = layers[i]!;
+    const found = settings[section][key] as SetValue<ValueOf<S, K>> | undefined;
+    if (found) return { value: found.value, because: { layer: name, by: found.by, at: found.at } };
+  }
+  return null;
+}
+
+/**
+ * Settings with some values set anew. What is already so keeps who said it first; an `undefined` value takes back what
+ * was said here, so that the wider place holds again.
+ */
+export function withValues<S extends Section>(
+  settings: Settings,
+  section: S,
+  values: { readonly [K in keyof Settings[S]]?: ValueOf<S, K> | undefined },
+  by: string | null,
+  at: number,
+): Settings {
+  const next = { ...settings[section] } as Record<string, SetValue<unknown>>;
+  for (const [key, value] of Object.entries(values)) {
+    if (value === undefined) delete next[key];
+    else if (JSON.stringify(next[key]?.value) !== JSON.stringify(value)) next[key] = { value, by, at };
+  }
+  return { ...settings, [section]: next };
+}

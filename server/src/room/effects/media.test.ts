@@ -1,0 +1,255 @@
+import type { RelayOffer } from '@nimble-bell/core/api';
+import type { RoomEvent } from '@nimble-bell/core/room';
+import { courseLimits, entry, opening, TestRoom } from '@nimble-bell/core/testing';
+import type { Context } from '../../context';
+import { StandInRelay } from '../../testing/standInRelay';
+import { checkOffer, Media } from './media';
+
+const OFFER = 'v=0\nm=audio 9 UDP\nm=video 9 UDP\nm=video 9 UDP\n';
+const ctx = { log: { warn: () => {}, error: () => {} }, now: () => 0 } as unknown as Context;
+const settle = (ms = 5) => new Promise((resolve) => setTimeout(resolve, ms));
+
+/** A room that only has a state, and media that heed it as the server lets them. */
+function setUp(session = 'room', relay = new StandInRelay(), part: string | null = null) {
+  let reels = 0;
+  const media = new Media(ctx, relay, { partOf: async () => part, begin: async (p) => `${p}-${++reels}` });
+  const room = roomOf(session);
+  const happen = (...events: RoomEvent[]) => room.happen(media, ...events);
+  const enter = (member: string, role: 'teacher' | 'student') => entry(member, member, role);
+  const publishAndStand = async (member: string) => {
+    await media.publish(room, member, OFFER);
+    relay.stand();
+    await settle();
+  };
+  return { relay, media, room, happen, enter, publishAndStand };
+}
+
+function roomOf(session: string) {
+  const test = new TestRoom().happen(opening([courseLimits({ speak: 'closed', camera: 'open' })]));
+  return {
+    session,
+    get state() {
+      return test.state;
+    },
+    async happen(media: Media, ...events: RoomEvent[]) {
+      const before = test.events.length;
+      test.happen(...events);
+      await media.heed(this, test.events.slice(before));
+    },
+  };
+}
+
+test('a new publisher is closed, whatever it sends, until the room says otherwise', async () => {
+  const { relay, media, room, happen, enter } = setUp();
+  await happen(enter('ana', 'student'));
+  expect(await media.publish(room, 'ana', OFFER)).toBe('answer for ana');
+  expect([...relay.open]).toEqual([]);
+  await happen({ type: 'microphone', member: 'ana', on: true });
+  expect([...relay.open]).toEqual([]);
+  await happen({ type: 'camera', member: 'ana', on: true });
+  expect([...relay.open]).toEqual(['ana/camera']);
+});
+
+test('limits, floor and hush open and close tracks at the relay, and ask only for what changed', async () => {
+  const { relay, media, room, happen, enter } = setUp();
+  await happen(enter('maren', 'teacher'), enter('ana', 'student'), { type: 'rangIn', by: 'maren' });
+  await media.publish(room, 'ana', OFFER);
+  await happen(
+    { type: 'floorGiven', by: 'maren', member: 'ana' },
+    { type: 'microphone', member: 'ana', on: true },
+  );
+  expect([...relay.open]).toEqual(['ana/sound']);
+  relay.said.length = 0;
+  await happen({ type: 'hushed', by: 'maren' });
+  expect(relay.said).toEqual(['closes ana sound']);
+  await happen({ type: 'lifted', by: 'maren' });
+  expect(relay.said).toEqual(['closes ana sound', 'opens ana sound']);
+  await happen({ type: 'floorTaken', by: 'maren', member: 'ana' });
+  expect([...relay.open]).toEqual([]);
+});
+
+test('a publisher is watched once its connection stands, by everyone else, and again when it publishes anew', async () => {
+  const { relay, media, room, happen, enter } = setUp();
+  await happen(enter('maren', 'teacher'), enter('ana', 'student'));
+  const offers: RelayOffer[] = [];
+  await media.watch(room, 'page of ana', 'ana', (offer) => offers.push(offer));
+  await media.watch(room, 'page of maren', 'maren', (offer) => offers.push(offer));
+  await media.publish(room, 'maren', OFFER);
+  await settle();
+  expect(offers).toEqual([]);
+  relay.stand();
+  await settle();
+  expect(offers.map((o) => o.sdp)).toEqual(['offer of maren']);
+  expect(relay.watched.get('page of maren')).toEqual([]);
+  await media.answer('page of ana', 'answer');
+  await media.publish(room, 'maren', OFFER);
+  relay.stand();
+  await settle();
+  expect(offers).toHaveLength(2);
+});
+
+test('while an offer is unanswered the next one waits, and then holds everything new', async () => {
+  const { media, room, happen, enter, publishAndStand } = setUp();
+  await happen(enter('maren', 'teacher'), enter('teo', 'teacher'), enter('ana', 'student'));
+  const offers: string[] = [];
+  await media.watch(room, 'page', 'ana', (offer) => offers.push(offer.sdp));
+  for (const member of ['maren', 'teo']) await publishAndStand(member);
+  expect(offers).toEqual(['offer of maren']);
+  await media.answer('page', 'answer');
+  expect(offers).toEqual(['offer of maren', 'offer of teo']);
+});
+
+test('who leaves while publishing is let go', async () => {
+  const { relay, media, room, happen, enter } = setUp();
+  await happen(enter('ana', 'student'));
+  const publishing = media.publish(room, 'ana', OFFER);
+  await happen({ type: 'left', member: 'ana' });
+  await publishing;
+  expect(media.publishersOf('room')).toEqual([]);
+  expect(relay.said).toContain('unpublish ana');
+});
+
+test('an answer that the relay refuses does not hold up the next offer', async () => {
+  const { relay, media, room, happen, enter, publishAndStand } = setUp();
+  await happen(enter('maren', 'teacher'), enter('teo', 'teacher'), enter('ana', 'student'));
+  const offers: string[] = [];
+  await media.watch(room, 'page', 'ana', (offer) => offers.push(offer.sdp));
+  for (const member of ['maren', 'teo']) await publishAndStand(member);
+  relay.answer = async () => {
+    throw new Error('That was no answer.');
+  };
+  await expect(media.answer('page', 'nonsense')).rejects.toThrow('That was no answer.');
+  expect(offers).toEqual(['offer of maren', 'offer of teo']);
+});
+
+test('who leaves is let go, and nobody is recorded past a lost relay', async () => {
+  const { relay, media, room, happen, enter } = setUp();
+  await happen(enter('ana', 'student'));
+  await media.publish(room, 'ana', OFFER);
+  expect(media.publishersOf('room')).toEqual(['ana']);
+  await happen({ type: 'left', member: 'ana' });
+  expect(relay.said).toContain('unpublish ana');
+  expect(media.publishersOf('room')).toEqual([]);
+  await happen(enter('ana', 'student'));
+  await media.publish(room, 'ana', OFFER);
+  relay.lose();
+  expect(media.publishersOf('room')).toEqual([]);
+  relay.said.length = 0;
+  await happen({ type: 'camera', member: 'ana', on: true });
+  expect(relay.said).toEqual([]);
+});
+
+const inClass = async ({ happen, enter }: ReturnType<typeof setUp>) => {
+  await happen(enter('maren', 'teacher'), enter('ana', 'student'), { type: 'rangIn', by: 'maren' });
+  await happen({ type: 'limitSet', by: 'maren', capability: 'speak', state: 'open' });
+};
+
+test('of six publishings at once by one page the last one stands, and leaving takes it off', async () => {
+  const all = setUp();
+  const { relay, media, room, happen } = all;
+  await inClass(all);
+  relay.slowMs = 3;
+  await Promise.all(Array.from({ length: 6 }, () => media.publish(room, 'ana', OFFER)));
+  await happen({ type: 'microphone', member: 'ana', on: true });
+  expect([...relay.open]).toEqual(['ana/sound']);
+  expect(relay.publishing('ana')).toBe(1);
+  await happen({ type: 'left', member: 'ana' });
+  await settle(30);
+  expect(relay.publishing('ana')).toBe(0);
+  expect([...relay.open]).toEqual([]);
+});
+
+test('a publishing that the relay refuses leaves nothing, and the next one works', async () => {
+  const all = setUp();
+  const { relay, media, room } = all;
+  await inClass(all);
+  relay.fail('publish', 1);
+  await expect(media.publish(room, 'ana', OFFER)).rejects.toThrow();
+  expect(media.publishersOf('room')).toEqual([]);
+  await media.publish(room, 'ana', OFFER);
+  expect(media.publishersOf('room')).toEqual(['ana']);
+});
+
+test('closing that fails is asked again until the relay confirms it', async () => {
+  const all = setUp();
+  const { relay, media, room, happen } = all;
+  await inClass(all);
+  await media.publish(room, 'ana', OFFER);
+  await happen({ type: 'microphone', member: 'ana', on: true });
+  relay.fail('moderate', 2);
+  await happen({ type: 'hushed', by: 'maren' });
+  expect([...relay.open]).toEqual(['ana/sound']);
+  await settle(700);
+  expect([...relay.open]).toEqual([]);
+  expect(media.publishersOf('room')).toEqual(['ana']);
+});
+
+test('a microphone that cannot be closed is closed by taking its publisher off', async () => {
+  const all = setUp();
+  const { relay, media, room, happen } = all;
+  await inClass(all);
+  await media.publish(room, 'ana', OFFER);
+  await happen({ type: 'microphone', member: 'ana', on: true });
+  relay.fail('moderate', Infinity);
+  await happen({ type: 'hushed', by: 'maren' });
+  await settle(2200);
+  expect(relay.publishing('ana')).toBe(0);
+  expect([...relay.open]).toEqual([]);
+  expect(media.publishersOf('room')).toEqual([]);
+});
+
+test('taking off is asked until the relay confirms it, too', async () => {
+  const all = setUp();
+  const { relay, media, room, happen } = all;
+  await inClass(all);
+  await media.publish(room, 'ana', OFFER);
+  relay.fail('unpublish', 2);
+  await happen({ type: 'left', member: 'ana' });
+  await settle(500);
+  expect(relay.publishing('ana')).toBe(0);
+});
+
+test('a slow relay in one room holds up no mute in another', async () => {
+  const relay = new StandInRelay();
+  const one = setUp('one', relay);
+  await inClass(one);
+  await one.media.publish(one.room, 'ana', OFFER);
+  const other = roomOf('other');
+  const { media } = one;
+  await other.happen(media, entry('maren', 'maren', 'teacher'), entry('ben'), {
+    type: 'rangIn',
+    by: 'maren',
+  });
+  await other.happen(media, { type: 'limitSet', by: 'maren', capability: 'speak', state: 'open' });
+  await media.publish(other, 'ben', OFFER);
+  await other.happen(media, { type: 'microphone', member: 'ben', on: true });
+  relay.slowRooms.set('one', 400);
+  const slow = one.happen({ type: 'microphone', member: 'ana', on: true });
+  const began = performance.now();
+  await other.happen(media, { type: 'muted', by: 'maren', member: 'ben' });
+  expect(relay.open.has('ben/sound')).toBe(false);
+  expect(performance.now() - began).toBeLessThan(200);
+  await slow;
+});
+
+test('while the class is recorded each publisher is written into the open part, and no longer', async () => {
+  const all = setUp('room', new StandInRelay(), 'part');
+  const { relay, media, room, happen } = all;
+  await inClass(all);
+  await media.publish(room, 'ana', OFFER);
+  relay.fail('record', 1);
+  await happen({ type: 'recordingStarted', by: null });
+  await settle(200);
+  expect(relay.said.filter((s) => s.startsWith('record'))).toEqual(['record ana']);
+  await happen({ type: 'recordingPaused', by: 'maren' });
+  expect(relay.said.at(-1)).toBe('stop ana');
+});
+
+test.each([
+  ['no section', 'v=0\n'],
+  ['a section too many', `${OFFER}m=video 9 UDP\n`],
+  ['a data channel', 'm=audio 9\nm=video 9\nm=application 9\n'],
+  ['another order', 'm=video 9\nm=audio 9\nm=video 9\n'],
+])('an offer with %s is refused', (_name, sdp) => {
+  expect(() => checkOffer(sdp)).toThrow('sound, a camera and a screen');
+});

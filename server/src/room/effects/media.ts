@@ -1,0 +1,226 @@
+import type { StoredEvent } from '@nimble-bell/core/room';
+import { isHere } from '@nimble-bell/core/room';
+import type { RelayOffer } from '@nimble-bell/core/api';
+import type { Context } from '../../context';
+import { newId } from '../../context';
+import { AppError } from '../../errors';
+import type { MediaRelay } from '../../media/relay';
+import { addTrack, openPartOf } from '../../recordings/store';
+import { Publishers, type Reels, type RoomAtRelay } from './publishers';
+import { Turns } from './turns';
+
+interface Viewer {
+  member: string;
+  offer: (offer: RelayOffer) => void;
+  /** An offer is out and not answered: the next waits. */
+  busy: boolean;
+  stale: boolean;
+}
+
+const RETRY_MS = 500;
+
+/** The sound and picture of one room: who publishes, who watches, each held to what the room's state says. */
+class RoomMedia {
+  readonly publishers: Publishers;
+  readonly viewers = new Map<string, Viewer>();
+  readonly #turns = new Turns();
+  #publications = 0;
+  #opened: Promise<void> | null = null;
+
+  constructor(
+    readonly ctx: Context,
+    readonly relay: MediaRelay,
+    readonly room: RoomAtRelay,
+    reels: Reels,
+  ) {
+    this.publishers = new Publishers(room, relay, reels, ctx.log);
+  }
+
+  /** One after another for each member: of several at once the last one stands, and nothing is left of the others. */
+  publish(member: string, sdp: string): Promise<string> {
+    checkOffer(sdp);
+    return this.#turns.take(member, async () => {
+      await this.#open();
+      this.publishers.all.delete(member);
+      const { answer, up } = await this.relay.publish(this.room.session, member, sdp);
+      const number = ++this.#publications;
+      this.publishers.all.set(member, {
+        member,
+        number,
+        up: false,
+        confirmed: { sound: false, camera: false, screen: false },
+        reel: null,
+        failures: 0,
+      });
+      void up.then(() => this.#becomeVisible(member, number)).catch(() => {});
+      // Who left while the relay was asked is let go all the same.
+      if (isHere(this.room.state, member)) await this.publishers.settle();
+      else await this.publishers.remove(member);
+      return answer;
+    });
+  }
+
+  unpublish(member: string): Promise<void> {
+    return this.#turns.take(member, () => this.publishers.remove(member));
+  }
+
+  async watch(viewer: string, member: string, offer: Viewer['offer']) {
+    await this.unwatch(viewer);
+    this.viewers.set(viewer, { member, offer, busy: false, stale: false });
+    await this.#offerTo(viewer);
+  }
+
+  async answer(id: string, sdp: string) {
+    const viewer = this.viewers.get(id);
+    if (!viewer) return;
+    try {
+      await this.relay.answer(id, sdp);
+    } finally {
+      viewer.busy = false;
+      if (viewer.stale) await this.#offerTo(id);
+    }
+  }
+
+  async unwatch(viewer: string) {
+    if (this.viewers.delete(viewer)) await this.relay.unwatch(viewer).catch(() => {});
+  }
+
+  heed(events: readonly StoredEvent[]): Promise<void> {
+    const gone = events.flatMap((e) => (e.type === 'left' ? [e.member] : []));
+    for (const member of gone) if (this.publishers.all.has(member)) this.#log(this.unpublish(member));
+    return this.publishers.settle();
+  }
+
+  /** The relay came or went: what it had is gone. */
+  relayChanged(up: boolean) {
+    this.#opened = null;
+    if (!up) this.publishers.forget();
+    for (const viewer of this.viewers.values()) viewer.busy = false;
+  }
+
+  async close() {
+    this.publishers.stop();
+    this.viewers.clear();
+    if (this.relay.available) await this.relay.closeRoom(this.room.session);
+  }
+
+  /** What an earlier server left of this room at the relay goes first. */
+  #open(): Promise<void> {
+    const { session } = this.room;
+    this.#opened ??= this.relay
+      .closeRoom(session)
+      .then(() => this.relay.openRoom(session))
+      .catch((error: unknown) => {
+        this.#opened = null;
+        throw error;
+      });
+    return this.#opened;
+  }
+
+  #becomeVisible(member: string, number: number) {
+    const publisher = this.publishers.all.get(member);
+    if (publisher?.number !== number) return;
+    publisher.up = true;
+    for (const id of this.viewers.keys()) this.#log(this.#offerTo(id));
+  }
+
+  async #offerTo(id: string) {
+    const viewer = this.viewers.get(id);
+    if (!viewer || !this.relay.available) return;
+    if (viewer.busy) return void (viewer.stale = true);
+    viewer.busy = true;
+    viewer.stale = false;
+    try {
+      const publications = [...this.publishers.all.values()]
+        .filter(({ member, up }) => up && member !== viewer.member)
+        .map(({ member, number }) => ({ member, number }));
+      if (publications.length) await this.#open();
+      const offer = await this.relay.watch(this.room.session, id, publications);
+      if (offer) return viewer.offer(offer);
+    } catch (error) {
+      // A publisher that went while it was asked for: what is there now is asked for in a moment.
+      this.ctx.log.warn({ viewer: id }, String(error));
+      setTimeout(() => this.#log(this.#offerTo(id)), RETRY_MS).unref();
+    }
+    viewer.busy = false;
+    if (viewer.stale) await this.#offerTo(id);
+  }
+
+  #log(work: Promise<unknown>) {
+    work.catch((error: unknown) => this.ctx.log.warn(String(error)));
+  }
+}
+
+/** The media of every room this server holds. Each room has its own reconciler: a slow relay in one holds up no other. */
+export class Media {
+  readonly #rooms = new Map<string, RoomMedia>();
+  readonly #viewers = new Map<string, RoomMedia>();
+
+  constructor(
+    readonly ctx: Context,
+    readonly relay: MediaRelay,
+    readonly reels: Reels = reelsIn(ctx),
+  ) {
+    relay.onChange((up) => {
+      for (const room of this.#rooms.values()) room.relayChanged(up);
+    });
+  }
+
+  publish = (room: RoomAtRelay, member: string, sdp: string) => this.#of(room).publish(member, sdp);
+  unpublish = (room: RoomAtRelay, member: string) => this.#of(room).unpublish(member);
+
+  /** A page begins to watch; offers come to it until `unwatch`. */
+  async watch(room: RoomAtRelay, viewer: string, member: string, offer: Viewer['offer']) {
+    await this.unwatch(viewer);
+    const media = this.#of(room);
+    this.#viewers.set(viewer, media);
+    await media.watch(viewer, member, offer);
+  }
+  answer = async (viewer: string, sdp: string) => this.#viewers.get(viewer)?.answer(viewer, sdp);
+  async unwatch(viewer: string) {
+    const media = this.#viewers.get(viewer);
+    this.#viewers.delete(viewer);
+    await media?.unwatch(viewer);
+  }
+
+  /** After events: tracks open and close, recording begins and ends, those who left are let go, a dismissed room ends. */
+  async heed(room: RoomAtRelay, events: readonly StoredEvent[]): Promise<void> {
+    if (room.state.bell.phase === 'dismissed') return this.close(room);
+    await this.#of(room).heed(events);
+  }
+
+  async close(room: RoomAtRelay) {
+    const media = this.#rooms.get(room.session);
+    this.#rooms.delete(room.session);
+    if (media) await media.close();
+  }
+
+  /** Who publishes in a room. */
+  publishersOf = (session: string): string[] => [...(this.#rooms.get(session)?.publishers.all.keys() ?? [])];
+
+  #of(room: RoomAtRelay): RoomMedia {
+    let media = this.#rooms.get(room.session);
+    if (media?.room !== room) {
+      media = new RoomMedia(this.ctx, this.relay, room, this.reels);
+      this.#rooms.set(room.session, media);
+    }
+    return media;
+  }
+}
+
+/** An offer holds a sound, a camera and a screen section, in this order, and nothing else. */
+export function checkOffer(sdp: string) {
+  const sections = [...sdp.matchAll(/^m=(\w+) /gm)].map((m) => m[1]);
+  if (sections.join() !== 'audio,video,video')
+    throw new AppError('invalid', 'An offer has a sound, a camera and a screen section.');
+}
+
+/** Recordings as they stand in the database. */
+const reelsIn = (ctx: Context): Reels => ({
+  partOf: async (session) => (await openPartOf(ctx.db, session))?.id ?? null,
+  begin: async (part, member) => {
+    const base = `${part}-${newId()}`;
+    await addTrack(ctx.db, part, member, base);
+    return base;
+  },
+});

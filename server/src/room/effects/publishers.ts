@@ -1,0 +1,159 @@
+import { sends, type RoomState } from '@nimble-bell/core/room';
+import type { Logger } from 'pino';
+import { Rounds } from './rounds';
+import { TRACK_KINDS, type MediaRelay, type TrackKind } from '../../media/relay';
+
+/** What the room needs of recordings: the part that is open, and a row for each publisher's files in it. */
+export interface Reels {
+  partOf(session: string): Promise<string | null>;
+  /** Notes that a member's tracks go into files of their own; gives how their names begin. */
+  begin(part: string, member: string): Promise<string>;
+}
+
+export interface Publisher {
+  member: string;
+  /** Which publishing of this member it is. */
+  number: number;
+  /** Its connection stands: before, the relay knows nothing of it that could be watched. */
+  up: boolean;
+  /** What the relay has confirmed of each track. A new publisher's are closed; null where it is not known. */
+  confirmed: Record<TrackKind, boolean | null>;
+  /** The part that its tracks are written into; undefined where that is not known. */
+  reel: string | null | undefined;
+  failures: number;
+}
+
+const RETRY_MS = [100, 300, 800, 2000];
+/** A track that cannot be closed after so many tries is closed by taking its publisher off. */
+const TRIES = 4;
+
+export interface RoomAtRelay {
+  readonly session: string;
+  readonly state: RoomState;
+}
+
+/**
+ * Makes a room's publishers at the relay what the room's state wants them to be: which tracks go on, and what is
+ * written. Wanted and confirmed are kept apart. What fails is asked again; a track that cannot be closed is closed by
+ * taking its publisher off.
+ */
+export class Publishers {
+  readonly all = new Map<string, Publisher>();
+  readonly #rounds = new Rounds(() => this.#round());
+  #retry: NodeJS.Timeout | null = null;
+  /** Members whose publishers must go, and have not been confirmed gone. */
+  readonly #going = new Set<string>();
+
+  constructor(
+    readonly room: RoomAtRelay,
+    readonly relay: MediaRelay,
+    readonly reels: Reels,
+    readonly log: Logger,
+  ) {}
+
+  /** Looks at what is wanted and asks for what is not confirmed. Resolves when nothing more can be asked just now. */
+  settle(): Promise<void> {
+    return this.#rounds.run();
+  }
+
+  /** Takes a member's publisher off, for good: asked until the relay confirms it. */
+  async remove(member: string): Promise<void> {
+    this.all.delete(member);
+    this.#going.add(member);
+    await this.settle();
+  }
+
+  /** The relay has forgotten everything. */
+  forget() {
+    this.all.clear();
+    this.#going.clear();
+  }
+
+  stop() {
+    if (this.#retry) clearTimeout(this.#retry);
+    this.forget();
+  }
+
+  async #round() {
+    if (!this.relay.available) return;
+    const failed = await this.#closeAndOpen();
+    if (failed) this.#tryLater(failed);
+  }
+
+  /** What closes goes first. Gives the most failures in a row of any publisher, 0 where nothing failed. */
+  async #closeAndOpen(): Promise<number> {
+    const gone = await Promise.all([...this.#going].map((member) => this.#takeOff(member)));
+    const part = this.room.state.recording.state === 'on' ? await this.#part() : null;
+    const failures = await Promise.all([...this.all.values()].map((p) => this.#makeSo(p, part)));
+    return Math.max(0, ...failures, gone.every(Boolean) ? 0 : 1);
+  }
+
+  async #takeOff(member: string): Promise<boolean> {
+    if (this.all.has(member)) return this.#going.delete(member) || true;
+    try {
+      await this.relay.unpublish(this.room.session, member);
+      this.#going.delete(member);
+      return true;
+    } catch (error) {
+      this.log.warn({ member }, `not taken off: ${String(error)}`);
+      return false;
+    }
+  }
+
+  async #makeSo(publisher: Publisher, part: string | null | undefined): Promise<number> {
+    const { member, confirmed } = publisher;
+    const wanted = (kind: TrackKind) => sends(this.room.state, member, kind);
+    const differs = TRACK_KINDS.filter((kind) => confirmed[kind] !== wanted(kind));
+    const closing = differs.filter((kind) => !wanted(kind));
+    try {
+      await Promise.all(closing.map((kind) => this.#moderate(publisher, kind, false)));
+      // Asked again of the room as it is by now: what has been closed meanwhile is not opened.
+      const opening = differs.filter((kind) => !closing.includes(kind) && wanted(kind));
+      await Promise.all(opening.map((kind) => this.#moderate(publisher, kind, true)));
+      await this.#write(publisher, part);
+      publisher.failures = 0;
+    } catch (error) {
+      this.log.warn({ member, failures: ++publisher.failures }, String(error));
+      const unclosed = TRACK_KINDS.some((kind) => confirmed[kind] !== false && !wanted(kind));
+      if (unclosed && publisher.failures >= TRIES && this.all.get(member) === publisher) {
+        this.all.delete(member);
+        this.#going.add(member);
+        void this.settle();
+        return 0;
+      }
+    }
+    return publisher.failures;
+  }
+
+  async #moderate(publisher: Publisher, kind: TrackKind, open: boolean) {
+    publisher.confirmed[kind] = null;
+    await this.relay.moderate(this.room.session, publisher.member, kind, open);
+    publisher.confirmed[kind] = open;
+  }
+
+  /** A publisher's tracks go into files of their own for each part, whose headers say when they began. */
+  async #write(publisher: Publisher, part: string | null | undefined) {
+    if (part === undefined || publisher.reel === part) return;
+    publisher.reel = undefined;
+    const base = part === null ? null : await this.reels.begin(part, publisher.member);
+    await this.relay.record(this.room.session, publisher.member, base);
+    publisher.reel = part;
+  }
+
+  /** The part that is open; undefined where that cannot be read now. */
+  async #part(): Promise<string | null | undefined> {
+    try {
+      return await this.reels.partOf(this.room.session);
+    } catch (error) {
+      this.log.warn({ why: String(error) }, 'the open part could not be read');
+      this.#tryLater(1);
+      return undefined;
+    }
+  }
+
+  #tryLater(failures: number) {
+    if (this.#retry) clearTimeout(this.#retry);
+    const wait = RETRY_MS[Math.min(failures, RETRY_MS.length) - 1]!;
+    this.#retry = setTimeout(() => void this.settle().catch((e: unknown) => this.log.error(e)), wait).unref();
+  }
+}

@@ -1,0 +1,40 @@
+import { doorFor, doorRules, doorWords } from '@nimble-bell/core/door';
+import { entering, type Comer } from '@nimble-bell/core/room';
+import { isFor, targetOf } from '@nimble-bell/core/roster';
+import { memberIn, type MemberRow, type Principal } from '../../accounts/principal';
+import type { Context } from '../../context';
+import { AppError } from '../../errors';
+import type { Room } from '../room';
+import type { Facts, RoomFacts } from './info';
+
+export const comerOf = (member: MemberRow): Comer => ({
+  member: member.id,
+  name: member.name,
+  role: member.role,
+  ...(member.role === 'guest' && member.capabilities.length ? { grants: member.capabilities } : {}),
+});
+
+/**
+ * Whether somebody may enter a session's room now: who they are is asked anew, however they came. The one way in for
+ * pages, telephones and stand-ins.
+ */
+export async function admit(
+  ctx: Context,
+  facts: Facts,
+  principal: Principal,
+  session: string,
+): Promise<{ member: MemberRow; about: RoomFacts }> {
+  const about = await facts.of(session);
+  const member = await memberIn(ctx, principal, about.row.courseId);
+  if (!isFor(targetOf(about.row), member)) throw new AppError('forbidden');
+  const door = doorFor(about.row, doorRules(about.row.layers, about.row.kind), member.role, ctx.now());
+  if (!door.open) throw new AppError('forbidden', doorWords(door, member.zone));
+  return { member, about };
+}
+
+/** Takes an admitted person into the room. */
+export async function seat(room: Room, member: MemberRow): Promise<void> {
+  await room.happen((state) => (state.bell.phase === 'dismissed' ? [] : entering(state, comerOf(member))));
+  if (room.state.bell.phase === 'dismissed')
+    throw new AppError('forbidden', doorWords({ open: false, because: 'over' }, member.zone));
+}

@@ -1,0 +1,46 @@
+import type { Capability, MemberScope, Role } from '@nimble-bell/core/api';
+import { byLink, membersWhere, type MemberRow } from '../../accounts/principal';
+import { liveTokens } from '../../accounts/store';
+import type { Context } from '../../context';
+
+/** By what somebody is in a room: their link, or the sign-in of their account. */
+export type Credential = { kind: 'link'; code: string } | { kind: 'account'; tokenHash: string };
+
+export interface Standing {
+  member: MemberRow;
+  credential: Credential;
+}
+
+/**
+ * What these people are now, by their place in the list: their row as it is, or null for whoever has left the class list,
+ * whose link was replaced or is past its time, or who signed out. Two questions for all of them.
+ */
+export async function standingNow(ctx: Context, people: readonly Standing[]): Promise<(MemberRow | null)[]> {
+  if (people.length === 0) return [];
+  const tokens = people.flatMap(({ credential }) =>
+    credential.kind === 'account' ? [credential.tokenHash] : [],
+  );
+  const [members, signedIn] = await Promise.all([
+    membersWhere(ctx.db, 'm.id IN (?)', [[...new Set(people.map((p) => p.member.id))]]),
+    tokens.length ? liveTokens(ctx.db, [...new Set(tokens)], ctx.now()) : Promise.resolve(new Set<string>()),
+  ]);
+  const byId = new Map(members.map((m) => [m.id, m]));
+  return people.map(({ member, credential }) => {
+    const now = byId.get(member.id);
+    if (!now) return null;
+    if (credential.kind === 'account') return signedIn.has(credential.tokenHash) ? now : null;
+    const good = now.link === credential.code && (now.linkUntil === null || now.linkUntil > ctx.now());
+    return good ? byLink(now) : null;
+  });
+}
+
+/** What decides about rights, and what one is called: whether any of it differs. */
+export const isOther = (a: MemberRow, b: MemberRow): boolean => key(a) !== key(b);
+const key = (m: MemberRow) =>
+  JSON.stringify([m.role, m.name, m.group, m.scope, m.capabilities] satisfies [
+    Role,
+    string,
+    string | null,
+    MemberScope | null,
+    Capability[],
+  ]);

@@ -1,0 +1,39 @@
+import { isStanding } from '@nimble-bell/core/calendar';
+import type { RoomEvent } from '@nimble-bell/core/room';
+import type { Settings } from '@nimble-bell/core/settings';
+import type { Context } from '../context';
+import { sessionById } from '../courses/store';
+import type { Room } from './room';
+
+/** Who said the latest of these values. */
+function latestBy(settings: Settings): string | null {
+  const values = Object.values(settings).flatMap((section) => Object.values(section));
+  return values.reduce((last, v) => ((v.at ?? 0) > (last?.at ?? -1) ? v : last), values[0])?.by ?? null;
+}
+
+/**
+ * What was changed outside a room while it is open reaches it as events: the settings of its course, series and session,
+ * and its times. Asked after every change, and now and then for changes made by another server.
+ */
+export async function heedOutside(ctx: Context, room: Room): Promise<void> {
+  if (room.state.bell.phase === 'dismissed') return;
+  const session = await sessionById(ctx.db, room.session);
+  if (!session) return;
+  const { startsAt, endsAt, lingerMinutes, kind, layers } = session;
+  const changes = (state: Room['state']): RoomEvent[] => {
+    const events: RoomEvent[] = [];
+    for (const { name, settings } of layers) {
+      const known = state.limits.layers.find((l) => l.name === name);
+      if (known && JSON.stringify(known.settings) !== JSON.stringify(settings))
+        events.push({ type: 'settingsChanged', by: latestBy(settings), layer: name, settings });
+    }
+    const { times } = state.bell;
+    const moved =
+      times &&
+      (times.startsAt !== startsAt || times.endsAt !== endsAt || times.lingerMinutes !== lingerMinutes);
+    if (moved && !isStanding(kind))
+      events.push({ type: 'replanned', times: { startsAt, endsAt, lingerMinutes } });
+    return events;
+  };
+  if (changes(room.state).length) await room.happen(changes);
+}

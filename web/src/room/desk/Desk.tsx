@@ -1,0 +1,140 @@
+import { Popover, Text } from '@mantine/core';
+import {
+  IconDoorExit,
+  IconHandStop,
+  IconMicrophone,
+  IconMicrophoneOff,
+  IconScreenShare,
+  IconVideo,
+  IconVideoOff,
+} from '@tabler/icons-react';
+import { useContext, useState, type ReactNode } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import type { Capability } from '@nimble-bell/core/api';
+import { isOn } from '@nimble-bell/core/room';
+import { LinkContext } from '../../app/api';
+import { useRefusal } from '../controls/useRefusal';
+import { useInfo, useInside, useMay, useRoom, useTeaching, type Inside } from '../live/useRoom';
+import classes from './desk.module.css';
+
+/** One's own switches and hand. */
+const select = ({ room, info: { me } }: Inside) => ({
+  me: me.member,
+  microphone: isOn(room, me.member, 'sound'),
+  camera: isOn(room, me.member, 'camera'),
+  presenting: isOn(room, me.member, 'screen'),
+  handUp: room.floor.hands.some((h) => h.member === me.member),
+});
+
+/** A person's own controls. One that is closed says why, instead of doing nothing. */
+export function Desk() {
+  const { send, sendWithDevice } = useRoom();
+  const { me, microphone, camera, presenting, handUp } = useInside(select);
+  const teaching = useTeaching();
+  return (
+    <div className={classes.desk} role="group" aria-label="Your desk">
+      <DeskSwitch
+        capability="speak"
+        on={microphone}
+        label="Microphone"
+        icon={microphone ? <IconMicrophone size={21} /> : <IconMicrophoneOff size={21} />}
+        turn={(on) =>
+          on ? sendWithDevice('sound', { type: 'microphone', on }) : send({ type: 'microphone', on })
+        }
+      />
+      <DeskSwitch
+        capability="camera"
+        on={camera}
+        label="Camera"
+        icon={camera ? <IconVideo size={21} /> : <IconVideoOff size={21} />}
+        turn={(on) => (on ? sendWithDevice('camera', { type: 'camera', on }) : send({ type: 'camera', on }))}
+      />
+      <DeskSwitch
+        capability="present"
+        on={presenting}
+        label={presenting ? 'Presenting' : 'Present'}
+        icon={<IconScreenShare size={21} />}
+        turn={(on) =>
+          on ? sendWithDevice('screen', { type: 'present', on }) : send({ type: 'present', on })
+        }
+      />
+      {!teaching && (
+        <button
+          type="button"
+          className={classes.deskButton}
+          aria-pressed={handUp}
+          onClick={() => void send(handUp ? { type: 'lowerHand', member: me } : { type: 'raiseHand' })}
+        >
+          <IconHandStop size={21} />
+          {handUp ? 'Hand is up' : 'Raise hand'}
+        </button>
+      )}
+      <LeaveButton />
+    </div>
+  );
+}
+
+interface SwitchProps {
+  capability: Capability;
+  on: boolean;
+  label: string;
+  icon: ReactNode;
+  turn: (on: boolean) => Promise<boolean>;
+}
+
+function DeskSwitch({ capability, on, label, icon, turn }: SwitchProps) {
+  const { allowed } = useMay(capability);
+  const refusal = useRefusal(capability);
+  const [why, setWhy] = useState(false);
+  const [busy, setBusy] = useState(false);
+  const press = async () => {
+    if (!allowed && !on) return setWhy(!why);
+    setBusy(true);
+    await turn(!on);
+    setBusy(false);
+  };
+  const word = !allowed ? 'closed' : on ? 'on' : 'off';
+  return (
+    <Popover opened={why && !allowed} onChange={setWhy} width={260} position="top" withArrow shadow="md">
+      <Popover.Target>
+        <button
+          type="button"
+          className={classes.deskButton}
+          aria-pressed={on}
+          aria-label={`${label}: ${word}`}
+          data-closed={!allowed}
+          data-busy={busy}
+          onClick={() => void press()}
+        >
+          {icon}
+          {label}
+          <small>{word}</small>
+        </button>
+      </Popover.Target>
+      <Popover.Dropdown>
+        <Text size="sm" role="alert" data-testid="why-closed">
+          {refusal}
+        </Text>
+      </Popover.Dropdown>
+    </Popover>
+  );
+}
+
+function LeaveButton() {
+  const navigate = useNavigate();
+  const link = useContext(LinkContext);
+  const { code } = useParams();
+  const info = useInfo();
+  return (
+    <button
+      type="button"
+      className={classes.deskButton}
+      onClick={() =>
+        void navigate(link ? `/in/${code}` : `/course/${info.course.id}/session/${info.session.id}`)
+      }
+    >
+      <IconDoorExit size={21} />
+      Leave
+    </button>
+  );
+}

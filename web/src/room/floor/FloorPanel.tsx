@@ -1,0 +1,160 @@
+import { Button, Text } from '@mantine/core';
+import type { Capability } from '@nimble-bell/core/api';
+import { memo, useMemo } from 'react';
+import { clockWords } from '@nimble-bell/core/calendar';
+import { PERMISSION_WORDS, rowOf, SHOWN_CAPABILITIES } from '@nimble-bell/core/limits';
+import { classLimit } from '@nimble-bell/core/room';
+import { PermissionMark } from '../../ui/PermissionMark';
+import { nameFrom, useInfo, useInside, useNameOf, useRoom, type Inside } from '../live/useRoom';
+import parts from '../frame/parts.module.css';
+import classes from './floor.module.css';
+
+const selectHush = ({ room }: Inside) => ({
+  live: room.bell.phase === 'live',
+  hushed: room.limits.hush !== null,
+});
+const selectFloor = ({ room }: Inside) => room.floor;
+
+/** Every capability with its state, one press each; hush; and the queue of hands. */
+export function FloorPanel() {
+  const { send } = useRoom();
+  const { live, hushed } = useInside(selectHush);
+  return (
+    <aside className={classes.floor} aria-label="The floor">
+      <button
+        type="button"
+        className={classes.hush}
+        aria-pressed={hushed}
+        disabled={!live}
+        onClick={() => void send({ type: hushed ? 'lift' : 'hush' })}
+      >
+        {hushed ? 'Lift the hush' : 'Hush'}
+        <kbd>H</kbd>
+      </button>
+      <h2 className={parts.heading}>Students may</h2>
+      {SHOWN_CAPABILITIES.map((c) => (
+        <CapabilityRow key={c} capability={c} settable={live && !hushed} />
+      ))}
+      <Button
+        variant="default"
+        size="xs"
+        fullWidth
+        mt={8}
+        disabled={!live}
+        onClick={() => void send({ type: 'muteAll' })}
+      >
+        Mute everyone
+      </Button>
+      <Hands />
+    </aside>
+  );
+}
+
+interface RowProps {
+  capability: Capability;
+  settable: boolean;
+}
+
+const CapabilityRow = memo(function CapabilityRow({ capability, settable }: RowProps) {
+  const { send } = useRoom();
+  const select = useMemo(
+    () => (inside: Inside) => {
+      const { state, because } = classLimit(inside.room, capability);
+      const { layer, by } = because;
+      return { state, source: SOURCES[layer] ?? layer, who: by ? nameFrom(inside, by) : null };
+    },
+    [capability],
+  );
+  const { state: now, source, who } = useInside(select);
+  const { label, states } = rowOf(capability);
+  return (
+    <div
+      className={classes.capability}
+      role="radiogroup"
+      aria-label={label}
+      title={`Set ${source === 'in class' || source === 'hush' ? '' : 'by '}${source}${who ? `, ${who}` : ''}`}
+    >
+      <span>{label}</span>
+      <div className={classes.states}>
+        {states.map((p) => (
+          <button
+            key={p}
+            type="button"
+            role="radio"
+            aria-checked={now === p}
+            aria-label={`${label}: ${PERMISSION_WORDS[p]}`}
+            title={PERMISSION_WORDS[p]}
+            disabled={!settable}
+            className={classes.state}
+            data-state={p}
+            onClick={() => void send({ type: 'setLimit', capability, state: p })}
+          >
+            <PermissionMark state={p} />
+            {now === p && <span>{PERMISSION_WORDS[p]}</span>}
+          </button>
+        ))}
+      </div>
+    </div>
+  );
+});
+
+/** The layers as a tip names them. */
+const SOURCES: Record<string, string> = {
+  college: 'the college',
+  course: 'the course',
+  series: 'the series',
+  session: 'this session',
+  live: 'in class',
+};
+
+/** Who has the floor, and the hands in the order of raising. */
+function Hands() {
+  const { send } = useRoom();
+  const { hands, holder } = useInside(selectFloor);
+  const nameOf = useNameOf();
+  const info = useInfo();
+  return (
+    <>
+      <h2 className={parts.heading}>Hands{hands.length > 0 && ` (${hands.length})`}</h2>
+      {holder && (
+        <div className={classes.hand} data-floor>
+          <span>
+            <strong>{nameOf(holder)}</strong> has the floor
+          </span>
+          <Button
+            size="compact-xs"
+            color="clay"
+            variant="light"
+            onClick={() => void send({ type: 'takeFloor' })}
+          >
+            Take it back
+          </Button>
+        </div>
+      )}
+      {hands.map((h, i) => (
+        <div className={classes.hand} key={h.member}>
+          <span>
+            {i + 1}. {nameOf(h.member)} <time>{clockWords(h.at, info.zone)}</time>
+          </span>
+          <span className={classes.handActs}>
+            <Button size="compact-xs" onClick={() => void send({ type: 'giveFloor', member: h.member })}>
+              Give the floor
+            </Button>
+            <Button
+              size="compact-xs"
+              variant="subtle"
+              onClick={() => void send({ type: 'lowerHand', member: h.member })}
+            >
+              Lower
+            </Button>
+          </span>
+        </div>
+      ))}
+      {hands.length === 0 && !holder && (
+        <Text size="sm" c="dimmed">
+          No hand is up.
+        </Text>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,40 @@
+import type { Capability } from '@nimble-bell/core/api';
+import { PERMISSION_WORDS, rowOf, SHOWN_CAPABILITIES } from '@nimble-bell/core/limits';
+import { PermissionMark } from '../../ui/PermissionMark';
+import { useRefusal } from '../controls/useRefusal';
+import { useInside, useMay, type Inside } from '../live/useRoom';
+import parts from '../frame/parts.module.css';
+import classes from './floor.module.css';
+
+const selectFloor = ({ room, info }: Inside) => room.floor.holder === info.me.member;
+
+/** The floor as a student reads it: plain statements, each with its reason where it is closed. */
+export function Statements() {
+  const mine = useInside(selectFloor);
+  return (
+    <aside className={classes.floor} aria-label="What you may do">
+      <h2 className={parts.heading}>You may</h2>
+      {mine && <p className={classes.yourFloor}>You have the floor.</p>}
+      <ul className={classes.statements}>
+        {SHOWN_CAPABILITIES.map((c) => (
+          <Statement key={c} capability={c} />
+        ))}
+      </ul>
+    </aside>
+  );
+}
+
+function Statement({ capability }: { capability: Capability }) {
+  const { allowed, state } = useMay(capability);
+  const refusal = useRefusal(capability);
+  const shown = allowed ? 'open' : state;
+  return (
+    <li data-state={shown}>
+      <PermissionMark state={shown} />
+      <span>
+        <strong>{rowOf(capability).label}</strong>: {PERMISSION_WORDS[shown].toLowerCase()}
+        {!allowed && <small>{refusal}</small>}
+      </span>
+    </li>
+  );
+}

@@ -1,0 +1,189 @@
+import type { RoomState } from '@nimble-bell/core/room';
+import { evolve, newRoom } from '@nimble-bell/core/room';
+import type { RelayOffer, StoredEvent } from '@nimble-bell/core/api';
+import { Call } from './call';
+import type { RoomConnection } from './connection';
+
+class FakeTrack extends EventTarget {
+  enabled = true;
+  stopped = false;
+  constructor(readonly kind: string) {
+    super();
+  }
+  stop() {
+    this.stopped = true;
+  }
+}
+
+interface FakeTransceiver {
+  mid: string;
+  sender: { track: unknown; replaceTrack: (track: unknown) => Promise<void> };
+  receiver: { track: FakeTrack; getSynchronizationSources: () => object[] };
+}
+
+/** As much of a peer connection as a call touches. */
+class FakePeer extends EventTarget {
+  static made: FakePeer[] = [];
+  iceGatheringState = 'complete';
+  closed = false;
+  remote: unknown[] = [];
+  transceivers: FakeTransceiver[] = [];
+  localDescription = { sdp: 'local' };
+  constructor() {
+    super();
+    FakePeer.made.push(this);
+  }
+  addTransceiver(track: unknown) {
+    const sender = {
+      track: typeof track === 'string' ? null : track,
+      replaceTrack: async (next: unknown) => void (sender.track = next),
+    };
+    const mid = String(this.transceivers.length);
+    this.transceivers.push({
+      mid,
+      sender,
+      receiver: { track: new FakeTrack('video'), getSynchronizationSources: () => [] },
+    });
+  }
+  getTransceivers() {
+    return this.transceivers;
+  }
+  async setLocalDescription() {}
+  async setRemoteDescription(description: { type: string }) {
+    this.remote.push(description);
+    if (description.type === 'offer') this.addTransceiver('video');
+  }
+  close() {
+    this.closed = true;
+  }
+}
+
+let devices: string[] = [];
+beforeEach(() => {
+  FakePeer.made = [];
+  devices = [];
+  const get = async (what: { audio?: unknown }) => {
+    const kind = what.audio ? 'audio' : 'video';
+    devices.push(kind);
+    return { getTracks: () => [new FakeTrack(kind)] };
+  };
+  Object.defineProperty(navigator, 'mediaDevices', {
+    value: { getUserMedia: get, getDisplayMedia: () => get({}) },
+    configurable: true,
+  });
+  Object.assign(globalThis, { RTCPeerConnection: FakePeer });
+});
+
+function setUp() {
+  const asked: [string, unknown][] = [];
+  const commands: object[] = [];
+  let begin = () => {};
+  let offer: (offer: RelayOffer) => void = () => {};
+  const connection = {
+    view: { relay: true, status: 'in' },
+    attachMedia: (onOffer: typeof offer, onEntered: typeof begin) => ((offer = onOffer), (begin = onEntered)),
+    ask: async (name: string, body: unknown) => (asked.push([name, body]), { ok: true, sdp: 'answer' }),
+    command: async (command: object) => void commands.push(command),
+  };
+  const call = new Call(connection as unknown as RoomConnection);
+  return { call, asked, commands, connection, begin: () => begin(), offer: (o: RelayOffer) => offer(o) };
+}
+
+const state = (...events: object[]): RoomState =>
+  [{ type: 'entered', member: 'maren', name: 'Maren', role: 'teacher', place: 'class' }, ...events]
+    .map((e, i) => ({ ...e, seq: i + 1, at: 0 }) as StoredEvent)
+    .reduce(evolve, newRoom());
+const settle = () => new Promise((resolve) => setTimeout(resolve, 0));
+
+test('the first device publishes three sections; the next only takes its place in them', async () => {
+  const { call, asked } = setUp();
+  await call.open('sound');
+  expect(asked.map(([name]) => name)).toEqual(['publish']);
+  const [sending] = FakePeer.made;
+  expect(sending!.transceivers).toHaveLength(3);
+  await call.open('camera');
+  expect(asked).toHaveLength(1);
+  expect(sending!.transceivers.map((t) => t.sender.track !== null)).toEqual([true, true, false]);
+  expect(devices).toEqual(['audio', 'video']);
+});
+
+test('a device that opened before the room knows of it stays; a switch that went off ends it', async () => {
+  const { call } = setUp();
+  await call.open('camera');
+  call.follow(state(), 'maren');
+  expect(call.tracks().map((t) => t.kind)).toEqual(['camera']);
+  call.follow(state({ type: 'camera', member: 'maren', on: true }), 'maren');
+  const [own] = call.tracks();
+  expect(own?.member).toBe('maren');
+  call.follow(state(), 'maren');
+  expect(call.tracks()).toEqual([]);
+  expect((own!.track as unknown as FakeTrack).stopped).toBe(true);
+});
+
+test('sound is silent until the room lets it out, and the device stays open', async () => {
+  const { call } = setUp();
+  await call.open('sound');
+  const track = FakePeer.made[0]!.transceivers[0]!.sender.track as FakeTrack;
+  call.follow(state(), 'maren');
+  expect(track.enabled).toBe(false);
+  call.follow(state({ type: 'microphone', member: 'maren', on: true }), 'maren');
+  expect(track.enabled).toBe(true);
+  expect(track.stopped).toBe(false);
+});
+
+test('a screen that the browser stops is told to the room', async () => {
+  const { call, commands } = setUp();
+  await call.open('screen');
+  const track = FakePeer.made[0]!.transceivers[2]!.sender.track as FakeTrack;
+  track.dispatchEvent(new Event('ended'));
+  expect(commands).toEqual([{ type: 'present', on: false }]);
+  expect(call.tracks()).toEqual([]);
+});
+
+test('an offer is answered, and what arrives is known by member and kind', async () => {
+  const { call, asked, offer } = setUp();
+  offer({ sdp: 'offer', streams: [{ mid: '0', member: 'ana', kind: 'camera' }] });
+  await settle();
+  await settle();
+  expect(asked.map(([name]) => name)).toEqual(['answer']);
+  expect(call.tracks().map((t) => [t.member, t.kind])).toEqual([['ana', 'camera']]);
+});
+
+test('after the relay was away everything is set up anew, with the devices that are open', async () => {
+  const { call, asked, begin, connection } = setUp();
+  await call.open('camera');
+  connection.view.relay = false;
+  begin();
+  await settle();
+  expect(asked.map(([name]) => name)).toEqual(['publish']);
+  connection.view.relay = true;
+  begin();
+  await settle();
+  await settle();
+  expect(asked.map(([name]) => name)).toEqual(['publish', 'watch', 'publish']);
+  expect(FakePeer.made[0]!.closed).toBe(true);
+  expect(FakePeer.made.at(-1)!.transceivers[1]!.sender.track).not.toBeNull();
+  call.close();
+  expect(FakePeer.made.at(-1)!.closed).toBe(true);
+});
+
+test('a refusal by the browser is passed on; a missing device has its stand-in', async () => {
+  const { call } = setUp();
+  const refuse = (name: string) => async () => {
+    throw new DOMException('no', name);
+  };
+  navigator.mediaDevices.getUserMedia = refuse('NotAllowedError');
+  await expect(call.open('camera')).rejects.toThrow('no');
+  expect(call.tracks()).toEqual([]);
+  navigator.mediaDevices.getUserMedia = refuse('NotFoundError');
+  const canvas = {
+    getContext: () => new Proxy({}, { get: () => () => {}, set: () => true }),
+    captureStream: () => ({ getVideoTracks: () => [new FakeTrack('video')] }),
+  };
+  const create = document.createElement.bind(document);
+  document.createElement = ((name: string) =>
+    name === 'canvas' ? canvas : create(name)) as typeof document.createElement;
+  await call.open('camera');
+  expect(call.tracks()).toHaveLength(1);
+  call.close();
+});

@@ -1,0 +1,198 @@
+import type { RelayOffer } from '@nimble-bell/core/api';
+import { TRACK_KINDS as KINDS, type TrackKind } from '@nimble-bell/core/limits';
+import { isOn, sends, type RoomState } from '@nimble-bell/core/room';
+import type { RoomConnection } from './connection';
+import { standInCamera, standInMicrophone } from './standInDevices';
+
+export type { TrackKind };
+
+export interface RoomTrack {
+  member: string;
+  kind: TrackKind;
+  track: MediaStreamTrack;
+}
+
+/**
+ * Sound and picture of one page: one connection that sends (sound, camera, screen, in this order) and one that
+ * receives. What is sent follows the room's state; whether it is passed on, the relay decides by the server's word.
+ */
+export class Call {
+  #sending: RTCPeerConnection | null = null;
+  #receiving: RTCPeerConnection | null = null;
+  #own: Partial<Record<TrackKind, MediaStreamTrack>> = {};
+  #incoming: RoomTrack[] = [];
+  #tracks: readonly RoomTrack[] = [];
+  #me = '';
+  #listeners = new Set<() => void>();
+  #places = new Map<string, { member: string; kind: TrackKind }>();
+  #publishing: Promise<void> = Promise.resolve();
+  #wasOn = { camera: false, screen: false };
+
+  constructor(readonly connection: RoomConnection) {
+    connection.attachMedia(
+      (offer) => void this.#receive(offer),
+      () => this.#begin(),
+    );
+  }
+
+  readonly subscribe = (listener: () => void) => {
+    this.#listeners.add(listener);
+    return () => this.#listeners.delete(listener);
+  };
+  /** Every track to be shown: what arrives, and one's own camera and screen. A new list with every change. */
+  readonly tracks = () => this.#tracks;
+
+  /** Opens a device before the room is asked, so that a refusal by the browser costs nothing. */
+  async open(kind: TrackKind): Promise<void> {
+    if (!this.#own[kind]) {
+      const track = await acquire(kind);
+      this.#own[kind] = track;
+      track.addEventListener('ended', () => {
+        if (this.#own[kind] !== track) return;
+        delete this.#own[kind];
+        if (kind === 'screen') void this.connection.command({ type: 'present', on: false });
+        this.#tell();
+      });
+    }
+    if (!this.#sending) await this.#publish();
+    else await this.#sender(kind)?.replaceTrack(this.#own[kind] ?? null);
+    this.#tell();
+  }
+
+  /** Lets the devices follow the room: a switch that went off, by oneself or by a teacher, ends the sending. */
+  follow(state: RoomState, me: string) {
+    if (this.#me !== me) {
+      this.#me = me;
+      this.#tell();
+    }
+    const sound = this.#own.sound;
+    if (sound) sound.enabled = sends(state, me, 'sound');
+    // A device is opened before the room knows of it: only a switch that was on and went off ends it.
+    const now = { camera: isOn(state, me, 'camera'), screen: isOn(state, me, 'screen') };
+    for (const kind of ['camera', 'screen'] as const) if (this.#wasOn[kind] && !now[kind]) this.#drop(kind);
+    this.#wasOn = now;
+  }
+
+  /** How loud each member is now, 0 to 1, as received. */
+  levels(): Map<string, number> {
+    const levels = new Map<string, number>();
+    for (const transceiver of this.#receiving?.getTransceivers() ?? []) {
+      const place = transceiver.mid === null ? undefined : this.#places.get(transceiver.mid);
+      if (place?.kind !== 'sound') continue;
+      const source = transceiver.receiver.getSynchronizationSources()[0];
+      const fresh = source && performance.timeOrigin + performance.now() - source.timestamp < 600;
+      if (fresh && source.audioLevel !== undefined) levels.set(place.member, source.audioLevel);
+    }
+    return levels;
+  }
+
+  close() {
+    for (const track of Object.values(this.#own)) track.stop();
+    this.#own = {};
+    this.#sending?.close();
+    this.#receiving?.close();
+    this.#sending = this.#receiving = null;
+    this.#incoming = [];
+  }
+
+  /** After entering, and whenever server or relay have been away: everything is set up anew. */
+  #begin() {
+    this.#receiving?.close();
+    this.#receiving = null;
+    this.#incoming = [];
+    this.#tell();
+    if (!this.connection.view.relay) return;
+    const sent = this.#sending !== null || Object.keys(this.#own).length > 0;
+    this.#sending?.close();
+    this.#sending = null;
+    void this.connection.ask('watch', {});
+    if (sent) void this.#publish();
+  }
+
+  #publish(): Promise<void> {
+    this.#publishing = this.#publishing.then(() => this.#sendOffer()).catch(() => {});
+    return this.#publishing;
+  }
+
+  async #sendOffer() {
+    if (this.#sending || !this.connection.view.relay) return;
+    const pc = new RTCPeerConnection();
+    this.#sending = pc;
+    for (const kind of KINDS)
+      pc.addTransceiver(this.#own[kind] ?? (kind === 'sound' ? 'audio' : 'video'), { direction: 'sendonly' });
+    await pc.setLocalDescription();
+    await gathered(pc);
+    const reply = await this.connection.ask('publish', { sdp: pc.localDescription!.sdp });
+    if (this.#sending !== pc) return pc.close();
+    if (!reply?.ok) {
+      pc.close();
+      this.#sending = null;
+      return;
+    }
+    await pc.setRemoteDescription({ type: 'answer', sdp: reply.sdp });
+    for (const kind of KINDS) await this.#sender(kind)?.replaceTrack(this.#own[kind] ?? null);
+  }
+
+  async #receive(offer: RelayOffer) {
+    const pc = (this.#receiving ??= new RTCPeerConnection());
+    await pc.setRemoteDescription({ type: 'offer', sdp: offer.sdp });
+    await pc.setLocalDescription();
+    await gathered(pc);
+    this.#places = new Map(offer.streams.map((s) => [s.mid, s]));
+    this.#incoming = pc.getTransceivers().flatMap((t) => {
+      const place = t.mid === null ? undefined : this.#places.get(t.mid);
+      return place ? [{ member: place.member, kind: place.kind, track: t.receiver.track }] : [];
+    });
+    await this.connection.ask('answer', { sdp: pc.localDescription!.sdp });
+    this.#tell();
+  }
+
+  #sender(kind: TrackKind) {
+    return this.#sending?.getTransceivers()[KINDS.indexOf(kind)]?.sender;
+  }
+
+  #drop(kind: TrackKind) {
+    this.#own[kind]?.stop();
+    delete this.#own[kind];
+    void this.#sender(kind)?.replaceTrack(null);
+    this.#tell();
+  }
+
+  #tell() {
+    const own = (['camera', 'screen'] as const).flatMap((kind) => {
+      const track = this.#own[kind];
+      return track ? [{ member: this.#me, kind, track }] : [];
+    });
+    this.#tracks = [...this.#incoming, ...own];
+    for (const listener of this.#listeners) listener();
+  }
+}
+
+/** A device's track; where there is no device, its stand-in. A refusal by the person is theirs and is passed on. */
+async function acquire(kind: TrackKind): Promise<MediaStreamTrack> {
+  try {
+    const stream =
+      kind === 'screen'
+        ? await navigator.mediaDevices.getDisplayMedia({ video: { frameRate: 12 }, audio: false })
+        : await navigator.mediaDevices.getUserMedia(
+            kind === 'sound' ? { audio: true } : { video: { width: 640, height: 480, frameRate: 20 } },
+          );
+    return stream.getTracks()[0]!;
+  } catch (error) {
+    if ((error as DOMException).name !== 'NotFoundError' || kind === 'screen') throw error;
+    return kind === 'sound' ? standInMicrophone() : standInCamera();
+  }
+}
+
+/** Waits until the local description holds its candidates: the relay takes whole offers. */
+function gathered(pc: RTCPeerConnection): Promise<void> {
+  if (pc.iceGatheringState === 'complete') return Promise.resolve();
+  return new Promise((resolve) => {
+    const timer = setTimeout(resolve, 1500);
+    pc.addEventListener('icegatheringstatechange', () => {
+      if (pc.iceGatheringState !== 'complete') return;
+      clearTimeout(timer);
+      resolve();
+    });
+  });
+}

@@ -1,0 +1,151 @@
+import type { StoredEvent } from '@nimble-bell/core/api';
+import { roomInfo } from '../../testing/render';
+import { RoomConnection } from './connection';
+
+type Handler = (...args: never[]) => void;
+interface Sent {
+  name: string;
+  body: { id?: string; after?: number; command?: object };
+  answer: (reply: unknown) => void;
+}
+
+/** A socket in the hand: what the page sends is kept, and answered by the test. */
+class FakeSocket {
+  connected = false;
+  active = true;
+  handlers = new Map<string, Handler>();
+  sent: Sent[] = [];
+  on(name: string, handler: Handler) {
+    this.handlers.set(name, handler);
+  }
+  fire(name: string, ...args: unknown[]) {
+    this.handlers.get(name)?.(...(args as never[]));
+  }
+  connect() {
+    this.connected = true;
+    this.fire('connect');
+  }
+  drop() {
+    this.connected = false;
+    this.fire('disconnect');
+  }
+  disconnect() {
+    this.connected = false;
+  }
+  emit(name: string, body: Sent['body'], answer: Sent['answer'] = () => {}) {
+    this.sent.push({ name, body, answer });
+  }
+  timeout() {
+    return {
+      emitWithAck: (name: string, body: Sent['body']) =>
+        new Promise((answer) => this.sent.push({ name, body, answer })),
+    };
+  }
+  last(name: string): Sent {
+    return this.sent.filter((s) => s.name === name).at(-1)!;
+  }
+}
+
+let socket: FakeSocket;
+jest.mock('socket.io-client', () => ({ io: () => (socket = new FakeSocket()) }));
+
+const settle = () => new Promise((resolve) => setTimeout(resolve, 0));
+const event = (seq: number, body: object) => ({ seq, at: 1, ...body }) as StoredEvent;
+const ENTERED = event(1, {
+  type: 'entered',
+  member: 'ana',
+  name: 'Ana Lanyon',
+  role: 'student',
+  place: 'class',
+});
+const RANG_IN = event(2, { type: 'rangIn', by: 'maren' });
+const info = roomInfo({ member: 'ana', role: 'student' });
+
+async function enter(connection: RoomConnection, events: StoredEvent[], seq = events.at(-1)?.seq ?? 0) {
+  connection.open();
+  socket.last('enter').answer({ ok: true, info, events, seq, now: Date.now() });
+  await settle();
+}
+
+test('entering gives the room that its events make, and later events carry it on', async () => {
+  const connection = new RoomConnection('session', 'link');
+  let told = 0;
+  connection.subscribe(() => told++);
+  await enter(connection, [ENTERED, RANG_IN]);
+  expect(connection.view.status).toBe('in');
+  expect(connection.view.state?.bell.phase).toBe('live');
+  socket.fire('events', [event(3, { type: 'handRaised', member: 'ana' })]);
+  expect(connection.view.state?.floor.hands).toHaveLength(1);
+  socket.fire('events', [event(3, { type: 'handRaised', member: 'ana' })]);
+  expect(connection.view.state?.floor.hands).toHaveLength(1);
+  expect(told).toBeGreaterThan(2);
+});
+
+test('a refusal at the door is shown in its words', async () => {
+  const connection = new RoomConnection('session', 'link');
+  connection.open();
+  socket.last('enter').answer({ ok: false, refusal: { code: 'forbidden', message: 'This class is over.' } });
+  await settle();
+  expect(connection.view).toMatchObject({ status: 'refused', refusal: 'This class is over.' });
+});
+
+test('after a loss it asks for what it missed and sends again, under the same id, what was not answered', async () => {
+  const connection = new RoomConnection('session', 'link');
+  await enter(connection, [ENTERED, RANG_IN]);
+  const done = connection.command({ type: 'raiseHand' });
+  const first = socket.last('command');
+  socket.drop();
+  expect(connection.view.status).toBe('away');
+  const later = connection.command({ type: 'say', addressee: { to: 'class' }, text: 'Still here?' });
+  expect(socket.sent.filter((s) => s.name === 'command')).toHaveLength(1);
+  socket.connect();
+  expect(socket.last('enter').body.after).toBe(2);
+  socket
+    .last('enter')
+    .answer({ ok: true, info, events: [event(3, { type: 'hushed', by: 'maren' })], seq: 3, now: 0 });
+  await settle();
+  expect(connection.view.state?.limits.hush).not.toBeNull();
+  const again = socket.sent.filter((s) => s.name === 'command').slice(1);
+  expect(again.map((s) => s.body.command)).toEqual([
+    { type: 'raiseHand' },
+    { type: 'say', addressee: { to: 'class' }, text: 'Still here?' },
+  ]);
+  expect(again[0]!.body.id).toBe(first.body.id);
+  for (const sent of again) sent.answer({ ok: true, seq: 3 });
+  expect([await done, await later]).toEqual([
+    { ok: true, seq: 3 },
+    { ok: true, seq: 3 },
+  ]);
+});
+
+test('what was done and never heard of is asked for', async () => {
+  jest.useFakeTimers();
+  try {
+    const connection = new RoomConnection('session', 'link');
+    connection.open();
+    socket.last('enter').answer({ ok: true, info, events: [ENTERED, RANG_IN], seq: 2, now: 0 });
+    await jest.advanceTimersByTimeAsync(1);
+    void connection.command({ type: 'raiseHand' });
+    socket.last('command').answer({ ok: true, seq: 5 });
+    await jest.advanceTimersByTimeAsync(2000);
+    expect(socket.sent.filter((s) => s.name === 'enter')).toHaveLength(2);
+    expect(socket.last('enter').body.after).toBe(2);
+  } finally {
+    jest.useRealTimers();
+  }
+});
+
+test('the relay going and coming is told, and media begin anew when it is back', async () => {
+  const connection = new RoomConnection('session', 'link');
+  let begun = 0;
+  connection.attachMedia(
+    () => {},
+    () => begun++,
+  );
+  await enter(connection, [ENTERED]);
+  expect(begun).toBe(1);
+  socket.fire('relay', { available: false });
+  expect(connection.view.relay).toBe(false);
+  socket.fire('relay', { available: true });
+  expect(begun).toBe(2);
+});

@@ -1,0 +1,219 @@
+import { io, type Socket } from 'socket.io-client';
+import type {
+  Answers,
+  BodyOf,
+  ClientMessages,
+  CommandReply,
+  LiveReply,
+  PageMessage,
+  RelayOffer,
+  RoomCommand,
+  RoomInfo,
+  ServerMessages,
+  Signal,
+  StoredEvent,
+} from '@nimble-bell/core/api';
+import { evolve, newRoom, type RoomState } from '@nimble-bell/core/room';
+import { setServerTime } from '../../app/clock';
+
+export interface RoomView {
+  /** `away`: the connection is lost and comes back by itself. */
+  status: 'entering' | 'in' | 'away' | 'refused' | 'left';
+  info: RoomInfo | null;
+  state: RoomState | null;
+  relay: boolean;
+  refusal: string | null;
+}
+
+type Listener = () => void;
+const ANSWER_MS = 5000;
+/** A server that cannot read its database answers nothing of use: it is asked for longer. */
+const PATIENT_MS = 30_000;
+const CATCH_UP_MS = 700;
+const AGAIN_MS = 600;
+/** Refusals that pass: the server is in trouble, or the room is just changing hands. */
+const PASSING: ReadonlySet<string> = new Set(['internal', 'away', 'elsewhere']);
+
+/**
+ * A page's tie to one room: enters, keeps the state that the room's events make, sends commands. After any loss it
+ * enters again, asks for what it missed, and sends again what was not answered; the server knows a repeated command.
+ */
+export class RoomConnection {
+  #socket: Socket<ServerMessages, ClientMessages>;
+  #view: RoomView = { status: 'entering', info: null, state: null, relay: false, refusal: null };
+  #listeners = new Set<Listener>();
+  #pending = new Map<string, { command: RoomCommand; resolve: (reply: CommandReply) => void }>();
+  #onOffer: (offer: RelayOffer) => void = () => {};
+  #onEntered: () => void = () => {};
+  #onSignal = new Set<(signal: Signal & { member: string }) => void>();
+  #entering = false;
+
+  constructor(
+    readonly session: string,
+    link: string | null,
+  ) {
+    this.#socket = io({
+      path: '/live',
+      autoConnect: false,
+      auth: link ? { link } : {},
+      // The room stands in the address, so that the line can be joined to the server that holds it.
+      query: { room: session },
+      transports: ['websocket'],
+      reconnectionDelay: 200,
+      reconnectionDelayMax: 800,
+      randomizationFactor: 0.2,
+    });
+    this.#socket.on('connect', () => void this.#enter());
+    this.#socket.on('disconnect', () => this.#away());
+    this.#socket.on('connect_error', (error: Error & { data?: { code?: string } }) => {
+      if (this.#socket.active) return;
+      if (PASSING.has(error.data?.code ?? '')) return void this.#later(() => this.#socket.connect());
+      // A refusal of the server ends it; a server that is not there is tried again.
+      this.#set({ status: 'refused', refusal: error.message });
+    });
+    this.#socket.on('put-out', ({ message }) => this.#set({ status: 'refused', refusal: message }));
+    this.#socket.on('moved', () => this.#later(() => this.#socket.connect()));
+    this.#socket.on('events', (events) => this.#take(events));
+    this.#socket.on('people', (people) => this.#inform({ people }));
+    this.#socket.on('you', (me) => {
+      this.#inform({ me });
+      // Another role hears other things: the room is asked for as it is for them now.
+      this.#set({ state: null });
+      void this.#enter();
+    });
+    this.#socket.on('signal', (signal) => this.#onSignal.forEach((listener) => listener(signal)));
+    this.#socket.on('offer', (offer) => this.#onOffer(offer));
+    this.#socket.on('relay', ({ available }) => {
+      this.#set({ relay: available });
+      if (available && this.#view.status === 'in') this.#onEntered();
+    });
+  }
+
+  get view(): RoomView {
+    return this.#view;
+  }
+
+  readonly subscribe = (listener: Listener) => {
+    this.#listeners.add(listener);
+    return () => this.#listeners.delete(listener);
+  };
+
+  /** The media's part: its offers, and each time that it has to begin anew. */
+  attachMedia(onOffer: (offer: RelayOffer) => void, onEntered: () => void) {
+    this.#onOffer = onOffer;
+    this.#onEntered = onEntered;
+    if (this.#view.status === 'in') onEntered();
+  }
+
+  command(command: RoomCommand): Promise<CommandReply> {
+    const id = crypto.randomUUID();
+    return new Promise((resolve) => {
+      this.#pending.set(id, { command, resolve });
+      if (this.#view.status === 'in') this.#send(id);
+    });
+  }
+
+  /** Something that is only now; lost if it is lost. */
+  readonly signal = (signal: Signal) => {
+    if (this.#view.status === 'in') this.#socket.volatile.emit('signal', signal, () => {});
+  };
+  readonly onSignal = (listener: (signal: Signal & { member: string }) => void) => {
+    this.#onSignal.add(listener);
+    return () => this.#onSignal.delete(listener);
+  };
+
+  /** A message that is no command; null where there was no answer. */
+  async ask<K extends Exclude<PageMessage, 'enter' | 'command'>>(
+    name: K,
+    body: BodyOf<K>,
+  ): Promise<LiveReply<K> | null> {
+    const asked = this.#socket.timeout(ANSWER_MS * 2) as unknown as {
+      emitWithAck: (name: string, body: unknown) => Promise<LiveReply<K>>;
+    };
+    return asked.emitWithAck(name, body).catch(() => null);
+  }
+
+  open() {
+    this.#socket.connect();
+  }
+
+  close() {
+    this.#socket.emit('leave', {}, () => {});
+    this.#set({ status: 'left' });
+    // The goodbye is on its way before the line is cut.
+    setTimeout(() => this.#socket.disconnect(), 150);
+  }
+
+  #later(work: () => void) {
+    setTimeout(() => {
+      if (this.#view.status !== 'left') work();
+    }, AGAIN_MS);
+  }
+
+  #away() {
+    if (this.#view.status === 'in') this.#set({ status: 'away', relay: false });
+  }
+
+  #send(id: string) {
+    const pending = this.#pending.get(id);
+    if (!pending) return;
+    this.#socket.emit('command', { id, command: pending.command }, (reply) => {
+      // It is sent again, as the same command, when the room is entered again.
+      if (!reply.ok && reply.refusal.code === 'elsewhere') return;
+      this.#pending.delete(id);
+      pending.resolve(reply);
+      if (reply.ok) setTimeout(() => this.#catchUp(reply.seq), CATCH_UP_MS);
+    });
+  }
+
+  /** What was done and not heard of is asked for. */
+  #catchUp(seq: number) {
+    const { state, status } = this.#view;
+    if (status === 'in' && state && state.seq < seq) void this.#enter();
+  }
+
+  async #enter() {
+    if (this.#entering) return;
+    this.#entering = true;
+    const asked = this.#socket.timeout(PATIENT_MS) as unknown as {
+      emitWithAck: (name: 'enter', body: object) => Promise<LiveReply<'enter'>>;
+    };
+    const body = { session: this.session, after: this.#view.state?.seq ?? 0 };
+    const reply = await asked.emitWithAck('enter', body).catch(() => null);
+    this.#entering = false;
+    if (this.#view.status === 'left') return;
+    if (reply?.ok) return this.#entered(reply);
+    if (reply && !PASSING.has(reply.refusal.code))
+      return this.#set({ status: 'refused', refusal: reply.refusal.message });
+    this.#away();
+    this.#later(() => void (this.#socket.connected && this.#enter()));
+  }
+
+  #entered({ info, room, events, seq, now }: Answers['enter']) {
+    setServerTime(now);
+    this.#set({ info, relay: info.relay, state: room ?? this.#view.state ?? newRoom() });
+    this.#take(events);
+    // Events that are not for this person leave gaps: what was not sent has been seen all the same.
+    const state = this.#view.state!;
+    this.#set({ status: 'in', state: { ...state, seq: Math.max(state.seq, seq) } });
+    for (const id of this.#pending.keys()) this.#send(id);
+    this.#onEntered();
+  }
+
+  #take(events: readonly StoredEvent[]) {
+    let { state } = this.#view;
+    if (!state) return;
+    for (const event of events) if (event.seq > state.seq) state = evolve(state, event);
+    if (state !== this.#view.state) this.#set({ state });
+  }
+
+  #inform(change: Partial<RoomInfo>) {
+    const { info } = this.#view;
+    if (info) this.#set({ info: { ...info, ...change } });
+  }
+
+  #set(change: Partial<RoomView>) {
+    this.#view = { ...this.#view, ...change };
+    for (const listener of this.#listeners) listener();
+  }
+}

@@ -1,0 +1,89 @@
+import { notifications } from '@mantine/notifications';
+import { useContext, useEffect, useRef, useState, useSyncExternalStore } from 'react';
+import type { RoomCommand } from '@nimble-bell/core/api';
+import { LinkContext } from '../../app/api';
+import { Call, type TrackKind } from './call';
+import { RoomConnection, type RoomView } from './connection';
+import type { RoomTools } from './useRoom';
+
+/** Opens a connection for as long as the page shows the room. */
+export function useConnection(session: string): { tools: RoomTools; connection: RoomConnection } {
+  const link = useContext(LinkContext);
+  const [made] = useState(() => {
+    const connection = new RoomConnection(session, link);
+    return { connection, tools: toolsOf(connection, new Call(connection)) };
+  });
+  const { connection, tools } = made;
+  useEffect(() => {
+    connection.open();
+    const stop = connection.subscribe(() => {
+      const { state, info } = connection.view;
+      if (state && info) tools.call.follow(state, info.me.member);
+    });
+    return () => {
+      stop();
+      tools.call.close();
+      connection.close();
+    };
+  }, [connection, tools]);
+  useSwitchesOff(connection);
+  return made;
+}
+
+/** How the page stands to the room, and no more: what happens in the room changes nothing of it. */
+export function useStanding(connection: RoomConnection) {
+  const standing = ({ status, refusal, state }: RoomView) =>
+    JSON.stringify({ status, refusal, phase: state?.bell.phase ?? null });
+  return JSON.parse(useSyncExternalStore(connection.subscribe, () => standing(connection.view))) as {
+    status: RoomView['status'];
+    refusal: string | null;
+    phase: 'waiting' | 'live' | 'dismissed' | null;
+  };
+}
+
+/** A page that was opened again holds no devices: the switches that its person left on are turned off, once. */
+function useSwitchesOff(connection: RoomConnection) {
+  const entered = useRef(false);
+  useEffect(() => {
+    const stop = connection.subscribe(() => {
+      const { status, state, info } = connection.view;
+      if (status !== 'in' || entered.current || !state || !info) return;
+      entered.current = true;
+      const { member } = info.me;
+      if (state.desk.microphone[member]) void connection.command({ type: 'microphone', on: false });
+      if (state.desk.camera[member]) void connection.command({ type: 'camera', on: false });
+      if (Object.values(state.stage.presenting).includes(member))
+        void connection.command({ type: 'present', on: false });
+    });
+    return () => void stop();
+  }, [connection]);
+}
+
+export function toolsOf(connection: RoomConnection, call: Call): RoomTools {
+  const send = async (command: RoomCommand) => {
+    const reply = await connection.command(command);
+    if (!reply.ok) notifications.show({ message: reply.refusal.message, color: 'clay' });
+    return reply.ok;
+  };
+  return {
+    connection,
+    call,
+    send,
+    sendWithDevice: async (kind, command) => {
+      try {
+        await call.open(kind);
+      } catch (error) {
+        notifications.show({ message: deviceWords(kind, error as DOMException), color: 'clay' });
+        return false;
+      }
+      return send(command);
+    },
+  };
+}
+
+function deviceWords(kind: TrackKind, error: DOMException): string {
+  const what = kind === 'sound' ? 'The microphone' : kind === 'camera' ? 'The camera' : 'The screen';
+  if (error.name === 'NotAllowedError')
+    return `${what} was not allowed by the browser. Allow it beside the address, then try again.`;
+  return `${what} could not be opened: ${error.message}`;
+}

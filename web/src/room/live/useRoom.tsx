@@ -1,0 +1,91 @@
+import { createContext, useContext, useMemo, useSyncExternalStore } from 'react';
+import type { Capability, RoomCommand } from '@nimble-bell/core/api';
+import { may, type RoomState, type Verdict } from '@nimble-bell/core/room';
+import { teaches } from '@nimble-bell/core/roster';
+import type { RoomInfo } from '@nimble-bell/core/api';
+import type { Call, TrackKind } from './call';
+import type { RoomConnection } from './connection';
+
+/** What the parts of a room's page act with. The same object for as long as the page is in the room. */
+export interface RoomTools {
+  connection: Pick<RoomConnection, 'view' | 'subscribe' | 'ask' | 'signal' | 'onSignal'>;
+  call: Call;
+  /** Asks the room; a refusal is shown in its own words. Gives whether it was done. */
+  send: (command: RoomCommand) => Promise<boolean>;
+  /** Opens a device, then asks. */
+  sendWithDevice: (kind: TrackKind, command: RoomCommand) => Promise<boolean>;
+}
+
+export const RoomContext = createContext<RoomTools | null>(null);
+
+export function useRoom(): RoomTools {
+  const tools = useContext(RoomContext);
+  if (!tools) throw new Error('This belongs inside a room.');
+  return tools;
+}
+
+/** What a page has once it is in the room. */
+export interface Inside {
+  room: RoomState;
+  info: RoomInfo;
+  /** The relay is there: sound and picture work. */
+  relay: boolean;
+  away: boolean;
+}
+
+const alike = (a: unknown, b: unknown): boolean =>
+  Object.is(a, b) || (typeof a === 'object' && JSON.stringify(a) === JSON.stringify(b));
+
+/**
+ * A part of the room. What shows it is drawn again when that part changes, and at no other event: small values are
+ * compared by what they hold, so that a selector may make a new object each time.
+ */
+export function useInside<T>(select: (inside: Inside) => T, same: (a: T, b: T) => boolean = alike): T {
+  const { connection } = useRoom();
+  const get = useMemo(() => {
+    let last: { value: T } | null = null;
+    return () => {
+      const { state, info, relay, status } = connection.view;
+      const value = select({ room: state!, info: info!, relay, away: status === 'away' });
+      if (last === null || !same(last.value, value)) last = { value };
+      return last.value;
+    };
+  }, [connection, select, same]);
+  return useSyncExternalStore(connection.subscribe, get);
+}
+
+const selectMe = ({ info }: Inside) => info.me;
+const selectInfo = ({ info }: Inside) => info;
+const bySame = Object.is as (a: unknown, b: unknown) => boolean;
+
+export const useMe = () => useInside(selectMe);
+export const useInfo = (): RoomInfo => useInside(selectInfo, bySame);
+export const useTeaching = (): boolean => teaches(useMe().role);
+
+/** Whether one may do something now, and which layer says so. */
+export function useMay(capability: Capability): Verdict {
+  return useInside(
+    useMemo(
+      () =>
+        ({ room, info }: Inside) =>
+          may(room, info.me, capability),
+      [capability],
+    ),
+  );
+}
+
+/** What everyone is called: as the room knows them, or else the class list. */
+export function nameFrom({ room, info }: Pick<Inside, 'room' | 'info'>, member: string): string {
+  return (
+    room.presence.people[member]?.name ?? info.people.find((p) => p.member === member)?.name ?? 'Somebody'
+  );
+}
+
+const selectNames = ({ room, info }: Inside) => ({ people: room.presence.people, list: info.people });
+const sameNames = (a: ReturnType<typeof selectNames>, b: ReturnType<typeof selectNames>) =>
+  a.people === b.people && a.list === b.list;
+
+export function useNameOf(): (member: string) => string {
+  const { people, list } = useInside(selectNames, sameNames);
+  return (member) => people[member]?.name ?? list.find((p) => p.member === member)?.name ?? 'Somebody';
+}

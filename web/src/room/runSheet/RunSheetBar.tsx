@@ -1,0 +1,148 @@
+import { ActionIcon, Button, Group, Modal, Text, Tooltip } from '@mantine/core';
+import { IconPlayerPause, IconPlayerPlay } from '@tabler/icons-react';
+import { useState } from 'react';
+import { clockWords, countWords, isStanding } from '@nimble-bell/core/calendar';
+import { BellMark } from '../../app/Bar';
+import { useNow } from '../../app/clock';
+import { useInfo, useInside, useRoom, useTeaching, type Inside } from '../live/useRoom';
+import classes from './runSheet.module.css';
+
+const select = ({ room, info }: Inside) => ({
+  phase: room.bell.phase,
+  rangInAt: room.bell.rangInAt,
+  times: room.bell.times ?? info.session,
+});
+
+/** The run sheet as a bar of time: the segment, the moment now, minutes left; ring in, dismiss, the recording. */
+export function RunSheetBar() {
+  const { session, course, zone } = useInfo();
+  const { send } = useRoom();
+  const teaching = useTeaching();
+  const { phase, rangInAt, times } = useInside(select);
+  const now = useNow(1000);
+  const standing = isStanding(session.kind);
+  const left = standing ? sinceWords(rangInAt, zone) : leftWords(now, times, phase === 'live');
+  return (
+    <header className={classes.bar}>
+      <BellMark />
+      <div className={classes.barTitle}>
+        <strong>
+          {course.code} {session.seriesTitle} {standing ? '' : session.number}
+        </strong>
+        <span className="figures">
+          {clockWords(now, zone)} · {left}
+        </span>
+      </div>
+      {standing ? (
+        <div className={classes.apart} />
+      ) : (
+        <Sheet title={session.seriesTitle} times={times} now={now} left={left} />
+      )}
+      <RecordingMark />
+      {teaching && phase === 'waiting' && (
+        <Button color="brass.5" c="#22302b" onClick={() => void send({ type: 'ringIn' })}>
+          Ring in
+        </Button>
+      )}
+      {teaching && phase === 'live' && <DismissButton />}
+    </header>
+  );
+}
+
+/** The session's length drawn, with the linger as its end, and the moment now. */
+function Sheet({ title, times, now, left }: { title: string; times: Times; now: number; left: string }) {
+  const whole = times.endsAt + times.lingerMinutes * 60_000 - times.startsAt;
+  const share = (at: number) => `${Math.min(100, Math.max(0, (100 * (at - times.startsAt)) / whole))}%`;
+  const minutes = Math.round((times.endsAt - times.startsAt) / 60_000);
+  return (
+    <div className={classes.sheet} role="img" aria-label={`Run sheet: ${title}, ${minutes} minutes. ${left}`}>
+      <div className={classes.segment} style={{ width: share(times.endsAt) }}>
+        {title} {minutes} min
+      </div>
+      {times.lingerMinutes > 0 && <div className={classes.lingerSegment}>linger {times.lingerMinutes}</div>}
+      <div className={classes.moment} style={{ left: share(now) }} />
+    </div>
+  );
+}
+
+interface Times {
+  startsAt: number;
+  endsAt: number;
+  lingerMinutes: number;
+}
+
+/** A room without dates has no minutes to count down. */
+const sinceWords = (rangInAt: number | null, zone: string): string =>
+  rangInAt === null ? 'not open yet' : `open since ${clockWords(rangInAt, zone)}`;
+
+function leftWords(now: number, session: { startsAt: number; endsAt: number }, live: boolean): string {
+  const minutes = (ms: number) => Math.ceil(ms / 60_000);
+  if (now < session.startsAt) return `${minutes(session.startsAt - now)} min to the start`;
+  if (now < session.endsAt) return `${minutes(session.endsAt - now)} min left`;
+  return live ? `${minutes(now - session.endsAt)} min over` : 'over';
+}
+
+/** The lasting mark that the class is recorded, for everyone; pause and resume for those who teach. */
+const selectRecording = ({ room }: Inside) => room.recording.state;
+
+function RecordingMark() {
+  const { send } = useRoom();
+  const teaching = useTeaching();
+  const state = useInside(selectRecording);
+  if (state === 'off') return null;
+  const on = state === 'on';
+  return (
+    <div className={classes.recording} data-on={on} data-testid="recording-mark">
+      <span className={classes.reel} aria-hidden />
+      <span>{on ? 'Being recorded' : 'Recording paused'}</span>
+      {teaching && (
+        <Tooltip label={on ? 'Pause the recording' : 'Go on recording'}>
+          <ActionIcon
+            variant="subtle"
+            c="inherit"
+            aria-label={on ? 'Pause the recording' : 'Go on recording'}
+            onClick={() => void send({ type: on ? 'pauseRecording' : 'resumeRecording' })}
+          >
+            {on ? <IconPlayerPause size={18} /> : <IconPlayerPlay size={18} />}
+          </ActionIcon>
+        </Tooltip>
+      )}
+    </div>
+  );
+}
+
+const selectEnd = ({ room }: Inside) => ({
+  others: Object.values(room.presence.people).filter((o) => o.present).length - 1,
+  recorded: room.recording.state !== 'off',
+});
+
+function DismissButton() {
+  const { send } = useRoom();
+  const [asking, setAsking] = useState(false);
+  const { others, recorded } = useInside(selectEnd);
+  return (
+    <>
+      <Button color="clay" variant="filled" onClick={() => setAsking(true)}>
+        Dismiss
+      </Button>
+      <Modal opened={asking} onClose={() => setAsking(false)} title="Dismiss the class?" centered>
+        <Text mb="md">
+          {others > 0
+            ? `${countWords(others, 'person leaves', 'people leave')} the room with you`
+            : 'The room closes'}
+          {recorded
+            ? ', the links are shut for this session, and the recording is prepared.'
+            : ', and the links are shut for this session.'}
+        </Text>
+        <Group justify="flex-end">
+          <Button variant="default" onClick={() => setAsking(false)}>
+            Go on teaching
+          </Button>
+          <Button color="clay" onClick={() => void send({ type: 'dismiss' })} data-autofocus>
+            Dismiss for everyone
+          </Button>
+        </Group>
+      </Modal>
+    </>
+  );
+}

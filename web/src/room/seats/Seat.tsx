@@ -1,0 +1,111 @@
+import { Menu } from '@mantine/core';
+import { IconHandStop, IconMicrophone } from '@tabler/icons-react';
+import { memo, useMemo, useSyncExternalStore } from 'react';
+import type { Role } from '@nimble-bell/core/api';
+import { isHere, isOn } from '@nimble-bell/core/room';
+import { Picture } from '../live/Playback';
+import { useInside, useMe, useRoom, useTeaching, type Inside } from '../live/useRoom';
+import { useSpeaks, type Speaking } from './speaking';
+import classes from './seats.module.css';
+
+interface SeatProps {
+  member: string;
+  name: string;
+  role: Role;
+  speaking: Speaking;
+}
+
+/** What of the room one seat shows. */
+const selectSeat =
+  (member: string) =>
+  ({ room }: Inside) => {
+    const here = isHere(room, member);
+    return {
+      here,
+      microphone: here && isOn(room, member, 'sound'),
+      camera: here && isOn(room, member, 'camera'),
+      hand: room.floor.hands.some((h) => h.member === member),
+      floor: room.floor.holder === member,
+    };
+  };
+type Shown = ReturnType<ReturnType<typeof selectSeat>>;
+
+/** One person's place: drawn again when something of theirs changes, and at nothing else. */
+export const Seat = memo(function Seat({ member, name, role, speaking }: SeatProps) {
+  const { call } = useRoom();
+  const me = useMe().member === member;
+  const teaching = useTeaching();
+  const shown = useInside(useMemo(() => selectSeat(member), [member]));
+  const speaks = useSpeaks(speaking, member);
+  const camera = useSyncExternalStore(
+    call.subscribe,
+    () => call.tracks().find((t) => t.member === member && t.kind === 'camera')?.track ?? null,
+  );
+  const { here, microphone, hand, floor } = shown;
+  const words = [
+    here ? 'here' : 'absent',
+    microphone && 'microphone on',
+    speaks && 'speaking',
+    hand && 'hand up',
+    floor && 'has the floor',
+  ].filter(Boolean);
+  const face = (
+    <>
+      {shown.camera && camera && <Picture track={camera} className={classes.seatPicture} />}
+      <span className={classes.seatName}>
+        {me ? 'You' : name}
+        {role !== 'student' && !me && <em> {role}</em>}
+      </span>
+      <span className={classes.seatMarks} aria-hidden>
+        {hand && <IconHandStop size={15} />}
+        {microphone && <IconMicrophone size={15} />}
+      </span>
+    </>
+  );
+  const shared = {
+    className: classes.seat,
+    'data-here': here,
+    'data-speaking': speaks,
+    'data-floor': floor,
+    'data-testid': 'seat',
+    'data-name': name,
+    title: `${name}: ${words.join(', ')}`,
+    'aria-label': `${name}, ${words.join(', ')}`,
+  };
+  if (!teaching || !here || me || role !== 'student')
+    return (
+      <div role="img" {...shared}>
+        {face}
+      </div>
+    );
+  return (
+    <Menu position="top" withArrow>
+      <Menu.Target>
+        <button type="button" {...shared}>
+          {face}
+        </button>
+      </Menu.Target>
+      <SeatMenu member={member} name={name} shown={shown} />
+    </Menu>
+  );
+});
+
+function SeatMenu({ member, name, shown }: { member: string; name: string; shown: Shown }) {
+  const { send } = useRoom();
+  return (
+    <Menu.Dropdown>
+      <Menu.Label>{name}</Menu.Label>
+      <Menu.Item disabled={!shown.microphone} onClick={() => void send({ type: 'mute', member })}>
+        Mute
+      </Menu.Item>
+      {shown.floor ? (
+        <Menu.Item onClick={() => void send({ type: 'takeFloor' })}>Take the floor back</Menu.Item>
+      ) : (
+        <Menu.Item onClick={() => void send({ type: 'giveFloor', member })}>Give the floor</Menu.Item>
+      )}
+      {shown.hand && (
+        <Menu.Item onClick={() => void send({ type: 'lowerHand', member })}>Lower the hand</Menu.Item>
+      )}
+    </Menu.Dropdown>
+  );
+}

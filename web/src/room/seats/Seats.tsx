@@ -1,0 +1,77 @@
+import type { SeatPerson } from '@nimble-bell/core/api';
+import { countWords } from '@nimble-bell/core/calendar';
+import { isHere } from '@nimble-bell/core/room';
+import { useAsk } from '../../app/api';
+import { useChange } from '../../app/queries';
+import { nameFrom, useInside, useRoom, useTeaching, type Inside } from '../live/useRoom';
+import { Seat } from './Seat';
+import { useListening } from './speaking';
+import classes from './seats.module.css';
+
+/** In which order people sit, and how many of them are here: who sits how is each seat's own. */
+function select({ room, info }: Inside) {
+  const here = info.people.filter((p) => isHere(room, p.member));
+  // Who is here comes first, each in the class list's order; the absent follow as outlines.
+  const order = [...here, ...info.people.filter((p) => !isHere(room, p.member))];
+  return {
+    order,
+    names: order.map((p) => nameFrom({ room, info }, p.member)),
+    here: here.length,
+    all: info.people.length,
+    missing: info.people.filter((p) => isMissing(p) && !isHere(room, p.member)).length,
+    live: room.bell.phase === 'live',
+    session: info.session.id,
+  };
+}
+const isMissing = (p: SeatPerson) => p.role === 'student' || p.role === 'guest';
+
+const sameSeats = (a: ReturnType<typeof select>, b: ReturnType<typeof select>) =>
+  a.here === b.here &&
+  a.all === b.all &&
+  a.missing === b.missing &&
+  a.live === b.live &&
+  a.order.every((p, i) => p === b.order[i]) &&
+  a.names.every((name, i) => name === b.names[i]);
+
+/** The whole class list in its places. */
+export function Seats() {
+  const { call } = useRoom();
+  const teaching = useTeaching();
+  const { order, names, here, all, missing, live, session } = useInside(select, sameSeats);
+  const speaking = useListening(call);
+  return (
+    <section className={classes.seats} aria-label={`Seats: ${here} of ${all} are here`}>
+      <div className={classes.seatGrid} tabIndex={0} role="group" aria-label="Class list">
+        {order.map((p, i) => (
+          <Seat key={p.member} member={p.member} name={names[i]!} role={p.role} speaking={speaking} />
+        ))}
+        {teaching && live && <Nudge session={session} missing={missing} />}
+      </div>
+    </section>
+  );
+}
+
+/** A word by mail to those who are missing; each gets it once. */
+function Nudge({ session, missing }: { session: string; missing: number }) {
+  const ask = useAsk();
+  const nudge = useChange(
+    () => ask<{ queued: number; missing: number }>(`/sessions/${session}/nudge`, 'POST', {}),
+    ({ queued, missing: left }) =>
+      queued
+        ? `${countWords(queued, 'person', 'people')} nudged by mail.`
+        : left
+          ? 'Everyone missing was nudged already.'
+          : 'Nobody is missing.',
+  );
+  if (!missing) return null;
+  return (
+    <button
+      type="button"
+      className={`${classes.seat} ${classes.nudge}`}
+      disabled={nudge.isPending}
+      onClick={() => nudge.mutate(undefined)}
+    >
+      Nudge {missing} missing
+    </button>
+  );
+}

@@ -1,0 +1,14 @@
+import type { ComponentType } from 'react';
+import type { ReplayProps } from './replay';
+import { BoardReplay } from './board/Replay';
+import { TalkReplay } from './talk/Replay';
+
+/** What a recording replays beside its picture: under it, or in the column at its side. */
+export const REPLAYS: readonly {
+  id: string;
+  where: 'under' | 'beside';
+  Replay: ComponentType<ReplayProps>;
+}[] = [
+  { id: 'board', where: 'under', Replay: BoardReplay },
+  { id: 'talk', where: 'beside', Replay: TalkReplay },
+];

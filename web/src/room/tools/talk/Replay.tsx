@@ -1,0 +1,22 @@
+import { Paper, ScrollArea, Text, Title } from '@mantine/core';
+import type { ReplayProps } from '../replay';
+import { Messages } from './Messages';
+
+/** What had been written by then. */
+export function TalkReplay({ room, zone, nameOf }: ReplayProps) {
+  return (
+    <Paper withBorder p="md" component="section" aria-label="Talk">
+      <Title order={2} size="h5">
+        Talk
+      </Title>
+      <ScrollArea h={380} viewportProps={{ tabIndex: 0, 'aria-label': 'What was written so far' }}>
+        <div data-testid="replayed-talk">
+          {room.talk.messages.length === 0 && (
+            <Text c="dimmed">What was written appears as the recording comes to it.</Text>
+          )}
+          <Messages messages={room.talk.messages} me={null} zone={zone} nameOf={nameOf} />
+        </div>
+      </ScrollArea>
+    </Paper>
+  );
+}

@@ -1,0 +1,158 @@
+import { Button, Select, Textarea } from '@mantine/core';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import type { Addressee, Capability, MaterialInfo, Role } from '@nimble-bell/core/api';
+import { teaches } from '@nimble-bell/core/roster';
+import { useAsked } from '../../../app/queries';
+import { Materials } from '../../../ui/Materials';
+import { useRefusal } from '../../controls/useRefusal';
+import parts from '../../frame/parts.module.css';
+import {
+  nameFrom,
+  useInfo,
+  useInside,
+  useMay,
+  useMe,
+  useNameOf,
+  useRoom,
+  useTeaching,
+  type Inside,
+} from '../../live/useRoom';
+import { Messages } from './Messages';
+import classes from './talk.module.css';
+
+/** The files and links of the session and the course, at hand while the class is on. */
+function RoomFiles() {
+  const info = useInfo();
+  const materials = useAsked<MaterialInfo[]>(`/courses/${info.course.id}/materials`, { every: 30_000 });
+  const here = (materials.data ?? []).filter((m) => m.sessionId === null || m.sessionId === info.session.id);
+  if (!here.length) return null;
+  return (
+    <details className={classes.files}>
+      <summary>Files and links ({here.length})</summary>
+      <Materials materials={here} />
+    </details>
+  );
+}
+
+const selectTalk = ({ room }: Inside) => room.talk;
+
+/** What is written in class: to all, to the teachers, to one. */
+export function TalkPanel() {
+  return (
+    <section className={classes.talk} aria-label="Talk">
+      <RoomFiles />
+      <h2 className={parts.heading}>Talk</h2>
+      <Written />
+      <Writing />
+    </section>
+  );
+}
+
+function Written() {
+  const { messages, earlier } = useInside(selectTalk, Object.is);
+  const { connection } = useRoom();
+  const { member: me } = useMe();
+  const { zone } = useInfo();
+  const nameOf = useNameOf();
+  const end = useRef<HTMLDivElement>(null);
+  const [older, setOlder] = useState<{ messages: typeof messages; earlier: number } | null>(null);
+  useEffect(() => {
+    void end.current?.scrollIntoView({ block: 'nearest' });
+  }, [messages.length]);
+  const before = older?.messages ?? [];
+  const left = older ? older.earlier : earlier;
+  const readOn = async () => {
+    const first = before[0] ?? messages[0];
+    const reply = first && (await connection.ask('earlier', { before: first.seq }));
+    if (reply?.ok) setOlder({ messages: [...reply.messages, ...before], earlier: reply.earlier });
+  };
+  return (
+    <div className={classes.messages} tabIndex={0} role="log" aria-label="What was written">
+      {left > 0 && (
+        <Button size="compact-xs" variant="subtle" onClick={() => void readOn()}>
+          {left} written before
+        </Button>
+      )}
+      {messages.length === 0 && <p className={classes.quiet}>Nothing has been written yet.</p>}
+      <Messages messages={[...before, ...messages]} me={me} zone={zone} nameOf={nameOf} />
+      <div ref={end} />
+    </div>
+  );
+}
+
+/** To whom one can write: everyone who has been in the room. */
+function selectPeople({ room, info }: Inside): { member: string; name: string; role: Role }[] {
+  return info.people
+    .filter((p) => p.member !== info.me.member && room.presence.people[p.member])
+    .map((p) => ({ member: p.member, name: nameFrom({ room, info }, p.member), role: p.role }));
+}
+
+function Writing() {
+  const { send } = useRoom();
+  const teaching = useTeaching();
+  const people = useInside(selectPeople);
+  const [to, setTo] = useState('class');
+  const [text, setText] = useState('');
+  const choices = useMemo(() => {
+    const one = people
+      .filter((p) => teaching || !teaches(p.role))
+      .map((p) => ({ value: p.member, label: `${p.name} (teachers can read it)` }));
+    return [
+      { value: 'class', label: 'The class' },
+      { value: 'teachers', label: teaching ? 'Those who teach' : 'Your teachers' },
+      ...one,
+    ];
+  }, [people, teaching]);
+
+  const addressee: Addressee = to === 'class' || to === 'teachers' ? { to } : { to: 'member', member: to };
+  const capability: Capability =
+    to === 'class' ? 'writeToClass' : to === 'teachers' ? 'writeToTeachers' : 'writeToStudents';
+  const { allowed } = useMay(capability);
+  const refusal = useRefusal(capability);
+  const say = async () => {
+    const said = text.trim();
+    if (!said || !allowed) return;
+    setText('');
+    if (!(await send({ type: 'say', addressee, text: said }))) setText(said);
+  };
+  const press = (e: KeyboardEvent) => {
+    if (e.key !== 'Enter' || e.shiftKey) return;
+    e.preventDefault();
+    void say();
+  };
+  return (
+    <div className={classes.write}>
+      <Select
+        size="xs"
+        aria-label="To whom"
+        data={choices}
+        value={to}
+        onChange={(v) => setTo(v ?? 'class')}
+        allowDeselect={false}
+        searchable={choices.length > 8}
+      />
+      {allowed ? (
+        <>
+          <Textarea
+            aria-label="Write"
+            placeholder="Write, and press Enter"
+            value={text}
+            onChange={(e) => setText(e.currentTarget.value)}
+            onKeyDown={press}
+            autosize
+            minRows={1}
+            maxRows={4}
+            maxLength={4000}
+          />
+          <Button size="xs" onClick={() => void say()} disabled={!text.trim()}>
+            Say it
+          </Button>
+        </>
+      ) : (
+        <p className={classes.closed} data-testid="talk-closed">
+          {refusal}
+        </p>
+      )}
+    </div>
+  );
+}
