@@ -58,24 +58,24 @@ CREATE TEMPORARY TABLE setters AS
            WHERE m.course_id = c.id AND COALESCE(p.preferred_name, p.name) = c.limits_by LIMIT 1) AS member
     FROM courses c;
 -- A course that never saved limits or door has the college's.
-UPDATE courses c JOIN setters w ON w.id = c.id SET c.settings = JSON_MERGE_PATCH(c.settings, JSON_OBJECT('limits', JSON_OBJECT(
+UPDATE courses c JOIN setters w ON w.id = c.id SET c.settings = JSON_SET(c.settings, '$.limits', JSON_OBJECT(
     'speak', JSON_OBJECT('value', JSON_VALUE(c.limits, '$.speak'), 'by', w.member, 'at', w.at),
     'camera', JSON_OBJECT('value', JSON_VALUE(c.limits, '$.camera'), 'by', w.member, 'at', w.at),
     'present', JSON_OBJECT('value', JSON_VALUE(c.limits, '$.present'), 'by', w.member, 'at', w.at),
     'draw', JSON_OBJECT('value', JSON_VALUE(c.limits, '$.draw'), 'by', w.member, 'at', w.at),
     'writeToClass', JSON_OBJECT('value', JSON_VALUE(c.limits, '$.writeToClass'), 'by', w.member, 'at', w.at),
     'writeToTeachers', JSON_OBJECT('value', JSON_VALUE(c.limits, '$.writeToTeachers'), 'by', w.member, 'at', w.at),
-    'writeToStudents', JSON_OBJECT('value', JSON_VALUE(c.limits, '$.writeToStudents'), 'by', w.member, 'at', w.at))))
+    'writeToStudents', JSON_OBJECT('value', JSON_VALUE(c.limits, '$.writeToStudents'), 'by', w.member, 'at', w.at)))
   WHERE c.limits_by IS NOT NULL;
-UPDATE courses SET settings = JSON_MERGE_PATCH(settings, JSON_OBJECT('door', JSON_OBJECT(
+UPDATE courses SET settings = JSON_SET(settings, '$.door', JSON_OBJECT(
     'opensMinutesBefore', JSON_COMPACT(JSON_OBJECT('value', JSON_EXTRACT(door, '$.opensMinutesBefore'), 'by', NULL, 'at', NULL)),
-    'teacherFirst', JSON_COMPACT(JSON_OBJECT('value', JSON_EXTRACT(door, '$.teacherFirst'), 'by', NULL, 'at', NULL)))))
+    'teacherFirst', JSON_COMPACT(JSON_OBJECT('value', JSON_EXTRACT(door, '$.teacherFirst'), 'by', NULL, 'at', NULL))))
   WHERE JSON_VALUE(door, '$.opensMinutesBefore') <> '15' OR JSON_VALUE(door, '$.teacherFirst') NOT IN ('true', '1');
-UPDATE courses SET settings = JSON_MERGE_PATCH(settings, JSON_OBJECT('recording', JSON_OBJECT(
+UPDATE courses SET settings = JSON_SET(settings, '$.recording', JSON_OBJECT(
     'automatic', JSON_OBJECT('value', JSON_EXTRACT(recording_plan, '$.automatic'), 'by', NULL, 'at', NULL),
     'keepUntil', JSON_OBJECT('value', JSON_VALUE(recording_plan, '$.keepUntil'), 'by', NULL, 'at', NULL),
     'studentsWatch', JSON_OBJECT('value', JSON_EXTRACT(recording_plan, '$.studentsWatch'), 'by', NULL, 'at', NULL),
-    'studentsDownload', JSON_OBJECT('value', JSON_EXTRACT(recording_plan, '$.studentsDownload'), 'by', NULL, 'at', NULL))))
+    'studentsDownload', JSON_OBJECT('value', JSON_EXTRACT(recording_plan, '$.studentsDownload'), 'by', NULL, 'at', NULL)))
   WHERE recording_plan IS NOT NULL;
 DROP TEMPORARY TABLE setters;
 ALTER TABLE courses DROP COLUMN limits, DROP COLUMN limits_by, DROP COLUMN limits_at, DROP COLUMN door, DROP COLUMN recording_plan;
