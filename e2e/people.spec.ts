@@ -1,13 +1,18 @@
 import { expect, test, type APIRequestContext } from '@playwright/test';
 import type { ListOutcome, MaterialInfo, MemberInfo, MyCourse } from '@nimble-bell/core/api';
+import { strFromU8, unzipSync } from 'fflate';
 import { io, type Socket } from 'socket.io-client';
 import { account, byLink, detailOf, makeCourse, ringIn, walkIn, type MadeCourse } from './support/course';
 import { countInteractions } from './support/interactions';
+import { letterTo } from './support/letters';
 import { classList, MAREN, person, signIn } from './support/people';
 import { BASE_URL } from './support/product';
 
-const members = async (api: APIRequestContext, course: MadeCourse): Promise<MemberInfo[]> =>
-  (await api.get(`/api/courses/${course.id}/members`)).json();
+/** The class list as the course's teacher has it: with the links of those who do not teach. */
+const members = async (
+  api: APIRequestContext,
+  course: MadeCourse,
+): Promise<(MemberInfo & { link: string })[]> => (await api.get(`/api/courses/${course.id}/members`)).json();
 const edit = async (api: APIRequestContext, course: MadeCourse, body: object): Promise<ListOutcome> => {
   const answer = await api.post(`/api/courses/${course.id}/members`, { data: body });
   expect(answer.ok(), await answer.text()).toBe(true);
@@ -147,17 +152,23 @@ const cookie = async (api: APIRequestContext) => {
   return cookies.map((c) => `${c.name}=${c.value}`).join('; ');
 };
 
-test('a co-teacher named for one series rings in its sessions, and changes nothing of the course', async () => {
+test('a co-teacher named for one series rings in its sessions, and changes nothing of the course', async ({
+  page,
+}) => {
   const course = await makeCourse({ students: 1 });
   const api = await account(MAREN);
-  const { series } = await detailOf(api, course.id);
+  const { series, code } = await detailOf(api, course.id);
+  const subject = `${code}: your classes`;
   const person_ = { name: 'Iden Garrow', email: `iden.${course.id}@saltmarsh.example`, role: 'teacher' };
   await edit(api, course, {
     edit: 'add',
-    invite: false,
+    invite: true,
     person: { ...person_, scope: { series: [series[0]!.id], sessions: [] } },
   });
-  const iden = (await members(api, course)).find((m) => m.name === 'Iden Garrow')!;
+  // The link of somebody who teaches is given to nobody but them.
+  expect((await members(api, course)).find((m) => m.name === 'Iden Garrow')!.link).toBeNull();
+  const { text } = await letterTo(page, person_.email, subject);
+  const iden = { link: /\/in\/[a-z0-9-]+/.exec(text)![0] };
   const link = await byLink(iden.link);
   expect((await link.post(`/api/courses/${course.id}/plan`, { data: {} })).status()).toBe(403);
   expect((await link.post(`/api/courses/${course.id}/members`, { data: {} })).status()).toBe(403);
@@ -210,7 +221,7 @@ test('a listed series stands on the public page and its feed, without a way in',
   const feed = await (await page.request.get('/api/listed.ics')).text();
   expect(feed).toContain(code);
   for (const m of await members(api, course))
-    expect(feed.includes(m.link) || feed.includes(m.email)).toBe(false);
+    expect((m.link && feed.includes(m.link)) || feed.includes(m.email)).toBe(false);
   const { sessions } = await detailOf(api, course.id);
   const ahead = sessions.filter((s) => s.endsAt > Date.UTC(2026, 9, 6, 21));
   await api.put(`/api/sessions/${ahead[1]!.id}/listed`, { data: { listed: false } });
@@ -350,4 +361,89 @@ test('from a clean list of 34 to invitations queued: at most 6 presses and entri
   process.stdout.write(`    a list of 34 imported and invited in ${used} presses and entries\n`);
   expect(used).toBeLessThanOrEqual(6);
   expect((await (await api.get(`/api/courses/${course.id}/deliveries`)).json()).length).toBe(34);
+});
+
+const INES = 'ines.calloway@saltmarsh.example';
+const TEO = 'teo.vanterpool@saltmarsh.example';
+
+test('whoever adds a person by address to their own course reads, changes and forgets nothing of their other courses', async () => {
+  const course = await makeCourse({ students: 1, apart: true });
+  const maren = await account(MAREN);
+  await maren.post(`/api/courses/${course.id}/invitations`, { data: {} });
+  const [ana] = course.students as [MemberInfo & { link: string }];
+  const ines = await account(INES);
+  const made = await ines.post('/api/courses', {
+    data: { code: `I-${Date.now() % 1e6}`, title: 'Of another' },
+  });
+  const own = { ...course, id: (await made.json()).id as string };
+  const row = { line: 1, name: 'Ana', email: ana.email, zone: 'Europe/Lisbon', group: null, extra: {} };
+  await edit(ines, own, { edit: 'import', rows: [row] });
+  const theirs = (await members(ines, own)).find((m) => m.role === 'student')!;
+  const data = await ines.get(`/api/courses/${own.id}/members/${theirs.id}/data`);
+  const files = unzipSync(new Uint8Array(await data.body()));
+  const text = Object.values(files)
+    .map((f) => strFromU8(f))
+    .join('\n');
+  expect(text).toContain('"Ana"');
+  const { code } = await detailOf(maren, course.id);
+  for (const secret of [code, ana.link, ana.name, '/in/']) expect(text).not.toContain(secret);
+
+  const change = (fields: object) => edit(ines, own, { edit: 'change', members: [theirs.id], fields });
+  await change({ name: 'Not Ana', zone: 'UTC' });
+  await change({ email: `elsewhere.${own.id}@example.org` });
+  const gone = await ines.delete(`/api/courses/${own.id}/members/${theirs.id}/data`);
+  expect(gone.status()).toBe(200);
+  const still = (await members(maren, course)).find((m) => m.id === ana.id)!;
+  expect(still).toMatchObject({ name: ana.name, email: ana.email, zone: ana.zone, link: ana.link });
+  const letters = await (await maren.get(`/api/courses/${course.id}/deliveries`)).json();
+  expect(letters).toHaveLength(1);
+});
+
+test('an assistant and a co-teacher are given no way in as somebody else, and a co-teacher sees the people of theirs', async () => {
+  const teo = await account(TEO);
+  const courses = await (await teo.get('/api/courses')).json();
+  const nav = { id: courses.find((c: { code: string }) => c.code === 'NAV-210').id } as MadeCourse;
+  const seen = await members(teo, nav);
+  expect(seen.length).toBeGreaterThan(30);
+  expect(seen.every((m) => m.link === null && m.pin === null)).toBe(true);
+  const all = await members(await account(MAREN), nav);
+  expect(
+    all
+      .filter((m) => m.link === null)
+      .map((m) => m.role)
+      .sort(),
+  ).toEqual(['assistant', 'teacher']);
+});
+
+test('what a link opened dies with it: calendar address and file tickets', async () => {
+  const course = await makeCourse({ students: 1, apart: true });
+  const api = await account(MAREN);
+  const [ana] = course.students as [MemberInfo & { link: string }];
+  await api.post(`/api/courses/${course.id}/materials?name=chart.txt`, {
+    data: Buffer.from('soundings'),
+    headers: { 'content-type': 'application/octet-stream' },
+  });
+  const link = await byLink(ana.link);
+  const feed = (await (await link.post('/api/feeds', { data: {} })).json()).path as string;
+  const mine: MyCourse = await (await link.get('/api/my-course')).json();
+  const file = mine.materials[0]!.url;
+  for (const path of [feed, file]) expect((await api.get(path)).status()).toBe(200);
+  await edit(api, course, { edit: 'replace-links', members: [ana.id] });
+  expect((await api.get(feed)).status()).toBe(404);
+  expect((await api.get(file)).status()).toBe(401);
+  const fresh = await byLink((await members(api, course)).find((m) => m.id === ana.id)!.link);
+  const again = (await (await fresh.post('/api/feeds', { data: {} })).json()).path as string;
+  expect(again).not.toBe(feed);
+  expect((await api.get(again)).status()).toBe(200);
+});
+
+test("nobody calls themselves by a teacher's name, or by one with characters that cannot be seen", async () => {
+  const course = await makeCourse({ students: 1, apart: true });
+  const link = await byLink(course.students[0]!.link);
+  const call = (preferredName: string) => link.put('/api/my-course/me', { data: { preferredName } });
+  for (const name of ['Maren Oduya', 'ODUYA  Maren', 'Ana\rLanyon', 'Ana\u202e'])
+    expect((await call(name)).status()).toBe(422);
+  expect((await call(' Zoe\u0308 ')).status()).toBe(200);
+  const mine: MyCourse = await (await link.get('/api/my-course')).json();
+  expect(mine.me.name).toBe('Zoë');
 });

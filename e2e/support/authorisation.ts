@@ -112,6 +112,8 @@ export const ROUTES: Record<string, Answers> = {
   'GET /api/class/:code': answers(404, 404, 404, 404, 404, 404),
   'POST /api/class/:code': answers(404, 404, 404, 404, 404, 404),
   'GET /api/courses/:course/deliveries': THOSE_WHO_TEACH,
+  // For whoever has an account of the college.
+  'GET /api/inbox/set-aside': answers(401, 403, 403, 200, 200, 200),
   'GET /api/sessions/:id': MEMBERS,
   'GET /api/sessions/:id/log': THOSE_WHO_TEACH,
   'GET /api/my-course': answers(401, 200, 200, 403, 403, 403),

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { Capability } from '../limits/capabilities';
+import { PersonName } from '../roster/names';
 import type { Role } from '../roster/role';
 import type { LetterTopic, MemberScope } from './listEdit';
 import { Zone } from '../calendar/plan';
@@ -43,8 +44,8 @@ export interface MemberInfo {
   capabilities: Capability[];
   /** Their PIN on the course's telephone line, where it has one. */
   pin: string | null;
-  /** Path of the personal link, for those who teach; from when it is, and until when. */
-  link: string;
+  /** Path of the personal link; null where it is not this reader's to have. From when it is, and until when. */
+  link: string | null;
   linkAt: number | null;
   linkUntil: number | null;
   lastSeen: number | null;
@@ -142,7 +143,8 @@ export const Reminders = z.object({
 
 export const MeInput = z.object({
   zone: Zone.optional(),
-  preferredName: z.string().trim().max(120).nullable().optional(),
+  /** Empty or null: the class list's name. */
+  preferredName: z.literal('').or(PersonName).nullable().optional(),
 });
 
 const Mark = z.object({
@@ -261,6 +263,6 @@ export const ClassLinkInput = z.object({
   passcode: z.string().trim().min(4, 'At least four characters.').max(40).nullable().default(null),
 });
 export const VisitInput = z.object({
-  name: z.string().trim().min(2, 'Say who you are.').max(120),
+  name: PersonName,
   passcode: z.string().max(40),
 });

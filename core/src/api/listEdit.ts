@@ -1,10 +1,11 @@
 import { z } from 'zod';
 import { MOST_ROWS } from '../roster/classList';
 import { Capability } from '../limits/capabilities';
+import { PersonName } from '../roster/names';
 import { Role } from '../roster/role';
 
 const Id = z.string().min(1).max(20);
-const Name = z.string().trim().min(1, 'Give a name.').max(120, 'At most 120 characters.');
+const Name = PersonName;
 const Email = z.string().trim().toLowerCase().min(1, 'Give an e-mail address.').max(254);
 const GroupName = z.string().trim().min(1).max(40);
 

@@ -11,6 +11,9 @@ export interface CalendarReply {
   sequence: number;
 }
 
+/** RFC 5545 §3.8.7.4 sets no bound; none that is meant comes near this. */
+const MOST_SEQUENCE = 1_000_000_000;
+
 const ANSWERS: Record<string, Answer> = {
   ACCEPTED: 'accepted',
   TENTATIVE: 'tentative',
@@ -48,7 +51,15 @@ function replyOf(event: ICAL.Component): CalendarReply[] {
   const answer = ANSWERS[String(attendees[0]!.getParameter('partstat') ?? '').toUpperCase()];
   if (!answer || !attendee) return [];
   const date = recurrence ? recurrence.toString().slice(0, 10) : null;
-  return [{ uid, date, attendee, answer, sequence: Number.isFinite(sequence) ? sequence : 0 }];
+  return [
+    {
+      uid,
+      date,
+      attendee,
+      answer,
+      sequence: Number.isSafeInteger(sequence) && sequence > 0 ? Math.min(sequence, MOST_SEQUENCE) : 0,
+    },
+  ];
 }
 
 /** A reply as a calendar program writes it: the event that was asked about, one attendee, and the answer. */

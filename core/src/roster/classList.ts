@@ -2,6 +2,7 @@ import { isZone } from '../calendar/zone';
 import { isAddress } from './address';
 import { fieldOf, type Field } from './headings';
 import { readCells } from './table';
+import { faultOfName, tidyName } from './names';
 
 /** A person as a class list names them. What the list does not say is null. */
 export interface ListRow {
@@ -128,7 +129,7 @@ function rowOf(
     if (field === 'keep' && cells[i]) extra[headings[i]!.slice(0, 60)] = cells[i].slice(0, LONGEST_EXTRA);
   return {
     line,
-    name: name.replace(/\s+/g, ' '),
+    name: tidyName(name),
     email: cell('email').toLowerCase(),
     zone: cell('zone') || null,
     group: cell('group') || null,
@@ -138,8 +139,8 @@ function rowOf(
 
 /** What keeps a person from the list, in a sentence; null where nothing does. */
 export function faultOf(row: Omit<ListRow, 'line'>): string | null {
-  if (!row.name) return 'The name is missing.';
-  if (row.name.length > 120) return 'The name is longer than 120 characters.';
+  const name = faultOfName(row.name);
+  if (name) return name;
   if (!row.email) return 'The e-mail address is missing.';
   if (!isAddress(row.email)) return `"${row.email}" is not an e-mail address.`;
   if (row.zone !== null && !isZone(row.zone))

@@ -4,6 +4,7 @@ export * from './compare';
 export * from './decode';
 export * from './groups';
 export * from './headings';
+export * from './names';
 export * from './oneRoster';
 export * from './readFiles';
 export * from './role';

@@ -2,7 +2,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { newId, newLinkCode, type Context } from '../context';
-import { memberOfTicket, ticketFor } from '../recordings/ticket';
+import { readTicket, ticketFor } from '../recordings/ticket';
 import { hashPassword, passwordFits } from './password';
 import { cookieOf, linkCode } from './principal';
 
@@ -38,12 +38,17 @@ test('a ticket is for one recording and one member, for a time, and cannot be al
   let now = 1_000_000;
   const config = { dataDir: mkdtempSync(path.join(tmpdir(), 'tickets-')) };
   const ctx = { config, now: () => now } as unknown as Context;
-  const ticket = ticketFor(ctx, 'recording', 'ana');
-  expect(memberOfTicket(ctx, ticket, 'recording')).toBe('ana');
-  expect(memberOfTicket(ctx, ticket, 'another')).toBeNull();
-  expect(memberOfTicket(ctx, ticket.replace('ana', 'ben'), 'recording')).toBeNull();
-  expect(memberOfTicket(ctx, `${ticket}x`, 'recording')).toBeNull();
-  expect(memberOfTicket(ctx, '', 'recording')).toBeNull();
+  const ana = { id: 'ana', link: 'first' };
+  const ticket = ticketFor(ctx, 'recording', ana);
+  const opens = (text: string, holder: typeof ana, file = 'recording') =>
+    readTicket(ctx, text, file)?.isOf(holder) ?? false;
+  expect(opens(ticket, ana)).toBe(true);
+  expect(readTicket(ctx, ticket, 'another')).toBeNull();
+  expect(opens(ticket.replace('ana', 'ben'), { id: 'ben', link: 'first' })).toBe(false);
+  expect(opens(`${ticket}x`, ana)).toBe(false);
+  expect(opens('', ana)).toBe(false);
+  // It dies with the link that its holder had.
+  expect(opens(ticket, { id: 'ana', link: 'second' })).toBe(false);
   now += 6 * 3_600_000 + 1;
-  expect(memberOfTicket(ctx, ticket, 'recording')).toBeNull();
+  expect(opens(ticket, ana)).toBe(false);
 });

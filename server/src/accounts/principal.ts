@@ -35,7 +35,7 @@ export interface MemberRow {
 }
 
 const MEMBER = `SELECT m.id, m.course_id AS courseId, m.person_id AS personId, m.role, m.group_name AS \`group\`,
-                       COALESCE(p.preferred_name, p.name) AS name, p.email, p.zone, m.link_code AS link, m.pin, m.scope, m.capabilities,
+                       m.called AS name, p.email, m.zone, m.link_code AS link, m.pin, m.scope, m.capabilities,
                        m.last_seen AS lastSeen, m.link_until AS linkUntil,
                        p.password_hash IS NOT NULL AS hasAccount
                   FROM members m JOIN people p ON p.id = m.person_id`;
@@ -50,14 +50,14 @@ const readMember = ({ lastSeen, ...m }: RawMember): MemberRow => ({
 
 /** Members by a plain condition, as rows of theirs. */
 export const membersWhere = async (db: Db, where: string, values: readonly (string | readonly string[])[]) =>
-  (await rows<RawMember>(db, `${MEMBER} WHERE ${where} ORDER BY p.name`, values)).map(readMember);
+  (await rows<RawMember>(db, `${MEMBER} WHERE ${where} ORDER BY m.name`, values)).map(readMember);
 
 /** What somebody is called who is, or was, on a class list. */
 export const nameOfMember = async (db: Db, id: string): Promise<string | null> =>
   (
     await one<{ name: string }>(
       db,
-      'SELECT COALESCE(p.preferred_name, p.name) AS name FROM enrolments m JOIN people p ON p.id = m.person_id WHERE m.id = ?',
+      'SELECT COALESCE(p.preferred_name, m.own_name, p.name) AS name FROM enrolments m JOIN people p ON p.id = m.person_id WHERE m.id = ?',
       [id],
     )
   )?.name ?? null;

@@ -15,6 +15,8 @@ const FeedInput = z.object({
 });
 
 interface Feed {
+  /** The link that it was opened by; null for an account's. */
+  link: string | null;
   personId: string;
   courseId: string;
 }
@@ -35,14 +37,21 @@ export function calendarRoutes(ctx: Context): Router {
         person,
         courseId ?? '',
       ]);
+    const link = principal.kind === 'link' ? principal.member.link : null;
+    // One that an older link opened is dead: it is not handed on.
+    if (link !== null)
+      await run(
+        ctx.db,
+        'DELETE FROM feeds WHERE person_id = ? AND course_id = ? AND link_code IS NOT NULL AND link_code <> ?',
+        [person, courseId ?? '', link],
+      );
     if (input.replace)
       await run(ctx.db, 'DELETE FROM feeds WHERE person_id = ? AND course_id = ?', [person, courseId ?? '']);
-    await run(ctx.db, 'INSERT IGNORE INTO feeds (code, person_id, course_id, made_at) VALUES (?, ?, ?, ?)', [
-      newLinkCode(),
-      person,
-      courseId ?? '',
-      ctx.now(),
-    ]);
+    await run(
+      ctx.db,
+      'INSERT IGNORE INTO feeds (code, person_id, course_id, made_at, link_code) VALUES (?, ?, ?, ?, ?)',
+      [newLinkCode(), person, courseId ?? '', ctx.now(), link],
+    );
     const { code } = (await find())!;
     res.json({ path: `/api/feeds/${code}.ics`, url: `${ctx.config.origin}/api/feeds/${code}.ics` });
   });
@@ -51,7 +60,7 @@ export function calendarRoutes(ctx: Context): Router {
   router.get('/feeds/:code.ics', async (req, res) => {
     const feed = await one<Feed>(
       ctx.db,
-      'SELECT person_id AS personId, course_id AS courseId FROM feeds WHERE code = ?',
+      'SELECT person_id AS personId, course_id AS courseId, link_code AS link FROM feeds WHERE code = ?',
       [req.params.code],
     );
     if (!feed) throw new AppError('not-found');
@@ -67,7 +76,14 @@ export function calendarRoutes(ctx: Context): Router {
     res.send(calendarOf(entries, 'PUBLISH', name));
   });
 
-  const membersOf = ({ personId, courseId }: Feed) =>
-    membersWhere(ctx.db, "m.person_id = ? AND (? = '' OR m.course_id = ?)", [personId, courseId, courseId]);
+  /** A calendar's address dies with the link that opened it. */
+  const membersOf = async ({ personId, courseId, link }: Feed) =>
+    (
+      await membersWhere(ctx.db, "m.person_id = ? AND (? = '' OR m.course_id = ?)", [
+        personId,
+        courseId,
+        courseId,
+      ])
+    ).filter((m) => link === null || m.link === link);
   return router;
 }

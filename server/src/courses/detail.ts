@@ -20,7 +20,7 @@ export async function courseDetail(ctx: Context, id: string, role: Role): Promis
     bellTimesOf(ctx.db),
     rows<{ id: string; name: string; role: Role }>(
       ctx.db,
-      "SELECT m.id, p.name, m.role FROM members m JOIN people p ON p.id = m.person_id WHERE m.course_id = ? AND m.role IN ('teacher', 'assistant') ORDER BY m.role, p.name",
+      "SELECT m.id, m.name, m.role FROM members m JOIN people p ON p.id = m.person_id WHERE m.course_id = ? AND m.role IN ('teacher', 'assistant') ORDER BY m.role, p.name",
       [id],
     ),
     one<{ students: number; invited: number; recordings: number }>(

@@ -11,8 +11,8 @@ export async function deskFor(ctx: Context, db: Db, courseId: string): Promise<D
     planOf(db, courseId),
     rows<{ name: string }>(
       db,
-      `SELECT p.name FROM members m JOIN people p ON p.id = m.person_id
-        WHERE m.course_id = ? AND m.role = 'teacher' ORDER BY m.scope IS NULL DESC, p.name`,
+      `SELECT m.name FROM members m JOIN people p ON p.id = m.person_id
+        WHERE m.course_id = ? AND m.role = 'teacher' ORDER BY m.scope IS NULL DESC, m.name`,
       [courseId],
     ),
     rows<{ id: string; title: string; body: unknown }>(

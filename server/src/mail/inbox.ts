@@ -6,6 +6,7 @@ import { seriesOfUid } from '../calendars/entries';
 import type { Context } from '../context';
 import { one, run, transaction } from '../db/pool';
 import { InboxVisit } from './pop3';
+import { noteFault } from './inboxFaults';
 import { keepReply } from './replies';
 
 const POLL_MS = 2000;
@@ -44,11 +45,27 @@ async function readAll(ctx: Context, stopped: () => boolean) {
   try {
     for (const { number, uidl } of await visit.list()) {
       if (stopped()) break;
-      await take(ctx, uidl, await visit.read(number));
-      await visit.remove(number);
+      if (await dealWith(ctx, uidl, await visit.read(number))) await visit.remove(number);
     }
   } finally {
     await visit.end();
+  }
+}
+
+/** A letter that cannot be dealt with is tried so often, then set aside. */
+const TRIES = 3;
+
+/**
+ * Deals with a letter, and says whether it can go. One that fails is left for the next visit, and after some tries set
+ * aside with what went wrong: it holds up no other.
+ */
+export async function dealWith(ctx: Context, uidl: string, raw: string): Promise<boolean> {
+  try {
+    await take(ctx, uidl, raw);
+    return true;
+  } catch (error) {
+    ctx.log.warn({ uidl, why: String(error) }, 'a letter could not be dealt with');
+    return noteFault(ctx.db, uidl, String(error), raw.slice(0, LARGEST), TRIES, ctx.now());
   }
 }
 

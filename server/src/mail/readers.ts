@@ -20,7 +20,8 @@ export async function readersOf(
     membersWhere(db, 'm.id IN (?)', [ids]),
     rows<MemberRow>(
       db,
-      `SELECT m.id, m.course_id AS courseId, m.person_id AS personId, m.role, m.group_name AS \`group\`, p.name, p.email, p.zone,
+      `SELECT m.id, m.course_id AS courseId, m.person_id AS personId, m.role, m.group_name AS \`group\`,
+              COALESCE(m.own_name, p.name) AS name, p.email, COALESCE(m.own_zone, p.zone) AS zone,
               m.link_code AS link, m.pin FROM enrolments m JOIN people p ON p.id = m.person_id
         WHERE m.id IN (?) AND m.left_at IS NOT NULL`,
       [ids],
@@ -34,7 +35,13 @@ export async function readersOf(
   for (const member of on) readers.set(member.id, { member, held: new Map() });
   for (const m of gone)
     readers.set(m.id, {
-      member: { ...m, scope: { series: [], sessions: [] }, capabilities: [] },
+      member: {
+        ...m,
+        scope: { series: [], sessions: [] },
+        capabilities: [],
+        linkUntil: null,
+        hasAccount: false,
+      },
       held: new Map(),
     });
   for (const { member, key, body } of copies) readers.get(member)?.held.set(key, json(body));

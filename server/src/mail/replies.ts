@@ -34,8 +34,9 @@ export async function keepReply(
     'SELECT sequence FROM replies WHERE member_id = ? AND series_id = ? AND local_date = ?',
     [member.id, series.id, reply.date ?? ''],
   );
-  const sequence = reply.sequence ?? last?.sequence ?? 0;
-  if (last && sequence < last.sequence) return true;
+  // No message has a higher SEQUENCE than the series by now: what claims one answers the latest.
+  const sequence = Math.min(reply.sequence ?? last?.sequence ?? 0, series.sequence);
+  if (last && sequence < Math.min(last.sequence, series.sequence)) return true;
   await run(
     db,
     `INSERT INTO replies (member_id, series_id, local_date, answer, sequence, at) VALUES (?, ?, ?, ?, ?, ?)

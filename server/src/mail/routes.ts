@@ -18,6 +18,7 @@ import { membersWhere, principalOf, requireRight, type Right } from '../accounts
 import type { Context } from '../context';
 import { rows, run, transaction } from '../db/pool';
 import { AppError, parse } from '../errors';
+import { setAside } from './inboxFaults';
 import { isFor, seriesTarget } from '@nimble-bell/core/roster';
 import { ownMembers } from '../roster/store';
 import { compose } from './compose';
@@ -145,7 +146,7 @@ export function mailRoutes(ctx: Context): Router {
       Omit<Delivery, 'state'> & { state: string; bounced: number | null; bounce: string | null }
     >(
       ctx.db,
-      `SELECT j.id, j.member_id AS member, p.name, p.email, j.topic, COALESCE(j.subject, '') AS subject, j.state,
+      `SELECT j.id, j.member_id AS member, COALESCE(m.own_name, p.name) AS name, p.email, j.topic, COALESCE(j.subject, '') AS subject, j.state,
               COALESCE(j.bounced_at, j.done_at, j.due_at) AS at, j.fault, j.bounced_at AS bounced, j.bounce,
               IF(j.topic IN ('invitation', 'update', 'link'), (SELECT r.answer FROM replies r
                 WHERE r.member_id = j.member_id AND r.at >= j.due_at ORDER BY r.at DESC LIMIT 1), NULL) AS answer
@@ -198,6 +199,13 @@ export function mailRoutes(ctx: Context): Router {
     });
     res.status(202).json({ queued });
   });
+  /** Letters that came in and could not be dealt with, for those who run the college. */
+  router.get('/inbox/set-aside', async (req, res) => {
+    const principal = await principalOf(ctx, req.headers);
+    if (principal.kind !== 'account' || !principal.person.staff) throw new AppError('forbidden');
+    res.json(await setAside(ctx.db));
+  });
+
   return router;
 }
 

@@ -20,10 +20,10 @@ export async function setTelephone(
   if (!changedRows) return [];
   const told = await rows<Told>(
     db,
-    `SELECT m.id AS member, p.name FROM members m JOIN people p ON p.id = m.person_id
+    `SELECT m.id AS member, m.name FROM members m JOIN people p ON p.id = m.person_id
       WHERE m.course_id = ? AND m.role <> 'teacher'
         AND EXISTS (SELECT 1 FROM jobs j WHERE j.member_id = m.id AND j.kind = 'mail' AND j.topic IN ('invitation', 'link'))
-      ORDER BY p.name`,
+      ORDER BY m.name`,
     [courseId],
   );
   await queueUpdates(

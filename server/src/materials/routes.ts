@@ -12,7 +12,7 @@ import { newId, type Context } from '../context';
 import { sessionById } from '../courses/store';
 import { one, run } from '../db/pool';
 import { AppError, parse } from '../errors';
-import { memberOfTicket } from '../recordings/ticket';
+import { readTicket } from '../recordings/ticket';
 import { isFor, targetOf } from '@nimble-bell/core/roster';
 import { infoOf, MATERIAL, materialsFor, type MaterialRow } from './store';
 
@@ -73,7 +73,7 @@ export function materialRoutes(ctx: Context): Router {
       'INSERT INTO materials (id, course_id, session_id, name, url, hash, type, bytes, made_by, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
       [row.id, row.courseId, row.sessionId, row.name, row.url, row.hash, row.type, row.bytes, row.by, row.at],
     );
-    return infoOf(ctx, row, member.id);
+    return infoOf(ctx, row, member);
   };
 
   router.get('/courses/:course/materials', async (req, res) => {
@@ -143,8 +143,9 @@ export function materialRoutes(ctx: Context): Router {
 
   /** By ticket: an address in a page sends no headers of ours. Whether its holder may is asked anew each time. */
   router.get('/materials/:material/file', async (req, res) => {
-    const id = memberOfTicket(ctx, String(req.query.ticket ?? ''), req.params.material);
-    const member = id ? (await membersWhere(ctx.db, 'm.id = ?', [id]))[0] : null;
+    const ticket = readTicket(ctx, String(req.query.ticket ?? ''), req.params.material);
+    const holder = ticket ? (await membersWhere(ctx.db, 'm.id = ?', [ticket.member]))[0] : null;
+    const member = holder && ticket?.isOf(holder) ? holder : null;
     if (!member) throw new AppError('not-signed-in');
     const row = await byId(req.params.material);
     const session = row.sessionId ? await sessionById(ctx.db, row.sessionId) : null;

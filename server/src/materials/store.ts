@@ -31,14 +31,14 @@ export async function materialsFor(ctx: Context, db: Db, member: MemberRow): Pro
   const own = new Set(sessions.filter((s) => isFor(targetOf(s), member)).map((s) => s.id));
   return found
     .filter((m) => (m.sessionId ? own.has(m.sessionId) : !member.scope))
-    .map((m) => infoOf(ctx, m, member.id));
+    .map((m) => infoOf(ctx, m, member));
 }
 
-export function infoOf(ctx: Context, m: MaterialRow, memberId: string): MaterialInfo {
+export function infoOf(ctx: Context, m: MaterialRow, member: Pick<MemberRow, 'id' | 'link'>): MaterialInfo {
   const { courseId, hash, url, ...info } = m;
   return {
     ...info,
     kind: url ? 'link' : 'file',
-    url: url ?? `/api/materials/${m.id}/file?ticket=${ticketFor(ctx, m.id, memberId)}`,
+    url: url ?? `/api/materials/${m.id}/file?ticket=${ticketFor(ctx, m.id, member)}`,
   };
 }

@@ -144,10 +144,10 @@ async function toldOf(
 ): Promise<Told[]> {
   const invited = await rows<Told & { role: Role; scope: unknown }>(
     db,
-    `SELECT m.id AS member, p.name, m.role, m.scope FROM members m JOIN people p ON p.id = m.person_id
+    `SELECT m.id AS member, m.name, m.role, m.scope FROM members m JOIN people p ON p.id = m.person_id
       WHERE m.course_id = ? AND m.role <> 'teacher'
         AND EXISTS (SELECT 1 FROM jobs j WHERE j.member_id = m.id AND j.kind = 'mail' AND j.topic IN ('invitation', 'link'))
-      ORDER BY p.name`,
+      ORDER BY m.name`,
     [courseId],
   );
   const seen = (plan: Snapshot, member: Seer): string => {

@@ -24,7 +24,7 @@ interface Timed {
 }
 
 /** Everyone of the courses that share a person with this one. */
-const ENROLMENTS = `SELECT m.course_id AS courseId, m.id AS memberId, m.person_id AS personId, p.name, m.role, m.group_name AS \`group\`
+const ENROLMENTS = `SELECT m.course_id AS courseId, m.id AS memberId, m.person_id AS personId, m.name, m.role, m.group_name AS \`group\`
    FROM members m JOIN people p ON p.id = m.person_id
   WHERE m.course_id IN (SELECT o.course_id FROM members me JOIN members o ON o.person_id = me.person_id WHERE me.course_id = ?)
     AND m.role IN ('teacher', 'assistant', 'student')`;

@@ -96,7 +96,7 @@ async function ownSeries({ db, courseId }: Editing, id: string): Promise<SeriesR
 async function ownMember({ db, courseId }: Editing, id: string): Promise<{ name: string }> {
   const member = await one<{ name: string }>(
     db,
-    'SELECT p.name FROM members m JOIN people p ON p.id = m.person_id WHERE m.id = ? AND m.course_id = ?',
+    'SELECT m.name FROM members m JOIN people p ON p.id = m.person_id WHERE m.id = ? AND m.course_id = ?',
     [id, courseId],
   );
   if (!member) throw new AppError('not-found', 'There is no such person on the class list.');

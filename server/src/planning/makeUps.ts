@@ -29,7 +29,7 @@ export async function questionFor(
     (
       await rows<{ id: string; zone: string }>(
         ctx.db,
-        'SELECT p.id, p.zone FROM people p JOIN members m ON m.person_id = p.id WHERE m.course_id = ?',
+        'SELECT m.person_id AS id, m.zone FROM members m WHERE m.course_id = ?',
         [lost.courseId],
       )
     ).map((p) => [p.id, p.zone]),

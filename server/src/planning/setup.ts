@@ -11,10 +11,10 @@ import { clashesIn } from './clashes';
 /** Sound and picture of a class, where nothing recorded yet says better: bytes a minute. */
 const TYPICAL_BYTES_PER_MINUTE = 4_000_000;
 
-const PEOPLE = `SELECT m.id, p.name, m.role, m.group_name AS \`group\`, p.zone, m.link_at AS linkAt,
+const PEOPLE = `SELECT m.id, m.name, m.role, m.group_name AS \`group\`, m.zone, m.link_at AS linkAt,
                        (SELECT MAX(j.due_at) FROM jobs j WHERE j.member_id = m.id AND j.kind = 'mail'
                           AND j.topic IN ('invitation', 'link')) AS invitedAt
-                  FROM members m JOIN people p ON p.id = m.person_id WHERE m.course_id = ? ORDER BY p.name`;
+                  FROM members m WHERE m.course_id = ? ORDER BY m.name`;
 
 export interface Checked {
   findings: Finding[];

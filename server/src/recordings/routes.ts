@@ -12,9 +12,9 @@ import { AppError } from '../errors';
 import { eventsOf } from '../room/store';
 import { readyDir } from './prepare';
 import { infoOf, partsOf, recordingsWhere, type RecordingRow } from './store';
-import { memberOfTicket, ticketFor } from './ticket';
+import { readTicket, ticketFor } from './ticket';
 
-type Viewer = Pick<MemberRow, 'id' | 'role' | 'zone' | 'group' | 'scope'>;
+type Viewer = Pick<MemberRow, 'id' | 'link' | 'role' | 'zone' | 'group' | 'scope'>;
 
 export function recordingRoutes(ctx: Context): Router {
   const router = Router();
@@ -31,10 +31,11 @@ export function recordingRoutes(ctx: Context): Router {
   };
   const byTicket = (req: Request) =>
     watchable(req.params.id as string, async (row) => {
-      const ticket = memberOfTicket(ctx, String(req.query.ticket ?? ''), row.id);
+      const ticket = readTicket(ctx, String(req.query.ticket ?? ''), row.id);
       const member =
-        ticket && (await membersWhere(ctx.db, 'm.id = ? AND m.course_id = ?', [ticket, row.courseId]))[0];
-      if (!member) throw new AppError('not-signed-in');
+        ticket &&
+        (await membersWhere(ctx.db, 'm.id = ? AND m.course_id = ?', [ticket.member, row.courseId]))[0];
+      if (!ticket || !member || !ticket.isOf(member)) throw new AppError('not-signed-in');
       return member;
     });
 
@@ -52,7 +53,7 @@ export function recordingRoutes(ctx: Context): Router {
       events: events.filter((e) => audience(e, viewer, newRoom()) !== null),
       hasPicture: Boolean(row.hasPicture),
       zone,
-      mediaPath: `/api/recordings/${row.id}/media?ticket=${ticketFor(ctx, row.id, who.id)}`,
+      mediaPath: `/api/recordings/${row.id}/media?ticket=${ticketFor(ctx, row.id, who)}`,
     };
     res.json(detail);
   });

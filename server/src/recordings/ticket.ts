@@ -22,19 +22,30 @@ const sign = (ctx: Context, text: string) =>
   createHmac('sha256', secretOf(ctx)).update(text).digest('base64url');
 
 /**
- * A media element sends no headers of ours, so its address carries a ticket: one member, one recording, six hours.
- * It says who asks; whether they may is asked anew with every request.
+ * A media element sends no headers of ours, so its address carries a ticket: one member, one file, six hours. It says who
+ * asks; whether they may is asked anew with every request. It dies with the link that its holder had when it was made.
  */
-export function ticketFor(ctx: Context, recording: string, member: string): string {
-  const text = `${recording}.${member}.${ctx.now() + HOURS_6}`;
-  return `${text}.${sign(ctx, text)}`;
+export function ticketFor(ctx: Context, file: string, member: { id: string; link: string }): string {
+  const text = `${file}.${member.id}.${ctx.now() + HOURS_6}`;
+  return `${text}.${sign(ctx, `${text}.${member.link}`)}`;
 }
 
-/** The member a ticket was made for, or null. */
-export function memberOfTicket(ctx: Context, ticket: string, recording: string): string | null {
+/** What a ticket says of itself: whose it is, and whether it was made for them with the link that they have now. */
+export interface Ticket {
+  member: string;
+  isOf: (member: { id: string; link: string }) => boolean;
+}
+
+/** A ticket for this file that is not past its time, or null. */
+export function readTicket(ctx: Context, ticket: string, file: string): Ticket | null {
   const [id, member, until, mark] = ticket.split('.');
-  if (!member || !until || !mark || id !== recording || Number(until) < ctx.now()) return null;
+  if (!member || !until || !mark || id !== file || !(Number(until) >= ctx.now())) return null;
   const given = Buffer.from(mark);
-  const right = Buffer.from(sign(ctx, `${id}.${member}.${until}`));
-  return given.length === right.length && timingSafeEqual(given, right) ? member : null;
+  return {
+    member,
+    isOf: (holder) => {
+      const right = Buffer.from(sign(ctx, `${id}.${member}.${until}.${holder.link}`));
+      return holder.id === member && given.length === right.length && timingSafeEqual(given, right);
+    },
+  };
 }

@@ -36,7 +36,8 @@ export interface ListChangeRow {
 export async function listSnapshot(db: Db, course: string): Promise<Map<string, ListRecord>> {
   const found = await rows<ListRecord & { extra: unknown; scope: unknown }>(
     db,
-    `SELECT m.id, m.person_id AS personId, p.name, p.email, p.zone, m.role, m.group_name AS \`group\`, m.link_code AS link,
+    `SELECT m.id, m.person_id AS personId, COALESCE(m.own_name, p.name) AS name, p.email,
+            COALESCE(m.own_zone, p.zone) AS zone, m.role, m.group_name AS \`group\`, m.link_code AS link,
             m.link_at AS linkAt, m.link_until AS linkUntil, m.left_at AS leftAt, m.extra, m.scope
        FROM enrolments m JOIN people p ON p.id = m.person_id WHERE m.course_id = ? FOR UPDATE`,
     [course],
@@ -188,12 +189,12 @@ function rowWords({ before, after }: ListChangeRow, reach: Reach): string {
   return parts.join(', ') || 'stays as it was';
 }
 
-/** Writes a record's fields; of the person's own only where it is the same person. */
+/** Writes a record's fields; the address, which is the person's own, only where it was corrected for the same person. */
 export async function writeRecord(db: Db, record: ListRecord, samePerson: boolean) {
   await run(
     db,
     `UPDATE enrolments SET person_id = ?, role = ?, group_name = ?, link_code = ?, link_at = ?, link_until = ?, left_at = ?,
-       extra = ?, scope = ? WHERE id = ?`,
+       extra = ?, scope = ?, own_name = ?, own_zone = ? WHERE id = ?`,
     [
       record.personId,
       record.role,
@@ -204,16 +205,12 @@ export async function writeRecord(db: Db, record: ListRecord, samePerson: boolea
       record.leftAt,
       JSON.stringify(record.extra),
       record.scope ? JSON.stringify(record.scope) : null,
+      record.name,
+      record.zone,
       record.id,
     ],
   );
-  if (samePerson)
-    await run(db, 'UPDATE people SET name = ?, email = ?, zone = ? WHERE id = ?', [
-      record.name,
-      record.email,
-      record.zone,
-      record.personId,
-    ]);
+  if (samePerson) await run(db, 'UPDATE people SET email = ? WHERE id = ?', [record.email, record.personId]);
 }
 
 /** Goes back to the rows before a change. Who was new then leaves again. */

@@ -1,7 +1,7 @@
 import type { ListEdit, MemberFields, NewMember, Term } from '@nimble-bell/core/api';
 import { countWords, isZone } from '@nimble-bell/core/calendar';
 import { compareLists, faultOf, isAddress } from '@nimble-bell/core/roster';
-import { newLinkCode } from '../context';
+import { newId, newLinkCode } from '../context';
 import { one, rows, run, type Db } from '../db/pool';
 import { AppError } from '../errors';
 import { enrolAll, knownMembers, memberByAddress, ownMembers } from './store';
@@ -118,14 +118,37 @@ async function setFields(at: ListEditing, id: string, fields: MemberFields) {
       throw new AppError('invalid', `"${email}" is on the class list already.`);
     const other = await one<{ id: string }>(db, 'SELECT id FROM people WHERE email = ?', [email]);
     if (other) await run(db, 'UPDATE enrolments SET person_id = ? WHERE id = ?', [other.id, id]);
-    else await run(db, 'UPDATE people SET email = ? WHERE id = ?', [email, personId]);
+    else if (await isOfThisCourseAlone(db, personId, at.courseId))
+      await run(db, 'UPDATE people SET email = ? WHERE id = ?', [email, personId]);
+    else await asNewPerson(db, id, email);
   }
-  if (name !== undefined) await run(db, 'UPDATE people SET name = ? WHERE id = ?', [name, personId]);
-  if (zone !== undefined) await run(db, 'UPDATE people SET zone = ? WHERE id = ?', [zone, personId]);
+  // What a course calls somebody, and where it takes them to be, is its own: other courses have theirs.
+  if (name !== undefined) await run(db, 'UPDATE enrolments SET own_name = ? WHERE id = ?', [name, id]);
+  if (zone !== undefined) await run(db, 'UPDATE enrolments SET own_zone = ? WHERE id = ?', [zone, id]);
   if (group !== undefined) await run(db, 'UPDATE enrolments SET group_name = ? WHERE id = ?', [group, id]);
   if (role !== undefined) await run(db, 'UPDATE enrolments SET role = ? WHERE id = ?', [role, id]);
   if (scope !== undefined)
     await run(db, 'UPDATE enrolments SET scope = ? WHERE id = ?', [scope ? JSON.stringify(scope) : null, id]);
+}
+
+/** Whether nobody but this course has ever had the person on a list: then their address is this course's to correct. */
+const isOfThisCourseAlone = async (db: Db, personId: string, courseId: string): Promise<boolean> =>
+  !(await one(db, 'SELECT id FROM enrolments WHERE person_id = ? AND course_id <> ? LIMIT 1', [
+    personId,
+    courseId,
+  ]));
+
+/** The line becomes somebody else's: of this address, known to the college from now on. */
+async function asNewPerson(db: Db, member: string, email: string) {
+  const id = newId();
+  await run(
+    db,
+    `INSERT INTO people (id, name, email, zone)
+     SELECT ?, COALESCE(m.own_name, p.name), ?, COALESCE(m.own_zone, p.zone)
+       FROM enrolments m JOIN people p ON p.id = m.person_id WHERE m.id = ?`,
+    [id, email, member],
+  );
+  await run(db, 'UPDATE enrolments SET person_id = ? WHERE id = ?', [id, member]);
 }
 
 async function checkScope(at: ListEditing, scope: { series: string[]; sessions: string[] } | null) {

@@ -9,7 +9,8 @@ import {
 import { z } from 'zod';
 import { principalOf, requireRight, type MemberRow, type Right } from '../accounts/principal';
 import { newId, newLinkCode, type Context } from '../context';
-import { courseById } from '../courses/store';
+import { courseById, seriesOf, sessionsOfCourse } from '../courses/store';
+import { listFor } from './listFor';
 import { json, one, rehearse, rows, run, transaction, type Db } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { lettersOf } from '../mail/foretell';
@@ -39,8 +40,15 @@ export function rosterRoutes(ctx: Context): Router {
   };
 
   router.get('/courses/:course/members', async (req, res) => {
-    const { courseId } = await asked(req, 'teach');
-    res.json(await membersOf(ctx.db, courseId));
+    const me = await asked(req, 'teach');
+    res.json(
+      listFor(
+        me,
+        await membersOf(ctx.db, me.courseId),
+        await seriesOf(ctx.db, me.courseId),
+        await sessionsOfCourse(ctx.db, me.courseId),
+      ),
+    );
   });
 
   /** What an edit of the class list would do: done, told, and taken back. */

@@ -16,14 +16,14 @@ interface RawMember extends Omit<
   bounced: number | null;
 }
 
-const MEMBERS = `SELECT m.id, p.name, p.preferred_name AS preferredName, p.email, p.zone, p.zone_own AS zoneOwn, m.role, m.group_name AS \`group\`,
+const MEMBERS = `SELECT m.id, m.name, p.preferred_name AS preferredName, p.email, m.zone, p.zone_own AS zoneOwn, m.role, m.group_name AS \`group\`,
                         m.extra, m.scope, m.capabilities, m.link_code AS code, m.pin, m.link_at AS linkAt, m.link_until AS linkUntil,
                         m.last_seen AS lastSeen, j.state AS jobState, j.bounced_at AS bounced
                    FROM members m JOIN people p ON p.id = m.person_id
                    LEFT JOIN jobs j ON j.id = (SELECT MAX(i.id) FROM jobs i
                      WHERE i.member_id = m.id AND i.kind = 'mail' AND i.topic IN ('invitation', 'link'))
                   WHERE m.course_id = ?
-                  ORDER BY FIELD(m.role, 'teacher', 'assistant', 'student', 'guest', 'observer'), p.name`;
+                  ORDER BY FIELD(m.role, 'teacher', 'assistant', 'student', 'guest', 'observer'), m.name`;
 
 const invitationOf = (m: RawMember): MemberInfo['invitation'] => {
   if (m.bounced !== null) return 'bounced';
@@ -64,7 +64,7 @@ export async function membersOf(db: Db, course: string): Promise<MemberInfo[]> {
 export async function knownMembers(db: Db, course: string): Promise<KnownMember[]> {
   const found = await rows<Omit<KnownMember, 'extra' | 'zoneOwn'> & { extra: unknown; zoneOwn: number }>(
     db,
-    `SELECT m.id, p.name, p.email, p.zone, p.zone_own AS zoneOwn, m.group_name AS \`group\`, m.extra, m.role
+    `SELECT m.id, m.name, p.email, m.zone, p.zone_own AS zoneOwn, m.group_name AS \`group\`, m.extra, m.role
        FROM members m JOIN people p ON p.id = m.person_id WHERE m.course_id = ?`,
     [course],
   );
@@ -110,10 +110,11 @@ async function enrolSome(db: Db, courseId: string, people: readonly NewPerson[])
   const personIds = new Map((await findPeople()).map((p) => [p.email, p.id]));
   await run(
     db,
-    `INSERT INTO enrolments (id, course_id, person_id, role, group_name, link_code, extra, scope, capabilities, link_until)
+    `INSERT INTO enrolments (id, course_id, person_id, role, group_name, link_code, extra, scope, capabilities, link_until, own_name, own_zone)
      VALUES ? ON DUPLICATE KEY UPDATE left_at = NULL, role = VALUES(role), group_name = VALUES(group_name),
        link_code = VALUES(link_code), link_at = NULL, pin = NULL, extra = VALUES(extra), scope = VALUES(scope),
-       capabilities = VALUES(capabilities), link_until = VALUES(link_until)`,
+       capabilities = VALUES(capabilities), link_until = VALUES(link_until),
+       own_name = VALUES(own_name), own_zone = VALUES(own_zone)`,
     [
       people.map((p) => [
         newId(),
@@ -126,6 +127,8 @@ async function enrolSome(db: Db, courseId: string, people: readonly NewPerson[])
         p.scope ? JSON.stringify(p.scope) : null,
         p.capabilities?.length ? JSON.stringify(p.capabilities) : null,
         p.until ?? null,
+        p.name,
+        p.zone,
       ]),
     ],
   );
@@ -150,7 +153,7 @@ export const memberByAddress = (db: Db, course: string, email: string) =>
 export async function ownMembers(db: Db, courseId: string, ids: readonly string[]) {
   const members = await rows<{ id: string; name: string }>(
     db,
-    'SELECT m.id, p.name FROM members m JOIN people p ON p.id = m.person_id WHERE m.course_id = ? AND m.id IN (?)',
+    'SELECT m.id, m.name FROM members m WHERE m.course_id = ? AND m.id IN (?)',
     [courseId, [...ids]],
   );
   if (members.length < new Set(ids).size)

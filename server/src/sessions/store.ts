@@ -70,9 +70,9 @@ export const seatedIn = async (db: Db, course: string): Promise<Seated[]> =>
   (
     await rows<Omit<Seated, 'scope'> & { scope: unknown }>(
       db,
-      `SELECT m.id, COALESCE(p.preferred_name, p.name) AS name, m.role, m.group_name AS \`group\`, m.scope
-         FROM members m JOIN people p ON p.id = m.person_id WHERE m.course_id = ?
-        ORDER BY FIELD(m.role, 'teacher', 'assistant', 'student', 'guest', 'observer'), p.name`,
+      `SELECT m.id, m.called AS name, m.role, m.group_name AS \`group\`, m.scope
+         FROM members m WHERE m.course_id = ?
+        ORDER BY FIELD(m.role, 'teacher', 'assistant', 'student', 'guest', 'observer'), m.name`,
       [course],
     )
   ).map((m) => ({ ...m, scope: m.scope === null ? null : json<MemberScope>(m.scope) }));

@@ -6,6 +6,7 @@ import type { Context } from '../context';
 import { bare, courseById, sessionsOfCourse, standingOf, type SessionRow } from '../courses/store';
 import { one, rows, run } from '../db/pool';
 import { AppError, parse } from '../errors';
+import { refuseTeachersName } from '../roster/names';
 import { keepReply } from '../mail/replies';
 import { materialsFor } from '../materials/store';
 import { noticesFor } from '../notices/store';
@@ -103,8 +104,10 @@ export function studentRoutes(ctx: Context): Router {
 
   /** How one is called, and where one is: one's own to say. */
   router.put('/my-course/me', async (req, res) => {
-    const { personId } = await byLink(req);
+    const me = await byLink(req);
+    const { personId } = me;
     const { zone, preferredName } = parse(MeInput, req.body);
+    if (preferredName) await refuseTeachersName(ctx.db, me.courseId, preferredName, me.id);
     if (zone !== undefined)
       await run(ctx.db, 'UPDATE people SET zone = ?, zone_own = TRUE WHERE id = ?', [zone, personId]);
     if (preferredName !== undefined)

@@ -6,6 +6,7 @@ import { newId, newLinkCode, type Context } from '../context';
 import { sessionsOfCourse } from '../courses/store';
 import { one, rows, run } from '../db/pool';
 import { AppError, parse } from '../errors';
+import { refuseTeachersName } from '../roster/names';
 
 const HOUR = 3_600_000;
 
@@ -18,7 +19,7 @@ export function visitRoutes(ctx: Context): Router {
       ctx.db,
       `SELECT s.id, CONCAT(c.code, ' ', c.title) AS course, COALESCE(s.title, '') AS title, r.title AS series,
               s.starts_at AS startsAt, s.ends_at AS endsAt, JSON_VALUE(t.body, '$.zone') AS zone,
-              (SELECT GROUP_CONCAT(p.name ORDER BY p.name SEPARATOR ', ') FROM members m JOIN people p ON p.id = m.person_id
+              (SELECT GROUP_CONCAT(m.name ORDER BY m.name SEPARATOR ', ') FROM members m
                 WHERE m.course_id = c.id AND m.role = 'teacher') AS teachers
          FROM sessions s JOIN series r ON r.id = s.series_id JOIN courses c ON c.id = s.course_id JOIN terms t ON t.id = c.term_id
         WHERE COALESCE(s.listed, r.listed) AND r.published_at IS NOT NULL AND s.state IN ('planned', 'moved', 'live') AND s.ends_at > ?
@@ -81,6 +82,7 @@ export function visitRoutes(ctx: Context): Router {
     const course = await courseOf(req.params.code as string);
     const { name, passcode } = parse(VisitInput, req.body);
     if (passcode.trim().toLowerCase() !== course.passcode.toLowerCase()) throw new AppError('wrong-passcode');
+    await refuseTeachersName(ctx.db, course.id, name);
     const now = ctx.now();
     const session = (await sessionsOfCourse(ctx.db, course.id)).find(
       (s) =>

@@ -46,6 +46,7 @@ export function LettersPage() {
   const letters = useAsked<Delivery[]>(`/courses/${course.id}/deliveries`, {
     every: (known) => (known?.some((d) => d.state === 'queued') ? 1500 : 6000),
   });
+  const aside = useAsked<{ at: number; fault: string; subject: string | null }[]>('/inbox/set-aside');
   const resend = useChange(
     (ids: number[]) =>
       ask<{ queued: number }>(`/courses/${course.id}/deliveries/resend`, 'POST', { letters: ids }),
@@ -67,6 +68,18 @@ export function LettersPage() {
       <Title order={1} size="h2">
         Letters
       </Title>
+      {(aside.data?.length ?? 0) > 0 && (
+        <Panel
+          title={`${countWords(aside.data!.length, 'letter')} could not be read`}
+          about="They came in, were tried three times, and were set aside. Nothing else waits for them."
+        >
+          {aside.data!.map((l) => (
+            <Text key={l.at} size="sm">
+              {instantWords(l.at, course.term.zone)}: {l.subject ?? 'no subject'}
+            </Text>
+          ))}
+        </Panel>
+      )}
       <Panel
         title="Delivery log"
         about={`${count('sent')} of ${counted} sent${count('bounced') ? `, ${count('bounced')} came back` : ''}`}

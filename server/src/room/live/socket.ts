@@ -47,6 +47,14 @@ const CHECK_MS = 1000;
 /** Messages above this size, bytes, are compressed: a room as it is, never an event. */
 const COMPRESSED_FROM = 8192;
 
+/** What changes whether somebody may come in. */
+const DOOR_EVENTS: ReadonlySet<StoredEvent['type']> = new Set([
+  'rangIn',
+  'dismissed',
+  'settingsChanged',
+  'replanned',
+]);
+
 type Handlers = { [K in PageMessage]: (socket: LiveSocket, body: BodyOf<K>) => Promise<Answers[K]> };
 
 /** The live channel: who enters, what they command, and what each may hear. */
@@ -108,6 +116,8 @@ export class RoomSocket {
   }
 
   #tell(room: Room, events: readonly StoredEvent[]) {
+    // Ring-in, dismissal and new settings decide about the door.
+    if (events.some((e) => DOOR_EVENTS.has(e.type))) this.facts.forget();
     tell(this.io, room, events);
     if (events.some((e) => e.type === 'dismissed')) {
       this.#empty(room);
@@ -345,8 +355,12 @@ export class RoomSocket {
     socket.emit('you', { member: member.id, role: member.role });
   }
 
-  async #putOut({ socket, room, member }: Visit) {
-    socket.emit('put-out', { message: 'Your way into this class is no longer good. Ask your teacher.' });
+  async #putOut({ socket, room, member, credential }: Visit) {
+    const message =
+      credential.kind === 'link'
+        ? 'Your link is no longer good for this class.'
+        : 'You are not signed in as somebody of this class any more.';
+    socket.emit('put-out', { message });
     const others = this.#visits.in(room).some((v) => v.member.id === member.id && v.socket.id !== socket.id);
     await this.#depart(socket.id, 0);
     if (!others) await this.media.unpublish(room, member.id);

@@ -36,22 +36,32 @@ export interface Inside {
 const alike = (a: unknown, b: unknown): boolean =>
   Object.is(a, b) || (typeof a === 'object' && JSON.stringify(a) === JSON.stringify(b));
 
+/** A part of what a connection holds, the same object for as long as it is the same to whoever shows it. */
+class Selection<T> {
+  #last: { value: T } | null = null;
+
+  constructor(
+    readonly connection: RoomTools['connection'],
+    readonly select: (inside: Inside) => T,
+    readonly same: (a: T, b: T) => boolean,
+  ) {}
+
+  readonly get = (): T => {
+    const { state, info, relay, status } = this.connection.view;
+    const value = this.select({ room: state!, info: info!, relay, away: status === 'away' });
+    if (this.#last === null || !this.same(this.#last.value, value)) this.#last = { value };
+    return this.#last.value;
+  };
+}
+
 /**
  * A part of the room. What shows it is drawn again when that part changes, and at no other event: small values are
  * compared by what they hold, so that a selector may make a new object each time.
  */
 export function useInside<T>(select: (inside: Inside) => T, same: (a: T, b: T) => boolean = alike): T {
   const { connection } = useRoom();
-  const get = useMemo(() => {
-    let last: { value: T } | null = null;
-    return () => {
-      const { state, info, relay, status } = connection.view;
-      const value = select({ room: state!, info: info!, relay, away: status === 'away' });
-      if (last === null || !same(last.value, value)) last = { value };
-      return last.value;
-    };
-  }, [connection, select, same]);
-  return useSyncExternalStore(connection.subscribe, get);
+  const selection = useMemo(() => new Selection(connection, select, same), [connection, select, same]);
+  return useSyncExternalStore(connection.subscribe, selection.get);
 }
 
 const selectMe = ({ info }: Inside) => info.me;
