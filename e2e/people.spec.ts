@@ -158,7 +158,7 @@ test('a co-teacher named for one series rings in its sessions, and changes nothi
   const course = await makeCourse({ students: 1 });
   const api = await account(MAREN);
   const { series, code } = await detailOf(api, course.id);
-  const subject = `${code}: your classes`;
+  const subject = `${code} Made for a test: your way in`;
   const person_ = { name: 'Iden Garrow', email: `iden.${course.id}@saltmarsh.example`, role: 'teacher' };
   await edit(api, course, {
     edit: 'add',
@@ -221,7 +221,7 @@ test('a listed series stands on the public page and its feed, without a way in',
   const feed = await (await page.request.get('/api/listed.ics')).text();
   expect(feed).toContain(code);
   for (const m of await members(api, course))
-    expect((m.link && feed.includes(m.link)) || feed.includes(m.email)).toBe(false);
+    expect((m.link && feed.includes(m.link)) || feed.includes(m.email)).toBeFalsy();
   const { sessions } = await detailOf(api, course.id);
   const ahead = sessions.filter((s) => s.endsAt > Date.UTC(2026, 9, 6, 21));
   await api.put(`/api/sessions/${ahead[1]!.id}/listed`, { data: { listed: false } });

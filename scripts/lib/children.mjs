@@ -39,6 +39,9 @@ export async function checkPorts(ports) {
       );
 }
 
+/** A program that has run for so long did start. */
+const LIVED_MS = 3000;
+
 /** The programs that make up the product: started in order, started again when one dies, ended in reverse order. */
 export class Children {
   #children = [];
@@ -81,7 +84,7 @@ export class Children {
 
   /** Starts a program and waits until its port listens. */
   async start(name, command, args, { port, env = {}, seconds = 30 }) {
-    const child = { name, command, args, env, port, process: null, deaths: 0 };
+    const child = { name, command, args, env, port, process: null, deaths: 0, quickDeaths: 0, since: 0 };
     this.#children.push(child);
     this.#spawn(child);
     for (const until = Date.now() + seconds * 1000; Date.now() < until; await wait(40)) {
@@ -105,6 +108,7 @@ export class Children {
       stdio: ['ignore', 'pipe', 'pipe'],
     });
     child.process = program;
+    child.since = Date.now();
     program.stdout.pipe(log);
     program.stderr.pipe(log);
     writeFileSync(path.join(this.runDir, `${child.name}.pid`), String(program.pid ?? 0));
@@ -113,7 +117,9 @@ export class Children {
       child.deaths += 1;
       if (this.#stopping) return;
       process.stderr.write(`  ${child.name} has ended; it is started again\n`);
-      setTimeout(() => !this.#stopping && this.#spawn(child), Math.min(10_000, 250 * child.deaths));
+      // What dies again and again is started with growing pauses; what has lived for a while, at once.
+      child.quickDeaths = Date.now() - child.since > LIVED_MS ? 1 : child.quickDeaths + 1;
+      setTimeout(() => !this.#stopping && this.#spawn(child), Math.min(10_000, 250 * child.quickDeaths));
     });
   }
 

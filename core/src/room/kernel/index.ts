@@ -1,6 +1,7 @@
 export * from './audience';
 export * from './concern';
 export * from './decide';
+export { documentOfRoom } from './document';
 export * from './evolve';
 export * from './messages';
 export * from './refusals';

@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
 import fc from 'fast-check';
 import { noSettings, withValues, type Layer } from '../../settings/index';
 import {
@@ -14,6 +16,7 @@ import {
 import {
   audience,
   classLimit,
+  documentOfRoom,
   dueBy,
   entering,
   evolve,
@@ -194,4 +197,9 @@ test('somebody known otherwise is so at once, and loses what they may do no more
   expect(room.state.desk.microphone).toEqual({});
   expect(knowing(room.state, asStudent)).toEqual([]);
   expect(entering(room.state, asStudent)).toEqual([]);
+});
+
+test('the list of commands and events in the docs is of this registry', () => {
+  const written = readFileSync(path.join(__dirname, '../../../../docs/room-events.md'), 'utf8');
+  expect(written).toBe(documentOfRoom());
 });
