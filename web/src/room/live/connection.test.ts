@@ -149,3 +149,51 @@ test('the relay going and coming is told, and media begin anew when it is back',
   socket.fire('relay', { available: true });
   expect(begun).toBe(2);
 });
+
+test('an event that overtakes the answer to entering is taken after it, and hides nothing of it', async () => {
+  const connection = new RoomConnection('session', 'link');
+  await enter(connection, [ENTERED, RANG_IN]);
+  socket.drop();
+  socket.connect();
+  socket.fire('events', [event(4, { type: 'handRaised', member: 'ana' })]);
+  socket
+    .last('enter')
+    .answer({
+      ok: true,
+      info,
+      room: null,
+      events: [event(3, { type: 'hushed', by: 'maren' })],
+      seq: 3,
+      now: 0,
+    });
+  await settle();
+  expect(connection.view.state).toMatchObject({ seq: 4, limits: { hush: { by: 'maren' } } });
+  expect(connection.view.state?.floor.hands).toHaveLength(1);
+});
+
+test('a server in trouble is asked again; the room changing hands is no refusal', async () => {
+  jest.useFakeTimers();
+  try {
+    const connection = new RoomConnection('session', 'link');
+    connection.open();
+    socket
+      .last('enter')
+      .answer({ ok: false, refusal: { code: 'internal', message: 'Something went wrong here.' } });
+    await jest.advanceTimersByTimeAsync(1000);
+    expect(connection.view.status).toBe('entering');
+    socket.last('enter').answer({ ok: true, info, room: null, events: [ENTERED, RANG_IN], seq: 2, now: 0 });
+    await jest.advanceTimersByTimeAsync(1);
+    const raised = connection.command({ type: 'raiseHand' });
+    const first = socket.last('command');
+    first.answer({ ok: false, refusal: { code: 'elsewhere', message: '' } });
+    socket.drop();
+    socket.connect();
+    socket.last('enter').answer({ ok: true, info, room: null, events: [], seq: 2, now: 0 });
+    await jest.advanceTimersByTimeAsync(1);
+    expect(socket.last('command').body.id).toBe(first.body.id);
+    socket.last('command').answer({ ok: true, seq: 3 });
+    expect(await raised).toEqual({ ok: true, seq: 3 });
+  } finally {
+    jest.useRealTimers();
+  }
+});

@@ -47,6 +47,8 @@ export class RoomConnection {
   #onEntered: () => void = () => {};
   #onSignal = new Set<(signal: Signal & { member: string }) => void>();
   #entering = false;
+  /** What was heard while the room was being entered: it may overtake the answer, and comes after what that holds. */
+  #early: StoredEvent[] = [];
 
   constructor(
     readonly session: string,
@@ -73,7 +75,10 @@ export class RoomConnection {
     });
     this.#socket.on('put-out', ({ message }) => this.#set({ status: 'refused', refusal: message }));
     this.#socket.on('moved', () => this.#later(() => this.#socket.connect()));
-    this.#socket.on('events', (events) => this.#take(events));
+    this.#socket.on('events', (events) => {
+      if (this.#entering) this.#early.push(...events);
+      else this.#take(events);
+    });
     this.#socket.on('people', (people) => this.#inform({ people }));
     this.#socket.on('you', (me) => {
       this.#inform({ me });
@@ -175,6 +180,7 @@ export class RoomConnection {
   async #enter() {
     if (this.#entering) return;
     this.#entering = true;
+    this.#early = [];
     const asked = this.#socket.timeout(PATIENT_MS) as unknown as {
       emitWithAck: (name: 'enter', body: object) => Promise<LiveReply<'enter'>>;
     };
@@ -196,6 +202,7 @@ export class RoomConnection {
     // Events that are not for this person leave gaps: what was not sent has been seen all the same.
     const state = this.#view.state!;
     this.#set({ status: 'in', state: { ...state, seq: Math.max(state.seq, seq) } });
+    this.#take(this.#early);
     for (const id of this.#pending.keys()) this.#send(id);
     this.#onEntered();
   }
