@@ -51,10 +51,14 @@ test.beforeAll(async () => {
     const ports = [PORT, OTHER];
     const reach = (tries: number) => {
       const on = connect(ports[turn++ % 2]!, '127.0.0.1');
-      on.on('error', () => (tries ? reach(tries - 1) : line.destroy()));
-      on.on('connect', () => on.pipe(line).pipe(on));
-      on.on('close', () => line.destroy());
-      line.on('close', () => on.destroy());
+      let joined = false;
+      on.on('error', () => (tries && !joined ? reach(tries - 1) : line.destroy()));
+      on.on('connect', () => {
+        joined = true;
+        on.pipe(line).pipe(on);
+        on.on('close', () => line.destroy());
+        line.on('close', () => on.destroy());
+      });
     };
     line.on('error', () => line.destroy());
     reach(1);

@@ -93,7 +93,11 @@ export class RoomSocket {
     this.io.use((socket, next) => {
       this.#principal(socket).then(
         () => next(),
-        (error: Error) => next(error),
+        // With a code: a page tells a way in that is no good from a server in trouble.
+        (error: Error) => {
+          const { refusal } = this.#failure(error);
+          next(Object.assign(new Error(refusal.message), { data: refusal }));
+        },
       );
     });
     this.io.on('connection', (socket) => this.#serve(socket));

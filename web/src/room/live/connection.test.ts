@@ -156,16 +156,14 @@ test('an event that overtakes the answer to entering is taken after it, and hide
   socket.drop();
   socket.connect();
   socket.fire('events', [event(4, { type: 'handRaised', member: 'ana' })]);
-  socket
-    .last('enter')
-    .answer({
-      ok: true,
-      info,
-      room: null,
-      events: [event(3, { type: 'hushed', by: 'maren' })],
-      seq: 3,
-      now: 0,
-    });
+  socket.last('enter').answer({
+    ok: true,
+    info,
+    room: null,
+    events: [event(3, { type: 'hushed', by: 'maren' })],
+    seq: 3,
+    now: 0,
+  });
   await settle();
   expect(connection.view.state).toMatchObject({ seq: 4, limits: { hush: { by: 'maren' } } });
   expect(connection.view.state?.floor.hands).toHaveLength(1);
