@@ -18,7 +18,8 @@ function latestBy(settings: Settings): string | null {
 export async function heedOutside(ctx: Context, room: Room): Promise<void> {
   if (room.state.bell.phase === 'dismissed') return;
   const session = await sessionById(ctx.db, room.session);
-  if (!session) return;
+  // It was planned away: there is no such room any more.
+  if (!session) return room.giveUp();
   const { startsAt, endsAt, lingerMinutes, kind, layers } = session;
   const changes = (state: Room['state']): RoomEvent[] => {
     const events: RoomEvent[] = [];

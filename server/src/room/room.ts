@@ -198,6 +198,11 @@ export class Room {
   #loseTo(batch: readonly Turn[]) {
     this.ctx.log.warn({ room: this.session }, 'another server has this room now');
     for (const turn of batch) turn.answer({ ok: false, refusal: refuse('elsewhere') });
+    this.giveUp();
+  }
+
+  /** Nothing more is decided here, and its pages are told to look elsewhere. */
+  giveUp() {
     this.close();
     this.listener.lost(this);
   }
