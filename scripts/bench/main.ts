@@ -4,7 +4,7 @@ import { classList } from './classList';
 import { dates } from './dates';
 import { keystroke } from './keystroke';
 import { letters } from './letters';
-import { room } from './room';
+import { room, ROOM_PARTS } from './room';
 import { media } from './media';
 import { print, type Figure } from './table';
 
@@ -14,13 +14,13 @@ const wants = (name: string) => asked.length === 0 || asked.includes(name);
 const figures: Figure[] = [];
 if (wants('dates')) figures.push(...dates());
 if (wants('clashes')) figures.push(...clashes(), ...makeUps());
-if (wants('letters') || wants('class-list') || wants('keystroke') || wants('room') || wants('media')) {
+if (wants('letters') || wants('class-list') || wants('keystroke') || ROOM_PARTS.some(wants) || wants('room') || wants('media')) {
   const stop = await startProduct();
   try {
     if (wants('letters')) figures.push(...(await letters()));
     if (wants('class-list')) figures.push(...(await classList()));
     if (wants('keystroke')) figures.push(...(await keystroke()));
-    if (wants('room')) figures.push(...(await room()));
+    if (wants('room') || ROOM_PARTS.some(wants)) figures.push(...(await room(wants)));
     if (wants('media')) figures.push(...(await media()));
   } finally {
     await stop();

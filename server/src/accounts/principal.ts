@@ -64,6 +64,22 @@ export const nameOfMember = async (db: Db, id: string): Promise<string | null> =
 
 const SEEN_MS = 60_000;
 
+/** A class comes in within seconds: that they were here is written for all of them together, a moment later. */
+const NOTED_MS = 100;
+let noted = new Set<string>();
+
+function noteSeen(ctx: Context, member: string, now: number) {
+  if (noted.size === 0)
+    setTimeout(() => {
+      const members = [...noted];
+      noted = new Set();
+      run(ctx.db, 'UPDATE enrolments SET last_seen = ? WHERE id IN (?)', [now, members]).catch((error: unknown) =>
+        ctx.log.warn({ why: String(error) }, 'who was here was not noted'),
+      );
+    }, NOTED_MS).unref();
+  noted.add(member);
+}
+
 /** The member whose link this is, unless it is past its time. That they were here is noted, once a minute. */
 export async function memberByLink(ctx: Context, code: string): Promise<MemberRow | null> {
   const now = ctx.now();
@@ -72,8 +88,7 @@ export async function memberByLink(ctx: Context, code: string): Promise<MemberRo
     `${MEMBER} WHERE m.link_code = ? AND (m.link_until IS NULL OR m.link_until > ?)`,
     [code, now],
   );
-  if (row && (row.lastSeen === null || row.lastSeen < now - SEEN_MS))
-    await run(ctx.db, 'UPDATE enrolments SET last_seen = ? WHERE id = ?', [now, row.id]);
+  if (row && (row.lastSeen === null || row.lastSeen < now - SEEN_MS)) noteSeen(ctx, row.id, now);
   return row && byLink(readMember(row));
 }
 

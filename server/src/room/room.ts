@@ -80,9 +80,12 @@ export class Room {
     return this.#ask(id, (room) => decide(room, actor, command, this.ctx.now()));
   }
 
-  /** Appends what happened by itself: someone came or went, a time was up. `events` sees the state of its turn. */
-  async happen(events: (room: RoomState) => readonly RoomEvent[]): Promise<void> {
-    const outcome = await this.#ask(null, (room) => ({ ok: true, events: events(room) }));
+  /**
+   * Appends what happened by itself: someone came or went, a time was up. `events` sees the state of its turn. What may
+   * wait a moment (ms) is stored and told with whatever comes in that time: a class that comes in is told of together.
+   */
+  async happen(events: (room: RoomState) => readonly RoomEvent[], mayWait = 0): Promise<void> {
+    const outcome = await this.#ask(null, (room) => ({ ok: true, events: events(room) }), mayWait);
     if (!outcome.ok) throw new Error(outcome.refusal.message);
   }
 
@@ -105,11 +108,12 @@ export class Room {
     for (const turn of this.#waiting.splice(0)) turn.answer({ ok: false, refusal: refuse('elsewhere') });
   }
 
-  #ask(id: string | null, decideIt: Turn['decide']): Promise<CommandOutcome> {
+  #ask(id: string | null, decideIt: Turn['decide'], mayWait = 0): Promise<CommandOutcome> {
     if (this.#over) return Promise.resolve({ ok: false, refusal: refuse('elsewhere') });
     return new Promise((answer) => {
       this.#waiting.push({ id, decide: decideIt, answer });
-      void this.#rounds.run();
+      if (mayWait) setTimeout(() => void this.#rounds.run(), mayWait);
+      else void this.#rounds.run();
     });
   }
 

@@ -32,9 +32,15 @@ export async function admit(
   return { member, about };
 }
 
+/** Those who come in within this time are told of together. */
+const TOGETHER_MS = 25;
+
 /** Takes an admitted person into the room. */
 export async function seat(room: Room, member: MemberRow): Promise<void> {
-  await room.happen((state) => (state.bell.phase === 'dismissed' ? [] : entering(state, comerOf(member))));
+  await room.happen(
+    (state) => (state.bell.phase === 'dismissed' ? [] : entering(state, comerOf(member))),
+    TOGETHER_MS,
+  );
   if (room.state.bell.phase === 'dismissed')
     throw new AppError('forbidden', doorWords({ open: false, because: 'over' }, member.zone));
 }

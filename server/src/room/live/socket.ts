@@ -44,8 +44,6 @@ import { Visits, type LiveSocket, type Visit } from './visits';
 const GRACE_MS = 4000;
 /** Ends of links and sign-ins, and what other servers changed, are noticed this often. */
 const CHECK_MS = 1000;
-/** Messages above this size, bytes, are compressed: a room as it is, never an event. */
-const COMPRESSED_FROM = 8192;
 
 /** What changes whether somebody may come in. */
 const DOOR_EVENTS: ReadonlySet<StoredEvent['type']> = new Set([
@@ -84,11 +82,6 @@ export class RoomSocket {
       maxHttpBufferSize: 200_000,
       pingInterval: 5000,
       pingTimeout: 5000,
-      perMessageDeflate: {
-        threshold: COMPRESSED_FROM,
-        serverNoContextTakeover: true,
-        clientNoContextTakeover: true,
-      },
     });
     this.io.use((socket, next) => {
       this.#principal(socket).then(
