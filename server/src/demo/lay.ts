@@ -1,5 +1,5 @@
 import { execFile } from 'node:child_process';
-import { mkdir, copyFile, stat } from 'node:fs/promises';
+import { copyFile, mkdir, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { promisify } from 'node:util';
 import { CLASS, type RoomEvent, type StoredEvent } from '@nimble-bell/core/room';
@@ -247,48 +247,46 @@ async function layRecording(
   ]);
 }
 
-/** A minute and a half of drawn sea and a soft tone, made here: the demo brings no film along. */
+/**
+ * A minute and a half of drawn sea and a soft tone, made here: the demo brings no film along. Ten seconds are encoded, and
+ * follow one another as they are.
+ */
 async function makeExcerpt(ctx: Context): Promise<string> {
   await mkdir(readyDir(ctx), { recursive: true });
+  const piece = path.join(readyDir(ctx), 'excerpt-piece.webm');
   const file = path.join(readyDir(ctx), 'excerpt.webm');
-  const seconds = String(EXCERPT_MS / 1000);
-  await promisify(execFile)('ffmpeg', [
-    ...[
-      '-y',
-      '-v',
-      'error',
-      '-f',
-      'lavfi',
-      '-i',
-      `gradients=s=640x360:r=8:c0=0x12352C:c1=0x2F6F8F:speed=0.008:d=${seconds}`,
-    ],
-    ...[
-      '-f',
-      'lavfi',
-      '-i',
-      `sine=frequency=174:d=${seconds}`,
-      '-af',
-      'volume=0.08,tremolo=f=0.3',
-      '-c:a',
-      'libopus',
-      '-b:a',
-      '32k',
-    ],
-    ...[
-      '-pix_fmt',
-      'yuv420p',
-      '-c:v',
-      'libvpx',
-      '-deadline',
-      'realtime',
-      '-cpu-used',
-      '8',
-      '-b:v',
-      '200k',
-      '-t',
-      seconds,
-      file,
-    ],
-  ]);
+  const ffmpeg = (...args: string[]) =>
+    promisify(execFile)('ffmpeg', ['-y', '-v', 'error', '-nostdin', ...args]);
+  const sea = 'gradients=s=640x360:r=8:c0=0x12352C:c1=0x2F6F8F:speed=0.008';
+  const picture = [
+    '-pix_fmt',
+    'yuv420p',
+    '-c:v',
+    'libvpx',
+    '-deadline',
+    'realtime',
+    '-cpu-used',
+    '8',
+    '-b:v',
+    '200k',
+  ];
+  const sound = ['-af', 'volume=0.08,tremolo=f=0.3', '-c:a', 'libopus', '-b:a', '32k'];
+  await ffmpeg(
+    '-f',
+    'lavfi',
+    '-i',
+    sea,
+    '-f',
+    'lavfi',
+    '-i',
+    'sine=frequency=174',
+    ...sound,
+    ...picture,
+    '-t',
+    '10',
+    piece,
+  );
+  await ffmpeg('-stream_loop', '-1', '-i', piece, '-c', 'copy', '-t', String(EXCERPT_MS / 1000), file);
+  await rm(piece);
   return file;
 }
