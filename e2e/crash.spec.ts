@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import type { Delivery } from '@nimble-bell/core/api';
 import { io } from 'socket.io-client';
-import { account, dismiss, makeCourse, ringIn, walkIn } from './support/course';
+import { account, byLink, dismiss, makeCourse, ringIn, walkIn } from './support/course';
 import { MAREN } from './support/people';
 import { BASE_URL, pidOf } from './support/product';
 
@@ -99,6 +99,11 @@ test('the server is killed in class and comes back: pages return by themselves a
   const recording = async () =>
     (await (await api.get(`/api/sessions/${course.session}`)).json()).recordings[0];
   await expect.poll(async () => (await recording()).state, { timeout: 40_000 }).toBe('ready');
+  // One roll: the teacher reads of a student what the student reads.
+  const { roll } = await (await api.get(`/api/sessions/${course.session}`)).json();
+  const mine = await byLink(course.students[0]!.link);
+  const [own] = await (await mine.get('/api/my-course/attendance')).json();
+  expect(own.line).toEqual(roll.find((l: { member: string }) => l.member === course.students[0]!.id));
   await page.goto(`/course/${course.id}/watch/${(await recording()).id}`);
   await expect(page.getByText(/seconds? (is|are) missing, because the server was away/)).toBeVisible();
   await expect

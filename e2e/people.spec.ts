@@ -7,6 +7,7 @@ import { countInteractions } from './support/interactions';
 import { letterTo } from './support/letters';
 import { classList, MAREN, person, signIn } from './support/people';
 import { BASE_URL } from './support/product';
+import { askStore, replayed, storedEvents } from './support/store';
 
 /** The class list as the course's teacher has it: with the links of those who do not teach. */
 const members = async (
@@ -446,4 +447,93 @@ test("nobody calls themselves by a teacher's name, or by one with characters tha
   expect((await call(' Zoe\u0308 ')).status()).toBe(200);
   const mine: MyCourse = await (await link.get('/api/my-course')).json();
   expect(mine.me.name).toBe('Zoë');
+});
+
+test('who somebody is is asked at every entering, and what changes of it reaches their open page in the same moment', async () => {
+  const course = await makeCourse({ students: 3, apart: true, limits: { writeToTeachers: 'open' } });
+  const maren = await account(MAREN);
+  const [ana, ben, cleo] = course.students as (MemberInfo & { link: string })[];
+  await edit(maren, course, {
+    edit: 'add',
+    invite: false,
+    person: { name: 'Teo', email: TEO, role: 'assistant' },
+  });
+  const teoId = (await members(maren, course)).find((m) => m.email === TEO)!.id;
+  const teoApi = await account(TEO);
+  const teo = live({ cookie: await cookie(teoApi) });
+  const teacher = live({ cookie: await cookie(maren) });
+  const [anas, bens, cleos] = [ana!, ben!, cleo!].map((s) => live({ link: s.link.replace('/in/', '') })) as [
+    Socket,
+    Socket,
+    Socket,
+  ];
+  const enter = (s: Socket) => s.emitWithAck('enter', { session: course.session, after: 0 });
+  const ask = (s: Socket, command: object) => s.emitWithAck('command', { id: crypto.randomUUID(), command });
+  const heard: { text?: string }[] = [];
+  teo.on('events', (events: { text?: string }[]) => heard.push(...events));
+  const putOut = (s: Socket) =>
+    new Promise<string>((resolve) => s.on('put-out', (why) => resolve(why.message)));
+  const [teoOut, benOut] = [putOut(teo), putOut(bens)];
+
+  expect((await enter(teacher)).ok && (await enter(teo)).ok).toBe(true);
+  await ask(teacher, { type: 'ringIn' });
+  expect((await enter(anas)).ok && (await enter(bens)).ok).toBe(true);
+  const toTeachers = (text: string) => ask(anas, { type: 'say', addressee: { to: 'teachers' }, text });
+  await toTeachers('first');
+  await expect.poll(() => heard.some((e) => e.text === 'first')).toBe(true);
+
+  // An assistant who is made a student hears and does what a student does.
+  await edit(maren, course, { edit: 'change', members: [teoId], fields: { role: 'student' } });
+  await expect.poll(async () => (await ask(teo, { type: 'hush' })).refusal?.code).toBe('teachers-only');
+  await toTeachers('second');
+  await ask(anas, { type: 'say', addressee: { to: 'class' }, text: 'to all' });
+  await expect.poll(() => heard.some((e) => e.text === 'to all')).toBe(true);
+  expect(heard.some((e) => e.text === 'second')).toBe(false);
+
+  // Signed out, past the link's time, or off the list before entering: no way to stay or to come.
+  await teoApi.post('/api/sign-out');
+  expect(await teoOut).toContain('not signed in');
+  expect((await ask(teo, { type: 'raiseHand' }).catch(() => ({ ok: false }))).ok).toBe(false);
+  await askStore('UPDATE enrolments SET link_until = 1000 WHERE id = ?', [ben!.id]);
+  expect(await benOut).toBe('Your link is no longer good for this class.');
+  await edit(maren, course, { edit: 'drop', members: [cleo!.id] });
+  expect((await enter(cleos)).ok).toBe(false);
+
+  // A name that is changed is changed in the room.
+  const named = new Promise<{ name?: string }>((resolve) =>
+    teacher.on('events', (events) => events[0].type === 'known' && resolve(events[0])),
+  );
+  await edit(maren, course, { edit: 'change', members: [ana!.id], fields: { name: 'Annie Lanyon' } });
+  expect((await named).name).toBe('Annie Lanyon');
+  await ask(teacher, { type: 'dismiss' });
+  for (const s of [teacher, anas]) s.close();
+});
+
+test('who comes in and is cut off in the same moment is not left behind, and too much at once is told', async () => {
+  const course = await makeCourse({ students: 8, apart: true });
+  const teacher = live({ cookie: await cookie(await account(MAREN)) });
+  await teacher.emitWithAck('enter', { session: course.session, after: 0 });
+  const ask = (command: object) => teacher.emitWithAck('command', { id: crypto.randomUUID(), command });
+  await ask({ type: 'ringIn' });
+  for (const [i, s] of course.students.entries()) {
+    const socket = live({ link: s.link.replace('/in/', '') });
+    await new Promise((resolve) => socket.on('connect', () => resolve(null)));
+    socket.emit('enter', { session: course.session, after: 0 });
+    await new Promise((resolve) => setTimeout(resolve, i));
+    socket.disconnect();
+  }
+  const present = async () =>
+    Object.values(replayed(await storedEvents(course.session)).presence.people).filter((p) => p.present)
+      .length;
+  await expect.poll(present, { timeout: 12_000, intervals: [500] }).toBe(1);
+  const before = (await storedEvents(course.session)).length;
+  const replies = await Promise.all(
+    Array.from({ length: 3000 }, () => ask({ type: 'microphone', on: false })),
+  );
+  expect(replies.filter((r) => r.ok).length).toBeLessThan(300);
+  expect(replies.at(-1).refusal.code).toBe('too-many');
+  expect((await storedEvents(course.session)).length).toBe(before);
+  await new Promise((resolve) => setTimeout(resolve, 500));
+  await ask({ type: 'dismiss' });
+  teacher.close();
 });

@@ -1,4 +1,5 @@
 import type { MemberScope, Role } from '@nimble-bell/core/api';
+import type { RollLine } from '@nimble-bell/core/roll';
 import { noSettings, Settings, type Layer } from '@nimble-bell/core/settings';
 import { json, one, rows, run, type Db } from '../db/pool';
 
@@ -76,3 +77,68 @@ export const seatedIn = async (db: Db, course: string): Promise<Seated[]> =>
       [course],
     )
   ).map((m) => ({ ...m, scope: m.scope === null ? null : json<MemberScope>(m.scope) }));
+
+interface RawLine {
+  session: string;
+  member: string;
+  name: string;
+  role: Role;
+  from: number | null;
+  until: number | null;
+  minutes: number;
+  late: number;
+  leftEarly: number;
+  stays: unknown;
+}
+
+/** Roll lines as they were written, by a plain condition; everyone under the name they have now. */
+export async function rollLinesWhere(db: Db, where: string, values: readonly (string | readonly string[])[]) {
+  const found = await rows<RawLine>(
+    db,
+    `SELECT l.session_id AS session, l.member_id AS member, COALESCE(p.preferred_name, m.own_name, p.name, 'Somebody') AS name, l.role,
+            l.arrived_at AS \`from\`, l.left_at AS until, l.minutes, l.late, l.left_early AS leftEarly, l.stays
+       FROM roll_lines l LEFT JOIN enrolments m ON m.id = l.member_id LEFT JOIN people p ON p.id = m.person_id
+      WHERE ${where} ORDER BY FIELD(l.role, 'teacher', 'assistant', 'student', 'guest', 'observer'), name`,
+    values,
+  );
+  return found.map(({ session, late, leftEarly, stays, ...line }) => ({
+    session,
+    line: {
+      ...line,
+      state: line.from === null ? 'absent' : 'present',
+      late: Boolean(late),
+      leftEarly: Boolean(leftEarly),
+      stays: json<RollLine['stays']>(stays),
+    } satisfies RollLine,
+  }));
+}
+
+/** Writes a session's roll, in place of what was written of it. */
+export const replaceRoll = (db: Db, session: string, lines: readonly RollLine[]) =>
+  run(
+    db,
+    `REPLACE INTO roll_lines (session_id, member_id, role, arrived_at, left_at, minutes, late, left_early, stays) VALUES ?`,
+    [
+      lines.map((l) => [
+        session,
+        l.member,
+        l.role,
+        l.from,
+        l.until,
+        l.minutes,
+        l.late,
+        l.leftEarly,
+        JSON.stringify(l.stays),
+      ]),
+    ],
+  );
+
+/** Sessions that were held before rolls were written down. */
+export const heldWithoutRoll = async (db: Db): Promise<string[]> =>
+  (
+    await rows<{ id: string }>(
+      db,
+      `SELECT s.id FROM sessions s WHERE s.state = 'held' AND NOT EXISTS (SELECT 1 FROM roll_lines l WHERE l.session_id = s.id)
+          AND EXISTS (SELECT 1 FROM room_events e WHERE e.session_id = s.id)`,
+    )
+  ).map((row) => row.id);

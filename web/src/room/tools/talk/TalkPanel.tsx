@@ -87,13 +87,10 @@ function selectPeople({ room, info }: Inside): { member: string; name: string; r
     .map((p) => ({ member: p.member, name: nameFrom({ room, info }, p.member), role: p.role }));
 }
 
-function Writing() {
-  const { send } = useRoom();
+function useChoices(): { value: string; label: string }[] {
   const teaching = useTeaching();
   const people = useInside(selectPeople);
-  const [to, setTo] = useState('class');
-  const [text, setText] = useState('');
-  const choices = useMemo(() => {
+  return useMemo(() => {
     const one = people
       .filter((p) => teaching || !teaches(p.role))
       .map((p) => ({ value: p.member, label: `${p.name} (teachers can read it)` }));
@@ -103,6 +100,13 @@ function Writing() {
       ...one,
     ];
   }, [people, teaching]);
+}
+
+function Writing() {
+  const { send } = useRoom();
+  const [to, setTo] = useState('class');
+  const [text, setText] = useState('');
+  const choices = useChoices();
 
   const addressee: Addressee = to === 'class' || to === 'teachers' ? { to } : { to: 'member', member: to };
   const capability: Capability =
