@@ -14,7 +14,14 @@ const wants = (name: string) => asked.length === 0 || asked.includes(name);
 const figures: Figure[] = [];
 if (wants('dates')) figures.push(...dates());
 if (wants('clashes')) figures.push(...clashes(), ...makeUps());
-if (wants('letters') || wants('class-list') || wants('keystroke') || ROOM_PARTS.some(wants) || wants('room') || wants('media')) {
+if (
+  wants('letters') ||
+  wants('class-list') ||
+  wants('keystroke') ||
+  ROOM_PARTS.some(wants) ||
+  wants('room') ||
+  wants('media')
+) {
   const stop = await startProduct();
   try {
     if (wants('letters')) figures.push(...(await letters()));

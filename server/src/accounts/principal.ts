@@ -73,8 +73,8 @@ function noteSeen(ctx: Context, member: string, now: number) {
     setTimeout(() => {
       const members = [...noted];
       noted = new Set();
-      run(ctx.db, 'UPDATE enrolments SET last_seen = ? WHERE id IN (?)', [now, members]).catch((error: unknown) =>
-        ctx.log.warn({ why: String(error) }, 'who was here was not noted'),
+      run(ctx.db, 'UPDATE enrolments SET last_seen = ? WHERE id IN (?)', [now, members]).catch(
+        (error: unknown) => ctx.log.warn({ why: String(error) }, 'who was here was not noted'),
       );
     }, NOTED_MS).unref();
   noted.add(member);
