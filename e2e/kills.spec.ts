@@ -10,7 +10,8 @@ import { PageWithout } from './support/pageWithout';
 import { BASE_URL, pidOf } from './support/product';
 import { replayed, storedEvents } from './support/store';
 
-const KILLS = Number(process.env.KILLS ?? 60);
+/** `KILLS=60 npx playwright test -c e2e --project=alone --no-deps kills` is the long way; every run of the tests does these. */
+const KILLS = Number(process.env.KILLS ?? 24);
 const SEED = Number(process.env.SEED ?? Date.now() % 1e6);
 
 /** What somebody in a busy class does next. */
