@@ -38,7 +38,7 @@ async function openChange(page: Page) {
 }
 
 test('axe finds nothing serious on any page outside the room, in both themes', async ({ browser, page }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(240_000);
   const check = async (view: Page, name: string) => expect.soft(await violations(view), name).toEqual([]);
   await page.goto('/');
   await expect(page.getByRole('button', { name: /Enter as Maren/ })).toBeVisible();
@@ -156,7 +156,7 @@ test('in the room axe finds nothing serious and the keyboard reaches every contr
   browser,
   page,
 }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(240_000);
   const course = await makeCourse({ students: 12, record: true, limits: { writeToClass: 'open' } });
   await signIn(page, MAREN);
   await page.goto(`/room/${course.session}`);
