@@ -33,10 +33,16 @@ async function enter(session: string, options: object): Promise<Member> {
   return { socket, send: (command) => socket.emitWithAck('command', { id: crypto.randomUUID(), command }) };
 }
 
-async function teacherOf(course: MadeCourse): Promise<Member> {
+/** Signed in once for all rooms. */
+let signedIn: Promise<string> | null = null;
+async function signIn(): Promise<string> {
   const { cookies } = await (await account(MAREN)).storageState();
-  const cookie = cookies.map((c) => `${c.name}=${c.value}`).join('; ');
-  const teacher = await enter(course.session, { extraHeaders: { cookie } });
+  return cookies.map((c) => `${c.name}=${c.value}`).join('; ');
+}
+
+async function teacherOf(course: MadeCourse): Promise<Member> {
+  signedIn ??= signIn();
+  const teacher = await enter(course.session, { extraHeaders: { cookie: await signedIn } });
   await teacher.send({ type: 'ringIn' });
   return teacher;
 }
@@ -117,7 +123,7 @@ async function startBare(): Promise<{ url: string; child: ChildProcess }> {
 }
 
 const textsOfEvents = (events: StoredEvent[]) => events.flatMap((e) => (e.type === 'said' ? [e.text] : []));
-const roundsOf = Number(process.env.NB_BENCH_ROUNDS ?? 6);
+const roundsOf = 6;
 
 /** 300 pages, 50 commands a second, beside bare Socket.IO in turn; and their coming in. */
 async function largeRoom(): Promise<Figure[]> {
