@@ -111,8 +111,18 @@ test('who somebody is is asked at every entering, and what changes of it reaches
     Socket,
     Socket,
   ];
-  const enter = (s: Socket) => s.emitWithAck('enter', { session: course.session, after: 0 });
-  const ask = (s: Socket, command: object) => s.emitWithAck('command', { id: crypto.randomUUID(), command });
+  // A line that was cut answers nothing: that is no way in either.
+  const refused = { ok: false, refusal: { code: 'cut' } };
+  const enter = (s: Socket) =>
+    s
+      .timeout(3000)
+      .emitWithAck('enter', { session: course.session, after: 0 })
+      .catch(() => refused);
+  const ask = (s: Socket, command: object) =>
+    s
+      .timeout(3000)
+      .emitWithAck('command', { id: crypto.randomUUID(), command })
+      .catch(() => refused);
   const heard: { text?: string }[] = [];
   teo.on('events', (events: { text?: string }[]) => heard.push(...events));
   const putOut = (s: Socket) =>
@@ -130,14 +140,15 @@ test('who somebody is is asked at every entering, and what changes of it reaches
   await edit(maren, course, { edit: 'change', members: [teoId], fields: { role: 'student' } });
   await expect.poll(async () => (await ask(teo, { type: 'hush' })).refusal?.code).toBe('teachers-only');
   await toTeachers('second');
-  await ask(anas, { type: 'say', addressee: { to: 'class' }, text: 'to all' });
+  const toAll = await ask(anas, { type: 'say', addressee: { to: 'class' }, text: 'to all' });
+  expect(toAll).toMatchObject({ ok: true });
   await expect.poll(() => heard.some((e) => e.text === 'to all')).toBe(true);
   expect(heard.some((e) => e.text === 'second')).toBe(false);
 
   // Signed out, past the link's time, or off the list before entering: no way to stay or to come.
   await teoApi.post('/api/sign-out');
   expect(await teoOut).toContain('not signed in');
-  expect((await ask(teo, { type: 'raiseHand' }).catch(() => ({ ok: false }))).ok).toBe(false);
+  expect((await ask(teo, { type: 'raiseHand' })).ok).toBe(false);
   await askStore('UPDATE enrolments SET link_until = 1000 WHERE id = ?', [ben!.id]);
   expect(await benOut).toBe('Your link is no longer good for this class.');
   await edit(maren, course, { edit: 'drop', members: [cleo!.id] });

@@ -36,6 +36,9 @@ const CONTENT_POLICY = {
   },
 };
 
+/** A request does not wait longer than this for what it changed to reach open rooms, ms. */
+const HEEDED_MS = 1000;
+
 /** A request's way: headers, body, the part it is for, the page itself, and last the one place where errors end. */
 export function createApp(ctx: Context, relay: MediaRelay): Express {
   const app = express();
@@ -43,8 +46,17 @@ export function createApp(ctx: Context, relay: MediaRelay): Express {
   app.use(helmet({ contentSecurityPolicy: CONTENT_POLICY, strictTransportSecurity: false }));
   app.use(express.json({ limit: '6mb' }));
   app.use('/api', (req, res, next) => {
-    // Whatever is written may touch who is in a room now: it is looked at in the same moment.
-    if (req.method !== 'GET') res.on('finish', () => res.statusCode < 400 && ctx.signals.emit('changed'));
+    // Whatever is written may touch who is in a room now: that is so before the request is answered.
+    if (req.method !== 'GET') {
+      const send = res.json.bind(res);
+      res.json = (body) => {
+        const heeded: Promise<unknown>[] = [];
+        if (res.statusCode < 400) ctx.signals.emit('changed', heeded);
+        const late = new Promise((resolve) => setTimeout(resolve, HEEDED_MS).unref());
+        void Promise.race([Promise.allSettled(heeded), late]).then(() => send(body));
+        return res;
+      };
+    }
     next();
   });
 

@@ -11,8 +11,11 @@ export interface Context {
   log: Logger;
   /** The time in force, ms. */
   now: () => number;
-  /** `changed`: something was written by a request, and may touch who is in a room, or what holds there. */
-  signals: EventEmitter<{ changed: [] }>;
+  /**
+   * `changed`: something was written by a request, and may touch who is in a room, or what holds there. Who heeds it adds
+   * what the answer waits for.
+   */
+  signals: EventEmitter<{ changed: [heeded: Promise<unknown>[]] }>;
 }
 
 /** Letters and digits that cannot be taken for one another: no 0 o, 1 l i, u v. 30 characters. */

@@ -96,10 +96,11 @@ export class RoomSocket {
     this.io.on('connection', (socket) => this.#serve(socket));
     relay.onChange((available) => this.io.emit('relay', { available }));
     this.#timer = setInterval(() => void this.recheck(), CHECK_MS);
-    ctx.signals.on('changed', () => {
-      void this.#heedChange().catch((e: unknown) =>
+    ctx.signals.on('changed', (heeded) => {
+      const done = this.#heedChange().catch((e: unknown) =>
         ctx.log.warn({ why: String(e) }, 'a change was not heeded'),
       );
+      heeded.push(done);
     });
     rooms.listen({
       told: (room, events) => this.#tell(room, events),
