@@ -5,7 +5,7 @@ import { accountRoutes } from './accounts/routes';
 import { calendarRoutes } from './calendars/routes';
 import type { Context } from './context';
 import { courseRoutes } from './courses/routes';
-import { draftRoutes } from './drafts';
+import { draftRoutes } from './drafts/routes';
 import { AppError, errorHandler } from './errors';
 import { mailRoutes } from './mail/routes';
 import type { MediaRelay } from './media/relay';

@@ -1,67 +1,22 @@
 import type { IncomingHttpHeaders } from 'node:http';
-import type { Capability, MemberScope, Role } from '@nimble-bell/core/api';
 import { teaches } from '@nimble-bell/core/roster';
 import type { Context } from '../context';
-import { json, one, rows, run, type Db } from '../db/pool';
 import { AppError } from '../errors';
-import { hashed, personByToken, type Person } from './store';
+import {
+  hashed,
+  memberByCode,
+  membersWhere,
+  noteSeenAt,
+  personByToken,
+  type MemberRow,
+  type Person,
+} from './store';
 
 export const COOKIE = 'nb_session';
 
 /** Who asks: an account by its session cookie, or a member by their personal link. */
 export type Principal =
   { kind: 'account'; person: Person; tokenHash: string } | { kind: 'link'; member: MemberRow };
-
-export interface MemberRow {
-  id: string;
-  courseId: string;
-  personId: string;
-  role: Role;
-  group: string | null;
-  /** What they are called: their own choice before the list's. */
-  name: string;
-  email: string;
-  zone: string;
-  link: string;
-  /** Their PIN on the course's telephone line. */
-  pin: string | null;
-  /** The series and sessions they are here for; all of the course where there is none. */
-  scope: MemberScope | null;
-  capabilities: Capability[];
-  /** When their link ends, instant; null where it lasts as long as the course. */
-  linkUntil: number | null;
-  /** They can sign in with a password of their own. */
-  hasAccount: boolean;
-}
-
-const MEMBER = `SELECT m.id, m.course_id AS courseId, m.person_id AS personId, m.role, m.group_name AS \`group\`,
-                       m.called AS name, p.email, m.zone, m.link_code AS link, m.pin, m.scope, m.capabilities,
-                       m.last_seen AS lastSeen, m.link_until AS linkUntil,
-                       p.password_hash IS NOT NULL AS hasAccount
-                  FROM members m JOIN people p ON p.id = m.person_id`;
-
-type RawMember = MemberRow & { scope: unknown; capabilities: unknown; lastSeen: number | null };
-const readMember = ({ lastSeen, ...m }: RawMember): MemberRow => ({
-  ...m,
-  hasAccount: Boolean(m.hasAccount),
-  scope: m.scope === null ? null : json(m.scope),
-  capabilities: m.capabilities === null ? [] : json(m.capabilities),
-});
-
-/** Members by a plain condition, as rows of theirs. */
-export const membersWhere = async (db: Db, where: string, values: readonly (string | readonly string[])[]) =>
-  (await rows<RawMember>(db, `${MEMBER} WHERE ${where} ORDER BY m.name`, values)).map(readMember);
-
-/** What somebody is called who is, or was, on a class list. */
-export const nameOfMember = async (db: Db, id: string): Promise<string | null> =>
-  (
-    await one<{ name: string }>(
-      db,
-      'SELECT COALESCE(p.preferred_name, m.own_name, p.name) AS name FROM enrolments m JOIN people p ON p.id = m.person_id WHERE m.id = ?',
-      [id],
-    )
-  )?.name ?? null;
-
 const SEEN_MS = 60_000;
 
 /** A class comes in within seconds: that they were here is written for all of them together, a moment later. */
@@ -73,8 +28,8 @@ function noteSeen(ctx: Context, member: string, now: number) {
     setTimeout(() => {
       const members = [...noted];
       noted = new Set();
-      run(ctx.db, 'UPDATE enrolments SET last_seen = ? WHERE id IN (?)', [now, members]).catch(
-        (error: unknown) => ctx.log.warn({ why: String(error) }, 'who was here was not noted'),
+      noteSeenAt(ctx.db, now, members).catch((error: unknown) =>
+        ctx.log.warn({ why: String(error) }, 'who was here was not noted'),
       );
     }, NOTED_MS).unref();
   noted.add(member);
@@ -83,13 +38,9 @@ function noteSeen(ctx: Context, member: string, now: number) {
 /** The member whose link this is, unless it is past its time. That they were here is noted, once a minute. */
 export async function memberByLink(ctx: Context, code: string): Promise<MemberRow | null> {
   const now = ctx.now();
-  const row = await one<RawMember>(
-    ctx.db,
-    `${MEMBER} WHERE m.link_code = ? AND (m.link_until IS NULL OR m.link_until > ?)`,
-    [code, now],
-  );
-  if (row && (row.lastSeen === null || row.lastSeen < now - SEEN_MS)) noteSeen(ctx, row.id, now);
-  return row && byLink(readMember(row));
+  const row = await memberByCode(ctx.db, code, now);
+  if (row && (row.lastSeen === null || row.lastSeen < now - SEEN_MS)) noteSeen(ctx, row.member.id, now);
+  return row && byLink(row.member);
 }
 
 /**

@@ -2,12 +2,11 @@ import { Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import { SignIn, type DemoEntrance, type Me } from '@nimble-bell/core/api';
 import type { Context } from '../context';
-import { rows } from '../db/pool';
 import { DEMO_PASSWORD } from '../demo/scenario';
 import { AppError, parse } from '../errors';
 import { passwordFits } from './password';
 import { COOKIE, cookieOf } from './principal';
-import { closeSession, openSession, personByEmail, personByToken } from './store';
+import { closeSession, demoAccounts, demoLinks, openSession, personByEmail, personByToken } from './store';
 
 export function accountRoutes(ctx: Context): Router {
   const router = Router();
@@ -50,20 +49,8 @@ export function accountRoutes(ctx: Context): Router {
   /** Who one can enter the demo as. There is no such list outside the demo. */
   router.get('/demo', async (_req, res) => {
     if (!ctx.config.demo) throw new AppError('not-found');
-    const people = await rows<{ name: string; email: string; role: string; codes: string }>(
-      ctx.db,
-      `SELECT p.name, p.email, MIN(m.role) AS role, GROUP_CONCAT(c.code ORDER BY c.code SEPARATOR ', ') AS codes
-         FROM people p JOIN members m ON m.person_id = p.id JOIN courses c ON c.id = m.course_id
-        WHERE p.password_hash IS NOT NULL GROUP BY p.id ORDER BY MIN(m.role), p.name`,
-    );
-    const links = await rows<{ name: string; code: string; link: string }>(
-      ctx.db,
-      `SELECT name, code, link FROM (
-         SELECT p.name, c.code, m.link_code AS link, ROW_NUMBER() OVER (PARTITION BY c.id ORDER BY p.name) AS place
-           FROM members m JOIN people p ON p.id = m.person_id JOIN courses c ON c.id = m.course_id
-          WHERE m.role = 'student') s
-        WHERE (code = 'NAV-210' AND place <= 2) OR (code = 'LOG-120' AND place = 1) ORDER BY code DESC, name`,
-    );
+    const people = await demoAccounts(ctx.db);
+    const links = await demoLinks(ctx.db);
     const entrance: DemoEntrance = {
       password: DEMO_PASSWORD,
       people: people.map(({ name, email, role, codes }) => ({ name, email, role: `${role} of ${codes}` })),

@@ -1,5 +1,6 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { one, rows, run, type Db } from '../db/pool';
+import { json, one, rows, run, type Db } from '../db/pool';
+import type { Capability, MemberScope, Role } from '@nimble-bell/core/api';
 
 export interface Person {
   id: string;
@@ -10,6 +11,7 @@ export interface Person {
 }
 
 const SESSION_MS = 14 * 86_400_000;
+
 export const hashed = (token: string) => createHash('sha256').update(token).digest('hex');
 
 export const personByEmail = (db: Db, email: string) =>
@@ -52,3 +54,91 @@ export const liveTokens = async (db: Db, hashes: readonly string[], now: number)
       )
     ).map((row) => row.hash),
   );
+
+/** Who has a password, with their courses: for the entrance of the demo data. */
+export const demoAccounts = (db: Db) =>
+  rows<{ name: string; email: string; role: string; codes: string }>(
+    db,
+    `SELECT p.name, p.email, MIN(m.role) AS role, GROUP_CONCAT(c.code ORDER BY c.code SEPARATOR ', ') AS codes
+         FROM people p JOIN members m ON m.person_id = p.id JOIN courses c ON c.id = m.course_id
+        WHERE p.password_hash IS NOT NULL GROUP BY p.id ORDER BY MIN(m.role), p.name`,
+  );
+
+/** Some students with their links: for the entrance of the demo data. */
+export const demoLinks = (db: Db) =>
+  rows<{ name: string; code: string; link: string }>(
+    db,
+    `SELECT name, code, link FROM (
+         SELECT p.name, c.code, m.link_code AS link, ROW_NUMBER() OVER (PARTITION BY c.id ORDER BY p.name) AS place
+           FROM members m JOIN people p ON p.id = m.person_id JOIN courses c ON c.id = m.course_id
+          WHERE m.role = 'student') s
+        WHERE (code = 'NAV-210' AND place <= 2) OR (code = 'LOG-120' AND place = 1) ORDER BY code DESC, name`,
+  );
+
+export const noteSeenAt = (db: Db, now: number, members: readonly string[]) =>
+  run(db, 'UPDATE enrolments SET last_seen = ? WHERE id IN (?)', [now, [...members]]);
+
+export interface MemberRow {
+  id: string;
+  courseId: string;
+  personId: string;
+  role: Role;
+  group: string | null;
+  /** What they are called: their own choice before the list's. */
+  name: string;
+  email: string;
+  zone: string;
+  link: string;
+  /** Their PIN on the course's telephone line. */
+  pin: string | null;
+  /** The series and sessions they are here for; all of the course where there is none. */
+  scope: MemberScope | null;
+  capabilities: Capability[];
+  /** When their link ends, instant; null where it lasts as long as the course. */
+  linkUntil: number | null;
+  /** They can sign in with a password of their own. */
+  hasAccount: boolean;
+}
+
+const MEMBER = `SELECT m.id, m.course_id AS courseId, m.person_id AS personId, m.role, m.group_name AS \`group\`,
+                       m.called AS name, p.email, m.zone, m.link_code AS link, m.pin, m.scope, m.capabilities,
+                       m.last_seen AS lastSeen, m.link_until AS linkUntil,
+                       p.password_hash IS NOT NULL AS hasAccount
+                  FROM members m JOIN people p ON p.id = m.person_id`;
+
+type RawMember = MemberRow & { scope: unknown; capabilities: unknown; lastSeen: number | null };
+
+const readMember = ({ lastSeen, ...m }: RawMember): MemberRow => ({
+  ...m,
+  hasAccount: Boolean(m.hasAccount),
+  scope: m.scope === null ? null : json(m.scope),
+  capabilities: m.capabilities === null ? [] : json(m.capabilities),
+});
+
+/** Members by a plain condition, as rows of theirs. */
+export const membersWhere = async (db: Db, where: string, values: readonly (string | readonly string[])[]) =>
+  (await rows<RawMember>(db, `${MEMBER} WHERE ${where} ORDER BY m.name`, values)).map(readMember);
+
+/** The member whose link this is and who may still use it, and when they were last here. */
+export async function memberByCode(
+  db: Db,
+  code: string,
+  now: number,
+): Promise<{ member: MemberRow; lastSeen: number | null } | null> {
+  const row = await one<RawMember>(
+    db,
+    `${MEMBER} WHERE m.link_code = ? AND (m.link_until IS NULL OR m.link_until > ?)`,
+    [code, now],
+  );
+  return row && { member: readMember(row), lastSeen: row.lastSeen };
+}
+
+/** What somebody is called who is, or was, on a class list. */
+export const nameOfMember = async (db: Db, id: string): Promise<string | null> =>
+  (
+    await one<{ name: string }>(
+      db,
+      'SELECT COALESCE(p.preferred_name, m.own_name, p.name) AS name FROM enrolments m JOIN people p ON p.id = m.person_id WHERE m.id = ?',
+      [id],
+    )
+  )?.name ?? null;

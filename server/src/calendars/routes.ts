@@ -1,25 +1,19 @@
 import { Router } from 'express';
 import { z } from 'zod';
 import { calendarOf, type CalendarEntry } from '@nimble-bell/core/calendar';
-import { memberIn, membersWhere, personIdOf, principalOf } from '../accounts/principal';
+import { memberIn, personIdOf, principalOf } from '../accounts/principal';
 import { newLinkCode, type Context } from '../context';
 import { courseById } from '../courses/store';
-import { one, run } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { entriesFor } from './entries';
+import { membersWhere } from '../accounts/store';
+import { dropFeed, dropFeedsOfOlderLinks, feedByCode, feedCode, keepFeed, type Feed } from './store';
 
 const FeedInput = z.object({
   /** One course; all of the person's where there is none. A personal link speaks of its own course only. */
   course: z.string().max(20).nullable().default(null),
   replace: z.boolean().default(false),
 });
-
-interface Feed {
-  /** The link that it was opened by; null for an account's. */
-  link: string | null;
-  personId: string;
-  courseId: string;
-}
 
 /** Calendars to download and subscribe to, each at a secret address that can be replaced. */
 export function calendarRoutes(ctx: Context): Router {
@@ -32,37 +26,25 @@ export function calendarRoutes(ctx: Context): Router {
     const courseId = principal.kind === 'link' ? principal.member.courseId : input.course;
     if (courseId) await memberIn(ctx, principal, courseId);
     const person = personIdOf(principal);
-    const find = () =>
-      one<{ code: string }>(ctx.db, 'SELECT code FROM feeds WHERE person_id = ? AND course_id = ?', [
-        person,
-        courseId ?? '',
-      ]);
+    const find = () => feedCode(ctx.db, person, courseId ?? '');
     const link = principal.kind === 'link' ? principal.member.link : null;
     // One that an older link opened is dead: it is not handed on.
-    if (link !== null)
-      await run(
-        ctx.db,
-        'DELETE FROM feeds WHERE person_id = ? AND course_id = ? AND link_code IS NOT NULL AND link_code <> ?',
-        [person, courseId ?? '', link],
-      );
-    if (input.replace)
-      await run(ctx.db, 'DELETE FROM feeds WHERE person_id = ? AND course_id = ?', [person, courseId ?? '']);
-    await run(
-      ctx.db,
-      'INSERT IGNORE INTO feeds (code, person_id, course_id, made_at, link_code) VALUES (?, ?, ?, ?, ?)',
-      [newLinkCode(), person, courseId ?? '', ctx.now(), link],
-    );
+    if (link !== null) await dropFeedsOfOlderLinks(ctx.db, person, courseId ?? '', link);
+    if (input.replace) await dropFeed(ctx.db, person, courseId ?? '');
+    await keepFeed(ctx.db, {
+      code: newLinkCode(),
+      personId: person,
+      courseId: courseId ?? '',
+      now: ctx.now(),
+      link,
+    });
     const { code } = (await find())!;
     res.json({ path: `/api/feeds/${code}.ics`, url: `${ctx.config.origin}/api/feeds/${code}.ics` });
   });
 
   /** The calendar itself (RFC 5545), for whoever holds the address. `?download` names the file. */
   router.get('/feeds/:code.ics', async (req, res) => {
-    const feed = await one<Feed>(
-      ctx.db,
-      'SELECT person_id AS personId, course_id AS courseId, link_code AS link FROM feeds WHERE code = ?',
-      [req.params.code],
-    );
+    const feed = await feedByCode(ctx.db, req.params.code);
     if (!feed) throw new AppError('not-found');
     const members = await membersOf(feed);
     if (!members.length) throw new AppError('not-found');

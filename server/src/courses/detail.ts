@@ -1,13 +1,12 @@
 import type { CourseDetail, Role } from '@nimble-bell/core/api';
 import type { Context } from '../context';
 import type { Settings, SetValue } from '@nimble-bell/core/settings';
-import { nameOfMember } from '../accounts/principal';
-import { one, rows } from '../db/pool';
 import { AppError } from '../errors';
 import { checkCourse } from '../planning/setup';
 import { bellTimesOf } from '../terms/store';
-import { bare, courseById, seriesOf, sessionsOfCourse, standingOf } from './store';
+import { bare, countsOf, courseById, seriesOf, sessionsOfCourse, standingOf, teachersOf } from './store';
 import { stagesOf } from './stages';
+import { nameOfMember } from '../accounts/store';
 
 /** All that the planning pages show of a course, in one answer. */
 export async function courseDetail(ctx: Context, id: string, role: Role): Promise<CourseDetail> {
@@ -18,20 +17,8 @@ export async function courseDetail(ctx: Context, id: string, role: Role): Promis
     sessionsOfCourse(ctx.db, id),
     standingOf(ctx.db, id),
     bellTimesOf(ctx.db),
-    rows<{ id: string; name: string; role: Role }>(
-      ctx.db,
-      "SELECT m.id, m.name, m.role FROM members m JOIN people p ON p.id = m.person_id WHERE m.course_id = ? AND m.role IN ('teacher', 'assistant') ORDER BY m.role, p.name",
-      [id],
-    ),
-    one<{ students: number; invited: number; recordings: number }>(
-      ctx.db,
-      `SELECT (SELECT COUNT(*) FROM members WHERE course_id = ? AND role = 'student') AS students,
-              (SELECT COUNT(DISTINCT j.member_id) FROM jobs j JOIN members m ON m.id = j.member_id
-                WHERE j.course_id = ? AND j.kind = 'mail' AND j.topic IN ('invitation', 'link') AND m.role = 'student') AS invited,
-              (SELECT COUNT(*) FROM recordings r JOIN sessions s ON s.id = r.session_id
-                WHERE s.course_id = ? AND r.state = 'ready') AS recordings`,
-      [id, id, id],
-    ),
+    teachersOf(ctx.db, id),
+    countsOf(ctx.db, id),
   ]);
   const checked = await checkCourse(ctx, course, sessions, series);
   const detail = {

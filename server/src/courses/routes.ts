@@ -1,22 +1,21 @@
-import { Router } from 'express';
+import { Router, type Request } from 'express';
 import {
+  CourseSettings,
   LimitsInput,
   NewCourse,
   RecordingPlan,
-  CourseSettings,
   type CourseCard,
   type SessionState,
 } from '@nimble-bell/core/api';
 import { dateIn } from '@nimble-bell/core/calendar';
 import { personIdOf, principalOf, requireRight, type Right } from '../accounts/principal';
 import { newId, newLinkCode, type Context } from '../context';
-import { one, run, transaction } from '../db/pool';
+import { transaction } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { termsOf } from '../terms/store';
 import { courseDetail } from './detail';
 import { setCourseRules } from './settings';
-import { addMember, coursesOf, insertCourse } from './store';
-import type { Request } from 'express';
+import { addMember, courseByCode, coursesOf, insertCourse, nameCourse } from './store';
 
 export function courseRoutes(ctx: Context): Router {
   const router = Router();
@@ -49,10 +48,7 @@ export function courseRoutes(ctx: Context): Router {
     const input = parse(NewCourse, req.body);
     const term = await termFor(input.term);
     const id = await transaction(ctx.db, async (db) => {
-      const taken = await one(db, 'SELECT id FROM courses WHERE term_id = ? AND code = ?', [
-        term.id,
-        input.code,
-      ]);
+      const taken = await courseByCode(db, term.id, input.code);
       if (taken)
         throw new AppError('code-taken', undefined, [{ path: 'code', message: 'This code is taken.' }]);
       const course = await insertCourse(db, { ...input, termId: term.id });
@@ -85,11 +81,7 @@ export function courseRoutes(ctx: Context): Router {
   router.put('/courses/:course/settings', async (req, res) => {
     const { courseId } = await asked(req, 'plan');
     const { title, youngPupils } = parse(CourseSettings, req.body);
-    await run(ctx.db, 'UPDATE courses SET title = ?, young_pupils = ? WHERE id = ?', [
-      title,
-      youngPupils,
-      courseId,
-    ]);
+    await nameCourse(ctx.db, title, youngPupils, courseId);
     res.json({});
   });
 

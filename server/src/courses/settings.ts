@@ -2,8 +2,9 @@ import type { SomeLimits } from '@nimble-bell/core/limits';
 import type { DoorRules } from '@nimble-bell/core/door';
 import type { RecordingPlan } from '@nimble-bell/core/recording';
 import { withValues, type Settings } from '@nimble-bell/core/settings';
-import { one, run, type Db } from '../db/pool';
+import type { Db } from '../db/pool';
 import { readSettings } from '../sessions/store';
+import { settingsForUpdate, writeSettings } from './store';
 
 /** What a course may say of itself, in part or whole. */
 export interface CourseRules {
@@ -23,13 +24,11 @@ export async function setCourseRules(
   by: string | null,
   at: number,
 ): Promise<Settings> {
-  const row = await one<{ settings: unknown }>(db, 'SELECT settings FROM courses WHERE id = ? FOR UPDATE', [
-    courseId,
-  ]);
+  const row = await settingsForUpdate(db, courseId);
   let settings = readSettings(row?.settings ?? {});
   settings = withValues(settings, 'limits', limits, by, at);
   settings = withValues(settings, 'door', door, by, at);
   settings = withValues(settings, 'recording', recording, by, at);
-  await run(db, 'UPDATE courses SET settings = ? WHERE id = ?', [JSON.stringify(settings), courseId]);
+  await writeSettings(db, settings, courseId);
   return settings;
 }

@@ -127,6 +127,7 @@ const SESSION = `SELECT s.id, s.series_id AS seriesId, r.title AS seriesTitle, s
                         ROUND((s.ends_at - s.starts_at) / 60000) AS minutes,
                         c.settings AS ofCourse, r.settings AS ofSeries, s.settings AS ofSession
                    FROM sessions s JOIN series r ON r.id = s.series_id JOIN courses c ON c.id = s.course_id`;
+
 /** A room without dates stands ready, or is live, as one row; held ones are sessions like others. */
 const STANDING = "(r.kind IN ('open', 'capture') AND s.state <> 'held')";
 
@@ -137,6 +138,7 @@ export interface SessionRow extends SessionInfo {
   /** What course, series and session say of limits, door and recording. */
   layers: Layer[];
 }
+
 interface RawSession extends Omit<SessionRow, 'own' | 'record' | 'published' | 'listed' | 'layers'> {
   ofCourse: unknown;
   ofSeries: unknown;
@@ -146,6 +148,7 @@ interface RawSession extends Omit<SessionRow, 'own' | 'record' | 'published' | '
   published: number;
   listed: number;
 }
+
 const readSession = ({ ofCourse, ofSeries, ofSession, ...s }: RawSession): SessionRow => ({
   ...s,
   layers: layersFrom({ course: ofCourse, series: ofSeries, session: ofSession, record: s.record }),
@@ -193,3 +196,36 @@ export const addMember = (
     'INSERT INTO enrolments (id, course_id, person_id, role, group_name, link_code) VALUES (?, ?, ?, ?, ?, ?)',
     [member.id, member.courseId, member.personId, member.role, member.group, member.link],
   );
+
+/** A course's stored settings, its row locked until the transaction ends. */
+export const settingsForUpdate = (db: Db, courseId: string) =>
+  one<{ settings: unknown }>(db, 'SELECT settings FROM courses WHERE id = ? FOR UPDATE', [courseId]);
+
+/** Those who teach a course. */
+export const teachersOf = (db: Db, courseId: string) =>
+  rows<{ id: string; name: string; role: Role }>(
+    db,
+    "SELECT m.id, m.name, m.role FROM members m JOIN people p ON p.id = m.person_id WHERE m.course_id = ? AND m.role IN ('teacher', 'assistant') ORDER BY m.role, p.name",
+    [courseId],
+  );
+
+/** How many students a course has, how many of them are invited, and its recordings. */
+export const countsOf = (db: Db, courseId: string) =>
+  one<{ students: number; invited: number; recordings: number }>(
+    db,
+    `SELECT (SELECT COUNT(*) FROM members WHERE course_id = ? AND role = 'student') AS students,
+              (SELECT COUNT(DISTINCT j.member_id) FROM jobs j JOIN members m ON m.id = j.member_id
+                WHERE j.course_id = ? AND j.kind = 'mail' AND j.topic IN ('invitation', 'link') AND m.role = 'student') AS invited,
+              (SELECT COUNT(*) FROM recordings r JOIN sessions s ON s.id = r.session_id
+                WHERE s.course_id = ? AND r.state = 'ready') AS recordings`,
+    [courseId, courseId, courseId],
+  );
+
+export const writeSettings = (db: Db, settings: unknown, courseId: string) =>
+  run(db, 'UPDATE courses SET settings = ? WHERE id = ?', [JSON.stringify(settings), courseId]);
+
+export const courseByCode = (db: Db, termId: string, code: string) =>
+  one(db, 'SELECT id FROM courses WHERE term_id = ? AND code = ?', [termId, code]);
+
+export const nameCourse = (db: Db, title: string, youngPupils: boolean, courseId: string) =>
+  run(db, 'UPDATE courses SET title = ?, young_pupils = ? WHERE id = ?', [title, youngPupils, courseId]);

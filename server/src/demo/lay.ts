@@ -3,23 +3,36 @@ import { copyFile, mkdir, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { promisify } from 'node:util';
 import { CLASS, type RoomEvent, type StoredEvent } from '@nimble-bell/core/room';
-import { toLocalDate, toEpochDay } from '@nimble-bell/core/calendar';
+import { toEpochDay, toLocalDate } from '@nimble-bell/core/calendar';
 import { setCourseRules } from '../courses/settings';
 import { COLLEGE_LIMITS } from '@nimble-bell/core/limits';
 import type { PoolConnection } from 'mysql2/promise';
 import { hashPassword } from '../accounts/password';
 import { newId, newLinkCode, type Context } from '../context';
 import { addMember, insertCourse, sessionsOfCourse } from '../courses/store';
-import { one, run, transaction } from '../db/pool';
+import { transaction } from '../db/pool';
 import { queueLetters } from '../mail/queue';
 import { laySeries } from '../planning/laySeries';
-import { writeSeries } from '../planning/snapshot';
 import { readyDir } from '../recordings/prepare';
 import { layEvents } from '../room/store';
 import { writeRoll } from '../sessions/roll';
-import { enrolAll } from '../roster/store';
+import { enrolAll, personOf } from '../roster/store';
 import * as scenario from './scenario';
-
+import { writeSeries } from '../planning/store';
+import {
+  anyTerm,
+  layBells,
+  layCancelled,
+  layHeld,
+  layMoved,
+  layNotice,
+  layPart,
+  layRecordingRow,
+  layReplies,
+  layTeacher,
+  layTerm,
+  lecturesOf,
+} from './store';
 const MINUTE = 60_000;
 const EXCERPT_MS = 90_000;
 
@@ -31,27 +44,19 @@ interface DemoMember {
 
 /** Lays the demo around the time in force, in one transaction, if there is no term yet. Gives whether it did. */
 export async function layDemo(ctx: Context): Promise<boolean> {
-  if (await one(ctx.db, 'SELECT id FROM terms LIMIT 1')) return false;
+  if (await anyTerm(ctx.db)) return false;
   const excerpt = await makeExcerpt(ctx);
   await transaction(ctx.db, async (db) => {
     const termId = newId();
     const term = scenario.demoTerm(ctx.now());
-    await run(db, 'INSERT INTO terms (id, body) VALUES (?, ?)', [termId, JSON.stringify(term)]);
+    await layTerm(db, termId, term);
     const next = scenario.nextTerm(term);
-    await run(db, 'INSERT INTO terms (id, body) VALUES (?, ?)', [newId(), JSON.stringify(next)]);
+    await layTerm(db, newId(), next);
     const { name, periods } = scenario.DEMO_BELLS;
-    await run(db, 'INSERT INTO bell_times (id, name, periods) VALUES (?, ?, ?)', [
-      newId(),
-      name,
-      JSON.stringify(periods),
-    ]);
+    await layBells(db, newId(), name, periods);
     const password = await hashPassword(scenario.DEMO_PASSWORD);
     for (const { name, email } of Object.values(scenario.TEACHERS))
-      await run(
-        db,
-        'INSERT INTO people (id, name, email, zone, staff, password_hash) VALUES (?, ?, ?, ?, TRUE, ?)',
-        [newId(), name, email, scenario.HOME_ZONE, password],
-      );
+      await layTeacher(db, { id: newId(), name, email, zone: scenario.HOME_ZONE, passwordHash: password });
     for (const course of scenario.demoCourses(ctx.now())) {
       const id = await insertCourse(db, { ...course, termId });
       const { teacher, students } = await layMembers(db, id, course);
@@ -80,9 +85,7 @@ export async function layDemo(ctx: Context): Promise<boolean> {
 
 async function layMembers(db: PoolConnection, courseId: string, course: scenario.DemoCourse) {
   const teach = async (who: keyof typeof scenario.TEACHERS, role: 'teacher' | 'assistant') => {
-    const person = await one<{ id: string }>(db, 'SELECT id FROM people WHERE email = ?', [
-      scenario.TEACHERS[who].email,
-    ]);
+    const person = await personOf(db, scenario.TEACHERS[who].email);
     const id = newId();
     await addMember(db, { id, courseId, personId: person!.id, role, group: null, link: newLinkCode() });
     return { id, name: scenario.TEACHERS[who].name, group: null };
@@ -115,32 +118,21 @@ async function layRules(db: PoolConnection, course: string, by: string, keepUnti
 
 /** What stands on the class's page, and what some of the class have answered. */
 async function layBoard(db: PoolConnection, course: string, students: readonly DemoMember[], now: number) {
-  await run(
-    db,
-    `INSERT INTO notices (id, course_id, title, body, visible_from, pinned, made_by, at) VALUES (?, ?, ?, ?, ?, TRUE, ?, ?)`,
-    [
-      newId(),
-      course,
-      scenario.NOTICE.title,
-      JSON.stringify(scenario.noticeBody(now)),
-      now - 26 * 60 * MINUTE,
-      scenario.TEACHERS.maren.name,
-      now - 26 * 60 * MINUTE,
-    ],
-  );
-  const lecture = await one<{ id: string }>(
-    db,
-    "SELECT id FROM series WHERE course_id = ? AND title = 'Lecture'",
-    [course],
-  );
+  await layNotice(db, {
+    id: newId(),
+    course,
+    title: scenario.NOTICE.title,
+    body: scenario.noticeBody(now),
+    from: now - 26 * 60 * MINUTE,
+    by: scenario.TEACHERS.maren.name,
+  });
+  const lecture = await lecturesOf(db, course);
   const answers = students.flatMap(({ id }, i) => {
     if (i % 4 === 3) return [];
     const answer = i % 11 === 5 ? 'declined' : i % 7 === 2 ? 'tentative' : 'accepted';
     return [[id, lecture!.id, '', answer, 0, now - (40 - i) * 60 * MINUTE]];
   });
-  await run(db, 'INSERT INTO replies (member_id, series_id, local_date, answer, sequence, at) VALUES ?', [
-    answers,
-  ]);
+  await layReplies(db, answers);
 }
 
 interface Past {
@@ -157,26 +149,21 @@ async function layPast(ctx: Context, db: PoolConnection, course: string, past: P
   const cancelled = past.excerpt ? lectures.at(-4) : undefined;
   for (const [i, session] of over.entries()) {
     if (session === cancelled) {
-      await run(db, "UPDATE sessions SET state = 'cancelled' WHERE id = ?", [session.id]);
+      await layCancelled(db, session.id);
       continue;
     }
     const students = past.students.filter((s) => session.group === null || s.group === session.group);
     const events = pastEvents(past.teacher, students, session, i, past.excerpt !== null);
     await layEvents(db, session.id, events);
     await writeRoll(db, session.id, events);
-    await run(db, "UPDATE sessions SET state = 'held' WHERE id = ?", [session.id]);
+    await layHeld(db, session.id);
     if (past.excerpt && lectures.slice(-3).includes(session))
       await layRecording(ctx, db, session, past.excerpt);
   }
   const ahead = past.excerpt
     ? sessions.filter((s) => s.seriesTitle === 'Lecture' && s.startsAt > ctx.now())[4]
     : null;
-  if (ahead)
-    await run(
-      db,
-      "UPDATE sessions SET state = 'moved', own = 'time', starts_at = starts_at + ?, ends_at = ends_at + ? WHERE id = ?",
-      [24 * 60 * MINUTE, 24 * 60 * MINUTE, ahead.id],
-    );
+  if (ahead) await layMoved(db, 24 * 60 * MINUTE, ahead.id);
 }
 
 /** A held session's events: most are punctual, some late, some absent, one leaves early; a pause after the opening. */
@@ -232,19 +219,9 @@ async function layRecording(
   const file = `${id}.webm`;
   await copyFile(excerpt, path.join(readyDir(ctx), file));
   const { size } = await stat(excerpt);
-  await run(
-    db,
-    `INSERT INTO recordings (id, session_id, state, progress, length_ms, bytes, has_picture, file)
-     VALUES (?, ?, 'ready', 1, ?, ?, TRUE, ?)`,
-    [id, session.id, EXCERPT_MS, size, file],
-  );
+  await layRecordingRow(db, { id, session: session.id, lengthMs: EXCERPT_MS, bytes: size, file });
   const from = session.startsAt - MINUTE;
-  await run(db, 'INSERT INTO recording_parts (id, recording_id, started_at, ended_at) VALUES (?, ?, ?, ?)', [
-    newId(),
-    id,
-    from,
-    from + EXCERPT_MS,
-  ]);
+  await layPart(db, newId(), id, from, from + EXCERPT_MS);
 }
 
 /**

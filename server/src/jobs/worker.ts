@@ -1,20 +1,9 @@
-import type { LetterTopic } from '@nimble-bell/core/api';
 import type { PoolConnection } from 'mysql2/promise';
 import type { Context } from '../context';
-import { json, one, rows, run, transaction } from '../db/pool';
+import { transaction } from '../db/pool';
+import { anyDue, lockDue, noteDone, postponeJob, type Job } from './store';
 
-export interface Job {
-  id: number;
-  key: string;
-  topic: LetterTopic | null;
-  courseId: string | null;
-  memberId: string | null;
-  payload: Record<string, unknown>;
-  /** A letter as it was composed; null until it is. */
-  letter: unknown;
-  messageId: string | null;
-  attempts: number;
-}
+export type { Job } from './store';
 
 /** One kind of work: which jobs are due for it, how many are taken together, and by how many at once. */
 export interface Lane {
@@ -30,8 +19,6 @@ export interface Lane {
 
 const POLL_MS = 250;
 const MAX_ATTEMPTS = 8;
-const COLUMNS =
-  'id, job_key AS `key`, topic, course_id AS courseId, member_id AS memberId, payload, letter, message_id AS messageId, attempts';
 
 /**
  * Takes due jobs with FOR UPDATE SKIP LOCKED and holds the rows locked while it works: a server that dies lets go of
@@ -69,8 +56,7 @@ export class Worker {
   }
 
   async #isDue(lane: Lane): Promise<boolean> {
-    const sql = `SELECT id FROM jobs WHERE state = 'queued' AND due_at <= ? AND ${lane.where} LIMIT 1`;
-    return (await one(this.ctx.db, sql, [this.ctx.now()]).catch(this.#failed)) !== null;
+    return (await anyDue(this.ctx.db, lane.where, this.ctx.now()).catch(this.#failed)) !== null;
   }
 
   readonly #failed = (error: unknown) => {
@@ -91,15 +77,15 @@ export class Worker {
   #attempt(lane: Lane, batch: number): Promise<number> {
     const { ctx } = this;
     return transaction(ctx.db, async (db) => {
-      const jobs = await this.#lock(lane, batch, db);
+      const jobs = await lockDue(db, lane.where, batch, ctx.now());
       if (!jobs.length) return 0;
       try {
         const done = await lane.work(jobs, db);
-        if (done.length)
-          await run(db, "UPDATE jobs SET state = 'done', done_at = ?, fault = NULL WHERE id IN (?)", [
-            ctx.now(),
-            done.map((j) => j.id),
-          ]);
+        await noteDone(
+          db,
+          done.map((j) => j.id),
+          ctx.now(),
+        );
       } catch (error) {
         if (jobs.length > 1) throw error;
         await this.#postpone(db, jobs[0]!, error);
@@ -108,41 +94,16 @@ export class Worker {
     });
   }
 
-  async #lock(lane: Lane, batch: number, db: PoolConnection): Promise<Job[]> {
-    const due = `state = 'queued' AND due_at <= ? AND ${lane.where}`;
-    const now = this.ctx.now();
-    const first = await rows<Job>(
-      db,
-      `SELECT ${COLUMNS} FROM jobs WHERE ${due} ORDER BY due_at, id LIMIT 1 FOR UPDATE SKIP LOCKED`,
-      [now],
-    );
-    const more =
-      first[0] && batch > 1
-        ? await rows<Job>(
-            db,
-            `SELECT ${COLUMNS} FROM jobs WHERE ${due} AND course_id = ? AND id <> ? ORDER BY due_at, id LIMIT ${batch - 1}
-              FOR UPDATE SKIP LOCKED`,
-            [now, first[0].courseId, first[0].id],
-          )
-        : [];
-    return [...first, ...more].map((job) => ({
-      ...job,
-      payload: json(job.payload),
-      letter: job.letter === null ? null : json(job.letter),
-    }));
-  }
-
   async #postpone(db: PoolConnection, job: Job, error: unknown) {
     const attempts = job.attempts + 1;
     const state = attempts >= MAX_ATTEMPTS ? 'failed' : 'queued';
     const pause = Math.min(300_000, 500 * 2 ** attempts);
     this.ctx.log.warn({ job: job.key, attempts }, String(error));
-    await run(db, 'UPDATE jobs SET state = ?, attempts = ?, due_at = ?, fault = ? WHERE id = ?', [
+    await postponeJob(db, job.id, {
       state,
       attempts,
-      this.ctx.now() + pause,
-      String(error).slice(0, 2000),
-      job.id,
-    ]);
+      dueAt: this.ctx.now() + pause,
+      fault: String(error).slice(0, 2000),
+    });
   }
 }

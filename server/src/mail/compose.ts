@@ -27,10 +27,10 @@ import {
   type Block,
   type FieldValues,
 } from '@nimble-bell/core/mail';
-import type { MemberRow } from '../accounts/principal';
 import { entriesOf, seriesOfUid, uidOf, type CoursePlan } from '../calendars/entries';
 import type { SessionRow } from '../courses/store';
 import { isFor, seriesTarget, targetOf } from '@nimble-bell/core/roster';
+import type { MemberRow } from '../accounts/store';
 
 /** A letter as it leaves. */
 export interface Letter {

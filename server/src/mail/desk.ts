@@ -1,25 +1,17 @@
 import type { NoticeNode } from '@nimble-bell/core/api';
 import type { Context } from '../context';
 import { planOf } from '../calendars/entries';
-import { json, rows, type Db } from '../db/pool';
+import { json, type Db } from '../db/pool';
 import { noticeBlocks } from '../notices/blocks';
 import type { Desk } from './compose';
+import { mailedNotices, teachersNames } from './store';
 
 /** Reads what the letters of a course are composed from. */
 export async function deskFor(ctx: Context, db: Db, courseId: string): Promise<Desk | null> {
   const [plan, teachers, notices] = await Promise.all([
     planOf(db, courseId),
-    rows<{ name: string }>(
-      db,
-      `SELECT m.name FROM members m JOIN people p ON p.id = m.person_id
-        WHERE m.course_id = ? AND m.role = 'teacher' ORDER BY m.scope IS NULL DESC, m.name`,
-      [courseId],
-    ),
-    rows<{ id: string; title: string; body: unknown }>(
-      db,
-      'SELECT id, title, body FROM notices WHERE course_id = ? AND mailed_at IS NOT NULL',
-      [courseId],
-    ),
+    teachersNames(db, courseId),
+    mailedNotices(db, courseId),
   ]);
   if (!plan) return null;
   return {

@@ -1,12 +1,13 @@
-import type { LetterAhead, LetterTopic, Told } from '@nimble-bell/core/api';
+import type { LetterAhead, Told } from '@nimble-bell/core/api';
 import type { CalendarCopy } from '@nimble-bell/core/calendar';
 import { spokenPin } from '@nimble-bell/core/mail';
 import type { PoolConnection } from 'mysql2/promise';
 import type { Context } from '../context';
-import { json, rehearse, rows, type Db } from '../db/pool';
+import { json, rehearse, type Db } from '../db/pool';
 import { compose } from './compose';
 import { deskFor } from './desk';
 import { readersOf, type Reader } from './readers';
+import { lettersWaiting } from './store';
 
 /** The letters that a change of one course would cause: it is rehearsed, and says who is told. */
 export const lettersOf = (
@@ -14,13 +15,6 @@ export const lettersOf = (
   courseId: string,
   change: (db: PoolConnection) => Promise<readonly Told[]>,
 ): Promise<LetterAhead[]> => rehearse(ctx.db, async (db) => lettersTo(ctx, db, courseId, await change(db)));
-
-interface Waiting {
-  topic: LetterTopic;
-  member: string;
-  payload: unknown;
-  dueAt: number;
-}
 
 /**
  * The letters that wait for these people, composed as they would leave now: asked within a rehearsed change, what will
@@ -33,12 +27,10 @@ export async function lettersTo(
   people: readonly Told[],
 ): Promise<LetterAhead[]> {
   if (!people.length) return [];
-  const waiting = await rows<Waiting>(
+  const waiting = await lettersWaiting(
     db,
-    `SELECT topic, member_id AS member, payload, due_at AS dueAt FROM jobs
-      WHERE course_id = ? AND member_id IN (?) AND kind = 'mail' AND state = 'queued' AND letter IS NULL
-        AND topic IN ('invitation', 'update', 'goodbye', 'link') ORDER BY id`,
-    [courseId, people.map((p) => p.member)],
+    courseId,
+    people.map((p) => p.member),
   );
   const desk = (await deskFor(ctx, db, courseId))!;
   const readers = await readersOf(

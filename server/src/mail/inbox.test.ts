@@ -19,7 +19,7 @@ jest.mock('../db/pool', () => ({
     return { affectedRows: sql.startsWith('UPDATE jobs') ? bounces : 1 };
   },
 }));
-jest.mock('../accounts/principal', () => ({
+jest.mock('../accounts/store', () => ({
   membersWhere: async (_db: unknown, _where: string, [email]: string[]) =>
     email === 'ana@saltmarsh.example' ? [memberRow()] : [],
 }));

@@ -1,13 +1,13 @@
 import { bounceWords, noticeIn, repliesIn, type DeliveryNotice } from '@nimble-bell/core/mail';
 import { simpleParser, type ParsedMail } from 'mailparser';
 import type { PoolConnection } from 'mysql2/promise';
-import { membersWhere } from '../accounts/principal';
 import { seriesOfUid } from '../calendars/entries';
 import type { Context } from '../context';
-import { one, run, transaction } from '../db/pool';
+import { transaction } from '../db/pool';
 import { InboxVisit } from './pop3';
-import { noteFault } from './inboxFaults';
 import { keepReply } from './replies';
+import { membersWhere } from '../accounts/store';
+import { noteBounced, noteFault, noteInboxSeen, wasSeen } from './store';
 
 const POLL_MS = 2000;
 const LARGEST = 2_000_000;
@@ -73,13 +73,9 @@ export async function dealWith(ctx: Context, uidl: string, raw: string): Promise
 export async function take(ctx: Context, uidl: string, raw: string): Promise<string> {
   const mail = raw.length > LARGEST ? null : await simpleParser(raw).catch(() => null);
   return transaction(ctx.db, async (db) => {
-    if (await one(db, 'SELECT uidl FROM inbox_seen WHERE uidl = ? FOR UPDATE', [uidl])) return 'read before';
+    if (await wasSeen(db, uidl)) return 'read before';
     const outcome = mail ? await outcomeOf(ctx, db, mail, raw) : 'could not be read';
-    await run(db, 'INSERT INTO inbox_seen (uidl, at, outcome) VALUES (?, ?, ?)', [
-      uidl,
-      ctx.now(),
-      outcome.slice(0, 255),
-    ]);
+    await noteInboxSeen(db, uidl, ctx.now(), outcome.slice(0, 255));
     return outcome;
   });
 }
@@ -125,10 +121,6 @@ async function noteBounce(ctx: Context, db: PoolConnection, notice: DeliveryNoti
   const failed = notice.statuses.find((s) => s.action === 'failed');
   if (!failed) return 'a delivery notice of no failure';
   if (!notice.messageId) return 'a delivery notice that names no letter';
-  const result = await run(
-    db,
-    "UPDATE jobs SET bounced_at = ?, bounce = ? WHERE message_id = ? AND kind = 'mail' AND bounced_at IS NULL",
-    [ctx.now(), bounceWords(failed).slice(0, 500), notice.messageId],
-  );
+  const result = await noteBounced(db, ctx.now(), bounceWords(failed).slice(0, 500), notice.messageId);
   return result.affectedRows ? `${failed.recipient} bounced` : 'a delivery notice of an unknown letter';
 }

@@ -1,5 +1,6 @@
 import type { LetterTopic } from '@nimble-bell/core/api';
-import { rows, run, type Db } from '../db/pool';
+import type { Db } from '../db/pool';
+import { insertLetters, invitedOf, studentIds, updatesWaiting } from './store';
 
 export interface Queued {
   courseId: string;
@@ -20,15 +21,12 @@ export async function queueLetters(db: Db, queued: Queued): Promise<number> {
   const { courseId, topic, cause, members, dueAt, about } = queued;
   let count = 0;
   for (let i = 0; i < members.length; i += CHUNK) {
-    const result = await run(
+    const result = await insertLetters(
       db,
-      'INSERT IGNORE INTO jobs (kind, topic, job_key, course_id, member_id, payload, due_at, message_id) VALUES ?',
-      [
-        members.slice(i, i + CHUNK).map((member) => {
-          const key = `${topic}/${cause}/${member}`;
-          return ['mail', topic, key, courseId, member, JSON.stringify(about ?? {}), dueAt, messageIdOf(key)];
-        }),
-      ],
+      members.slice(i, i + CHUNK).map((member) => {
+        const key = `${topic}/${cause}/${member}`;
+        return ['mail', topic, key, courseId, member, JSON.stringify(about ?? {}), dueAt, messageIdOf(key)];
+      }),
     );
     count += result.affectedRows;
   }
@@ -51,13 +49,7 @@ export async function queueUpdates(
 ) {
   if (!members.length) return;
   // The rows are read with locks: a letter that is being composed is waited for, and then no longer counts as waiting.
-  const waiting = await rows<{ member: string }>(
-    db,
-    `SELECT member_id AS member FROM jobs
-      WHERE member_id IN (?) AND kind = 'mail' AND topic IN ('update', 'invitation', 'link') AND state = 'queued' AND letter IS NULL
-        FOR UPDATE`,
-    [[...members]],
-  );
+  const waiting = await updatesWaiting(db, members);
   const told = new Set(waiting.map((w) => w.member));
   await queueLetters(db, {
     courseId,
@@ -68,24 +60,9 @@ export async function queueUpdates(
   });
 }
 
-/** Those of a course who were written to with their link, by member id. */
-export async function invitedOf(db: Db, courseId: string): Promise<Set<string>> {
-  const found = await rows<{ member: string }>(
-    db,
-    `SELECT DISTINCT member_id AS member FROM jobs
-      WHERE course_id = ? AND kind = 'mail' AND topic IN ('invitation', 'link')`,
-    [courseId],
-  );
-  return new Set(found.map((f) => f.member));
-}
-
 /** Queues the first invitation of every student who has none. Gives how many. */
 export async function inviteNew(db: Db, courseId: string, dueAt: number): Promise<number> {
-  const students = await rows<{ id: string }>(
-    db,
-    "SELECT id FROM members WHERE course_id = ? AND role = 'student'",
-    [courseId],
-  );
+  const students = await studentIds(db, courseId);
   const invited = await invitedOf(db, courseId);
   const members = students.map((s) => s.id).filter((id) => !invited.has(id));
   return queueLetters(db, { courseId, topic: 'invitation', cause: 'first', members, dueAt });

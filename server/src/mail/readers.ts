@@ -1,6 +1,7 @@
 import type { CalendarCopy } from '@nimble-bell/core/calendar';
-import { membersWhere, type MemberRow } from '../accounts/principal';
-import { json, rows, type Db } from '../db/pool';
+import { json, type Db } from '../db/pool';
+import { membersWhere, type MemberRow } from '../accounts/store';
+import { copiesOf, membersGone } from './store';
 
 /** Whom a letter is for, and what their calendar holds by the letters they had. */
 export interface Reader {
@@ -18,19 +19,8 @@ export async function readersOf(
   if (!ids.length) return readers;
   const [on, gone, copies] = await Promise.all([
     membersWhere(db, 'm.id IN (?)', [ids]),
-    rows<MemberRow>(
-      db,
-      `SELECT m.id, m.course_id AS courseId, m.person_id AS personId, m.role, m.group_name AS \`group\`,
-              COALESCE(m.own_name, p.name) AS name, p.email, COALESCE(m.own_zone, p.zone) AS zone,
-              m.link_code AS link, m.pin FROM enrolments m JOIN people p ON p.id = m.person_id
-        WHERE m.id IN (?) AND m.left_at IS NOT NULL`,
-      [ids],
-    ),
-    rows<{ member: string; key: string; body: unknown }>(
-      db,
-      `SELECT member_id AS member, entry_key AS \`key\`, body FROM calendar_copies WHERE member_id IN (?)${lock ? ' FOR UPDATE' : ''}`,
-      [ids],
-    ),
+    membersGone(db, ids),
+    copiesOf(db, ids, lock),
   ]);
   for (const member of on) readers.set(member.id, { member, held: new Map() });
   for (const m of gone)

@@ -1,8 +1,9 @@
 import type { Answer } from '@nimble-bell/core/api';
-import type { MemberRow } from '../accounts/principal';
-import { one, run, type Db } from '../db/pool';
+import type { Db } from '../db/pool';
 import { isFor, seriesTarget, targetOf } from '@nimble-bell/core/roster';
 import { seriesOf, sessionsOfCourse } from '../courses/store';
+import type { MemberRow } from '../accounts/store';
+import { keepReplyRow, replySequence } from './store';
 
 export interface GivenReply {
   seriesId: string;
@@ -29,19 +30,17 @@ export async function keepReply(
     ? sessions.some((s) => s.date === reply.date && isFor(targetOf(s), member))
     : isFor(seriesTarget(series), member);
   if (!theirs) return false;
-  const last = await one<{ sequence: number }>(
-    db,
-    'SELECT sequence FROM replies WHERE member_id = ? AND series_id = ? AND local_date = ?',
-    [member.id, series.id, reply.date ?? ''],
-  );
+  const last = await replySequence(db, member.id, series.id, reply.date ?? '');
   // No message has a higher SEQUENCE than the series by now: what claims one answers the latest.
   const sequence = Math.min(reply.sequence ?? last?.sequence ?? 0, series.sequence);
   if (last && sequence < Math.min(last.sequence, series.sequence)) return true;
-  await run(
-    db,
-    `INSERT INTO replies (member_id, series_id, local_date, answer, sequence, at) VALUES (?, ?, ?, ?, ?, ?)
-     ON DUPLICATE KEY UPDATE answer = VALUES(answer), sequence = VALUES(sequence), at = VALUES(at)`,
-    [member.id, series.id, reply.date ?? '', reply.answer, sequence, now],
-  );
+  await keepReplyRow(db, {
+    member: member.id,
+    series: series.id,
+    date: reply.date ?? '',
+    answer: reply.answer,
+    sequence,
+    now,
+  });
   return true;
 }

@@ -14,19 +14,28 @@ import {
 import { unknownFields } from '@nimble-bell/core/mail';
 import type { PoolConnection } from 'mysql2/promise';
 import { z } from 'zod';
-import { membersWhere, principalOf, requireRight, type Right } from '../accounts/principal';
-import type { Context } from '../context';
-import { rows, run, transaction } from '../db/pool';
+import { principalOf, requireRight, type Right } from '../accounts/principal';
+import { newId, type Context } from '../context';
+import { transaction } from '../db/pool';
 import { AppError, parse } from '../errors';
-import { setAside } from './inboxFaults';
 import { isFor, seriesTarget } from '@nimble-bell/core/roster';
 import { ownMembers } from '../roster/store';
 import { compose } from './compose';
 import { deskFor } from './desk';
 import { lettersOf } from './foretell';
-import { invitedOf, messageIdOf, queueLetters } from './queue';
-import { newId } from '../context';
+import { messageIdOf, queueLetters } from './queue';
 import { setTelephone } from './telephone';
+import { membersWhere } from '../accounts/store';
+import {
+  deliveriesOf,
+  invitedOf,
+  lettersForUpdate,
+  queueAgain,
+  setAside,
+  writeInvitation,
+  writeInviteBefore,
+  writeReminders,
+} from './store';
 
 const Resend = z.object({ letters: z.array(z.int()).min(1).max(2000) });
 const PreviewInput = z.object({
@@ -68,10 +77,7 @@ export function mailRoutes(ctx: Context): Router {
   router.put('/courses/:course/invitation', async (req, res) => {
     const { courseId } = await asked(req, 'plan');
     const { template: input } = parse(z.object({ template: InvitationTemplate.nullable() }), req.body);
-    await run(ctx.db, 'UPDATE courses SET invitation = ? WHERE id = ?', [
-      input ? JSON.stringify(template(input)) : null,
-      courseId,
-    ]);
+    await writeInvitation(ctx.db, input ? JSON.stringify(template(input)) : null, courseId);
     res.json({});
   });
 
@@ -109,10 +115,7 @@ export function mailRoutes(ctx: Context): Router {
     const { courseId } = await asked(req, 'plan');
     const { rule } = parse(z.object({ rule: InviteBefore.nullable() }), req.body);
     if (rule?.members) await ownMembers(ctx.db, courseId, rule.members);
-    await run(ctx.db, 'UPDATE courses SET invite_before = ? WHERE id = ?', [
-      rule ? JSON.stringify(rule) : null,
-      courseId,
-    ]);
+    await writeInviteBefore(ctx.db, rule ? JSON.stringify(rule) : null, courseId);
     res.json({});
   });
 
@@ -136,24 +139,13 @@ export function mailRoutes(ctx: Context): Router {
   router.put('/courses/:course/reminders', async (req, res) => {
     const { courseId } = await asked(req, 'plan');
     const { minutes } = parse(Reminders, req.body);
-    await run(ctx.db, 'UPDATE courses SET reminders = ? WHERE id = ?', [JSON.stringify(minutes), courseId]);
+    await writeReminders(ctx.db, minutes, courseId);
     res.json({});
   });
 
   router.get('/courses/:course/deliveries', async (req, res) => {
     const { courseId } = await asked(req, 'teach');
-    const found = await rows<
-      Omit<Delivery, 'state'> & { state: string; bounced: number | null; bounce: string | null }
-    >(
-      ctx.db,
-      `SELECT j.id, j.member_id AS member, COALESCE(m.own_name, p.name) AS name, p.email, j.topic, COALESCE(j.subject, '') AS subject, j.state,
-              COALESCE(j.bounced_at, j.done_at, j.due_at) AS at, j.fault, j.bounced_at AS bounced, j.bounce,
-              IF(j.topic IN ('invitation', 'update', 'link'), (SELECT r.answer FROM replies r
-                WHERE r.member_id = j.member_id AND r.at >= j.due_at ORDER BY r.at DESC LIMIT 1), NULL) AS answer
-         FROM jobs j JOIN enrolments m ON m.id = j.member_id JOIN people p ON p.id = m.person_id
-        WHERE j.course_id = ? AND j.kind = 'mail' ORDER BY j.id DESC LIMIT 5000`,
-      [courseId],
-    );
+    const found = await deliveriesOf(ctx.db, courseId);
     const deliveries: Delivery[] = found.map(({ bounced, bounce, state, ...d }) => ({
       ...d,
       topic: d.topic as LetterTopic,
@@ -168,32 +160,22 @@ export function mailRoutes(ctx: Context): Router {
     const { courseId } = await asked(req, 'plan');
     const { letters } = parse(Resend, req.body);
     const queued = await transaction(ctx.db, async (db) => {
-      const found = await rows<{ id: number; topic: LetterTopic; member: string; payload: unknown }>(
-        db,
-        `SELECT j.id, j.topic, j.member_id AS member, j.payload FROM jobs j JOIN members m ON m.id = j.member_id
-          WHERE j.course_id = ? AND j.kind = 'mail' AND j.id IN (?) FOR UPDATE`,
-        [courseId, letters],
-      );
+      const found = await lettersForUpdate(db, courseId, letters);
       if (found.length < new Set(letters).size) throw new AppError('not-found', 'There is no such letter.');
       const cause = newId();
       // News can have been lost with a letter that bounced: the whole is said again.
       for (const { topic, member, payload } of found) {
         const again = topic === 'update' ? 'invitation' : topic;
         const key = `${again}/${cause}/${member}`;
-        await run(
-          db,
-          `INSERT IGNORE INTO jobs (kind, topic, job_key, course_id, member_id, payload, due_at, message_id)
-           VALUES ('mail', ?, ?, ?, ?, ?, ?, ?)`,
-          [
-            again,
-            key,
-            courseId,
-            member,
-            typeof payload === 'string' ? payload : JSON.stringify(payload),
-            ctx.now(),
-            messageIdOf(key),
-          ],
-        );
+        await queueAgain(db, {
+          topic: again,
+          key,
+          courseId,
+          member,
+          payload: typeof payload === 'string' ? payload : JSON.stringify(payload),
+          now: ctx.now(),
+          messageId: messageIdOf(key),
+        });
       }
       return found.length;
     });

@@ -1,11 +1,11 @@
 import nodemailer, { type SendMailOptions, type TransportOptions } from 'nodemailer';
 import type { PoolConnection } from 'mysql2/promise';
 import type { Context } from '../context';
-import { run } from '../db/pool';
 import type { Job, Lane } from '../jobs/worker';
 import { compose, type Letter } from './compose';
 import { deskFor } from './desk';
 import { readersOf } from './readers';
+import { writeCopies, writeLetters, type ComposedJob } from './store';
 
 /** A letter as it waits to be sent: composed, with whom it goes to. */
 export interface Stored extends Letter {
@@ -28,7 +28,7 @@ async function composeAll(ctx: Context, jobs: Job[], db: PoolConnection): Promis
   const desk = await deskFor(ctx, db, jobs[0]!.courseId!);
   const ids = jobs.map((j) => j.memberId!);
   const readers = await readersOf(db, ids, { lock: true });
-  const letters: unknown[][] = [];
+  const letters: ComposedJob[] = [];
   const written: unknown[][] = [];
   for (const job of jobs) {
     const reader = readers.get(job.memberId!);
@@ -37,7 +37,7 @@ async function composeAll(ctx: Context, jobs: Job[], db: PoolConnection): Promis
         ? compose(desk, reader.member, { topic: job.topic!, about: job.payload }, reader.held)
         : null;
     if (!composed?.letter || !reader) {
-      letters.push([job.id, null, null]);
+      letters.push({ id: job.id, composed: null });
       continue;
     }
     const stored: Stored = {
@@ -45,31 +45,18 @@ async function composeAll(ctx: Context, jobs: Job[], db: PoolConnection): Promis
       from: `${desk!.plan.course.code} at Nimble Bell`,
       to: { name: reader.member.name, address: reader.member.email },
     };
-    letters.push([job.id, composed.letter.subject.slice(0, 255), JSON.stringify(stored)]);
+    letters.push({
+      id: job.id,
+      composed: { subject: composed.letter.subject.slice(0, 255), letter: JSON.stringify(stored) },
+    });
     for (const [key, copy] of composed.copies) {
       reader.held.set(key, copy);
       written.push([job.memberId, key, JSON.stringify(copy)]);
     }
   }
-  if (written.length)
-    await run(
-      db,
-      'INSERT INTO calendar_copies (member_id, entry_key, body) VALUES ? ON DUPLICATE KEY UPDATE body = VALUES(body)',
-      [written],
-    );
+  if (written.length) await writeCopies(db, written);
   await writeLetters(db, letters, ctx.now());
   return [];
-}
-
-async function writeLetters(db: PoolConnection, letters: readonly unknown[][], now: number) {
-  for (const [id, subject, letter] of letters)
-    await run(
-      db,
-      letter
-        ? 'UPDATE jobs SET subject = ?, letter = ?, attempts = 0 WHERE id = ?'
-        : "UPDATE jobs SET state = 'void', done_at = ? WHERE id = ?",
-      letter ? [subject as string, letter as string, id as number] : [now, id as number],
-    );
 }
 
 /** Sends composed letters by SMTP, as they were composed: a repeated hand-over is the same message. */

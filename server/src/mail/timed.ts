@@ -1,10 +1,11 @@
 import type { LetterTopic } from '@nimble-bell/core/api';
-import { membersWhere, type MemberRow } from '../accounts/principal';
 import type { Context } from '../context';
 import { courseById, sessionsOfCourse, type CourseRow } from '../courses/store';
-import { rows, transaction, type Db } from '../db/pool';
+import { transaction, type Db } from '../db/pool';
 import { isFor, targetOf } from '@nimble-bell/core/roster';
-import { invitedOf, queueLetters } from './queue';
+import { queueLetters } from './queue';
+import { membersWhere, type MemberRow } from '../accounts/store';
+import { coursesWithTimed, invitedOf } from './store';
 
 const EVERY_MS = 5000;
 const MINUTE = 60_000;
@@ -18,13 +19,7 @@ export function keepTime(ctx: Context): NodeJS.Timeout {
 
 export async function writeAllDue(ctx: Context): Promise<number> {
   const now = ctx.now();
-  const due = await rows<{ id: string }>(
-    ctx.db,
-    `SELECT DISTINCT c.id FROM courses c JOIN sessions s ON s.course_id = c.id
-      WHERE (c.reminders <> '[]' OR c.invite_before IS NOT NULL) AND s.state IN ('planned', 'moved')
-        AND s.starts_at > ? AND s.starts_at < ?`,
-    [now, now + 14 * 24 * 60 * MINUTE],
-  );
+  const due = await coursesWithTimed(ctx.db, now, now + 14 * 24 * 60 * MINUTE);
   let queued = 0;
   for (const { id } of due) queued += await writeDue(ctx, id, now);
   return queued;

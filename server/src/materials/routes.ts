@@ -7,15 +7,21 @@ import { pipeline } from 'node:stream/promises';
 import { Router, type Request } from 'express';
 import { MaterialLink } from '@nimble-bell/core/api';
 import { z } from 'zod';
-import { membersWhere, principalOf, requireRight, type MemberRow, type Right } from '../accounts/principal';
+import { principalOf, requireRight, type Right } from '../accounts/principal';
 import { newId, type Context } from '../context';
 import { sessionById } from '../courses/store';
-import { one, run } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { readTicket } from '../recordings/ticket';
 import { isFor, targetOf } from '@nimble-bell/core/roster';
-import { infoOf, MATERIAL, materialsFor, type MaterialRow } from './store';
-
+import {
+  infoOf,
+  insertMaterial,
+  materialById,
+  materialsFor,
+  removeMaterial,
+  type MaterialRow,
+} from './store';
+import { membersWhere, type MemberRow } from '../accounts/store';
 const LARGEST = 200_000_000;
 /** What people bring to a class. Programs are not among it. */
 const TYPES: Record<string, string> = {
@@ -68,11 +74,18 @@ export function materialRoutes(ctx: Context): Router {
   };
   const keep = async (member: MemberRow, m: Omit<MaterialRow, 'id' | 'courseId' | 'by' | 'at'>) => {
     const row: MaterialRow = { ...m, id: newId(), courseId: member.courseId, by: member.name, at: ctx.now() };
-    await run(
-      ctx.db,
-      'INSERT INTO materials (id, course_id, session_id, name, url, hash, type, bytes, made_by, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
-      [row.id, row.courseId, row.sessionId, row.name, row.url, row.hash, row.type, row.bytes, row.by, row.at],
-    );
+    await insertMaterial(ctx.db, {
+      id: row.id,
+      courseId: row.courseId,
+      sessionId: row.sessionId,
+      name: row.name,
+      url: row.url,
+      hash: row.hash,
+      type: row.type,
+      bytes: row.bytes,
+      by: row.by,
+      at: row.at,
+    });
     return infoOf(ctx, row, member);
   };
 
@@ -127,17 +140,17 @@ export function materialRoutes(ctx: Context): Router {
   });
 
   const byId = async (id: string) => {
-    const row = await one<MaterialRow>(ctx.db, `${MATERIAL} AND id = ?`, [id]);
+    const row = await materialById(ctx.db, id);
     if (!row) throw new AppError('not-found');
     return row;
   };
 
   router.delete('/materials/:material', async (req, res) => {
     const principal = await principalOf(ctx, req.headers);
-    const row = await one<MaterialRow>(ctx.db, `${MATERIAL} AND id = ?`, [req.params.material]);
+    const row = await materialById(ctx.db, req.params.material);
     if (!row) throw new AppError(principal.kind === 'account' ? 'not-found' : 'forbidden');
     await requireRight(ctx, principal, row.courseId, 'teach');
-    await run(ctx.db, 'UPDATE materials SET removed_at = ? WHERE id = ?', [ctx.now(), row.id]);
+    await removeMaterial(ctx.db, ctx.now(), row.id);
     res.json({});
   });
 

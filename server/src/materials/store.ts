@@ -1,10 +1,10 @@
 import type { MaterialInfo } from '@nimble-bell/core/api';
-import type { MemberRow } from '../accounts/principal';
 import type { Context } from '../context';
 import { sessionsOfCourse } from '../courses/store';
-import { rows, type Db } from '../db/pool';
+import { one, rows, run, type Db } from '../db/pool';
 import { ticketFor } from '../recordings/ticket';
 import { isFor, targetOf } from '@nimble-bell/core/roster';
+import type { MemberRow } from '../accounts/store';
 
 export interface MaterialRow {
   id: string;
@@ -42,3 +42,39 @@ export function infoOf(ctx: Context, m: MaterialRow, member: Pick<MemberRow, 'id
     url: url ?? `/api/materials/${m.id}/file?ticket=${ticketFor(ctx, m.id, member)}`,
   };
 }
+
+export const insertMaterial = (
+  db: Db,
+  {
+    id,
+    courseId,
+    sessionId,
+    name,
+    url,
+    hash,
+    type,
+    bytes,
+    by,
+    at,
+  }: {
+    id: string;
+    courseId: string;
+    sessionId: null | string;
+    name: string;
+    url: null | string;
+    hash: null | string;
+    type: null | string;
+    bytes: number;
+    by: string;
+    at: number;
+  },
+) =>
+  run(
+    db,
+    'INSERT INTO materials (id, course_id, session_id, name, url, hash, type, bytes, made_by, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
+    [id, courseId, sessionId, name, url, hash, type, bytes, by, at],
+  );
+
+export const materialById = (db: Db, id: string) => one<MaterialRow>(db, `${MATERIAL} AND id = ?`, [id]);
+export const removeMaterial = (db: Db, now: number, id: string) =>
+  run(db, 'UPDATE materials SET removed_at = ? WHERE id = ?', [now, id]);

@@ -1,9 +1,9 @@
 import type { NoticeNode } from '@nimble-bell/core/api';
 import { clockWords, dateIn, dateWords } from '@nimble-bell/core/calendar';
 import type { Block, Piece } from '@nimble-bell/core/mail';
-import type { MemberRow } from '../accounts/principal';
 import type { CoursePlan } from '../calendars/entries';
 import { isFor, targetOf } from '@nimble-bell/core/roster';
+import type { MemberRow } from '../accounts/store';
 
 /** A notice as a letter's blocks, its plan of the day filled in for the reader. */
 export function noticeBlocks(doc: NoticeNode, plan: CoursePlan, member: MemberRow): Block[] {

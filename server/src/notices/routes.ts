@@ -1,11 +1,13 @@
 import { Router, type Request } from 'express';
 import { NoticeInput } from '@nimble-bell/core/api';
-import { principalOf, requireRight, membersWhere, type Right } from '../accounts/principal';
+import { principalOf, requireRight, type Right } from '../accounts/principal';
 import { newId, type Context } from '../context';
-import { run, transaction, type Db } from '../db/pool';
+import { transaction, type Db } from '../db/pool';
 import { AppError, parse } from '../errors';
-import { invitedOf, queueLetters } from '../mail/queue';
-import { noticesFor } from './store';
+import { queueLetters } from '../mail/queue';
+import { changeNotice, deleteNotice, insertNotice, noticesFor } from './store';
+import { membersWhere } from '../accounts/store';
+import { invitedOf } from '../mail/store';
 
 export function noticeRoutes(ctx: Context): Router {
   const router = Router();
@@ -23,23 +25,18 @@ export function noticeRoutes(ctx: Context): Router {
     const mailed = await transaction(ctx.db, async (db) => {
       const now = ctx.now();
       const from = input.from ?? now;
-      await run(
-        db,
-        `INSERT INTO notices (id, course_id, title, body, visible_from, visible_until, pinned, mailed_at, made_by, at)
-         VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-        [
-          id,
-          member.courseId,
-          input.title,
-          JSON.stringify(input.body),
-          from,
-          input.until,
-          input.pinned,
-          input.mail ? now : null,
-          member.name,
-          now,
-        ],
-      );
+      await insertNotice(db, {
+        id,
+        courseId: member.courseId,
+        title: input.title,
+        body: input.body,
+        from,
+        until: input.until,
+        pinned: input.pinned,
+        mailedAt: input.mail ? now : null,
+        by: member.name,
+        at: now,
+      });
       return input.mail ? mailIt(db, member.courseId, id, Math.max(from, now)) : 0;
     });
     res.status(201).json({ id, mailed });
@@ -64,30 +61,22 @@ export function noticeRoutes(ctx: Context): Router {
   router.put('/courses/:course/notices/:notice', async (req, res) => {
     const { courseId } = await asked(req, 'teach');
     const input = parse(NoticeInput, req.body);
-    const result = await run(
-      ctx.db,
-      `UPDATE notices SET title = ?, body = ?, visible_from = COALESCE(?, visible_from), visible_until = ?, pinned = ?
-        WHERE id = ? AND course_id = ?`,
-      [
-        input.title,
-        JSON.stringify(input.body),
-        input.from,
-        input.until,
-        input.pinned,
-        req.params.notice as string,
-        courseId,
-      ],
-    );
+    const result = await changeNotice(ctx.db, {
+      title: input.title,
+      body: input.body,
+      from: input.from,
+      until: input.until,
+      pinned: input.pinned,
+      id: req.params.notice as string,
+      courseId,
+    });
     if (!result.affectedRows) throw new AppError('not-found');
     res.json({});
   });
 
   router.delete('/courses/:course/notices/:notice', async (req, res) => {
     const { courseId } = await asked(req, 'teach');
-    const result = await run(ctx.db, 'DELETE FROM notices WHERE id = ? AND course_id = ?', [
-      req.params.notice as string,
-      courseId,
-    ]);
+    const result = await deleteNotice(ctx.db, req.params.notice as string, courseId);
     if (!result.affectedRows) throw new AppError('not-found');
     res.json({});
   });

@@ -1,11 +1,11 @@
 import type { DayPlan, NoticeInfo, NoticeNode } from '@nimble-bell/core/api';
 import { teaches } from '@nimble-bell/core/limits';
-import type { MemberRow } from '../accounts/principal';
 import { planOf } from '../calendars/entries';
 import type { Context } from '../context';
-import { json, rows, type Db } from '../db/pool';
+import { json, rows, run, type Db } from '../db/pool';
 import { materialsFor } from '../materials/store';
 import { sessionsOfDay } from './blocks';
+import type { MemberRow } from '../accounts/store';
 
 /** The dates that a notice's plan blocks speak of. */
 function datesIn(node: NoticeNode): string[] {
@@ -46,3 +46,66 @@ export async function noticesFor(ctx: Context, db: Db, member: MemberRow): Promi
     return { ...n, body, pinned: Boolean(n.pinned), days: [...new Set(datesIn(body))].map(dayOf) };
   });
 }
+
+export const insertNotice = (
+  db: Db,
+  {
+    id,
+    courseId,
+    title,
+    body,
+    from,
+    until,
+    pinned,
+    mailedAt,
+    by,
+    at,
+  }: {
+    id: string;
+    courseId: string;
+    title: string;
+    body: unknown;
+    from: number;
+    until: null | number;
+    pinned: boolean;
+    mailedAt: null | number;
+    by: string;
+    at: number;
+  },
+) =>
+  run(
+    db,
+    `INSERT INTO notices (id, course_id, title, body, visible_from, visible_until, pinned, mailed_at, made_by, at)
+         VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+    [id, courseId, title, JSON.stringify(body), from, until, pinned, mailedAt, by, at],
+  );
+
+export const changeNotice = (
+  db: Db,
+  {
+    title,
+    body,
+    from,
+    until,
+    pinned,
+    id,
+    courseId,
+  }: {
+    title: string;
+    body: unknown;
+    from: null | number;
+    until: null | number;
+    pinned: boolean;
+    id: string;
+    courseId: string;
+  },
+) =>
+  run(
+    db,
+    `UPDATE notices SET title = ?, body = ?, visible_from = COALESCE(?, visible_from), visible_until = ?, pinned = ?
+        WHERE id = ? AND course_id = ?`,
+    [title, JSON.stringify(body), from, until, pinned, id, courseId],
+  );
+
+export const deleteNotice = (db: Db, id: string, courseId: string) =>
+  run(db, 'DELETE FROM notices WHERE id = ? AND course_id = ?', [id, courseId]);

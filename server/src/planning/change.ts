@@ -1,22 +1,29 @@
-import type { NamedClash, PlanOutcome, SessionDelta, Term, Told } from '@nimble-bell/core/api';
+import type {
+  MemberScope,
+  NamedClash,
+  PlanOutcome,
+  Role,
+  SessionDelta,
+  Term,
+  Told,
+} from '@nimble-bell/core/api';
 import { countWords, durationWords, instantWords } from '@nimble-bell/core/calendar';
 import type { PoolConnection } from 'mysql2/promise';
 import { newId } from '../context';
-import { json, rows, run, type Db } from '../db/pool';
+import { json, type Db } from '../db/pool';
 import { AppError } from '../errors';
-import type { MemberScope, Role } from '@nimble-bell/core/api';
 import { queueUpdates } from '../mail/queue';
 import { isFor } from '@nimble-bell/core/roster';
 import { clashesIn } from './clashes';
+import { diffOf, isEmpty, type PlanDiff, type RowChange } from './snapshot';
 import {
-  diffOf,
-  isEmpty,
+  invitedPeople,
+  keepPlanChange,
+  raiseSequences,
   snapshot,
-  type PlanDiff,
-  type RowChange,
   type SessionRecord,
   type Snapshot,
-} from './snapshot';
+} from './store';
 
 export interface PlanChange {
   courseId: string;
@@ -51,13 +58,17 @@ export async function changePlan(db: PoolConnection, change: PlanChange): Promis
   const clashes = (await clashesIn(db, courseId, now)).filter((c) => changed.has(c.sessionId!));
   const told = await toldOf(db, courseId, before, after, now);
   const changeId = newId();
-  await run(
-    db,
-    'INSERT INTO plan_changes (id, course_id, at, made_by, words, body, told) VALUES (?, ?, ?, ?, ?, ?, ?)',
-    [changeId, courseId, now, by, words.slice(0, 255), JSON.stringify(diff), told.length],
-  );
+  await keepPlanChange(db, {
+    id: changeId,
+    courseId,
+    at: now,
+    by,
+    words: words.slice(0, 255),
+    body: diff,
+    told: told.length,
+  });
   const series = new Set([...touched, ...diff.series.map((s) => (s.after ?? s.before)!.id)]);
-  if (series.size) await run(db, 'UPDATE series SET sequence = sequence + 1 WHERE id IN (?)', [[...series]]);
+  if (series.size) await raiseSequences(db, [...series]);
   await queueUpdates(
     db,
     courseId,
@@ -142,14 +153,7 @@ async function toldOf(
   after: Snapshot,
   now: number,
 ): Promise<Told[]> {
-  const invited = await rows<Told & { role: Role; scope: unknown }>(
-    db,
-    `SELECT m.id AS member, m.name, m.role, m.scope FROM members m JOIN people p ON p.id = m.person_id
-      WHERE m.course_id = ? AND m.role <> 'teacher'
-        AND EXISTS (SELECT 1 FROM jobs j WHERE j.member_id = m.id AND j.kind = 'mail' AND j.topic IN ('invitation', 'link'))
-      ORDER BY m.name`,
-    [courseId],
-  );
+  const invited = await invitedPeople(db, courseId);
   const seen = (plan: Snapshot, member: Seer): string => {
     const lines: string[] = [];
     for (const s of plan.sessions.values()) {

@@ -1,39 +1,7 @@
 import type { NamedClash } from '@nimble-bell/core/api';
 import { clashesOf, type TimedSeries } from '@nimble-bell/core/clashes';
-import { json, rows, type Db } from '../db/pool';
-
-interface Enrolment {
-  courseId: string;
-  memberId: string;
-  personId: string;
-  name: string;
-  role: string;
-  group: string | null;
-}
-
-interface Timed {
-  id: string;
-  seriesId: string;
-  courseId: string;
-  code: string;
-  title: string;
-  group: string | null;
-  leads: string[];
-  startsAt: number;
-  endsAt: number;
-}
-
-/** Everyone of the courses that share a person with this one. */
-const ENROLMENTS = `SELECT m.course_id AS courseId, m.id AS memberId, m.person_id AS personId, m.name, m.role, m.group_name AS \`group\`
-   FROM members m JOIN people p ON p.id = m.person_id
-  WHERE m.course_id IN (SELECT o.course_id FROM members me JOIN members o ON o.person_id = me.person_id WHERE me.course_id = ?)
-    AND m.role IN ('teacher', 'assistant', 'student')`;
-
-const SESSIONS = `SELECT s.id, s.series_id AS seriesId, s.course_id AS courseId, c.code, r.title, r.group_name AS \`group\`, r.leads,
-                         s.starts_at AS startsAt, s.ends_at AS endsAt
-   FROM sessions s JOIN series r ON r.id = s.series_id JOIN courses c ON c.id = s.course_id
-  WHERE s.course_id IN (?) AND r.kind NOT IN ('open', 'capture') AND s.state IN ('planned', 'moved', 'live') AND s.ends_at > ?
-  ORDER BY s.starts_at`;
+import { json, type Db } from '../db/pool';
+import { enrolmentsAround, timedSessions, type Enrolment, type Timed } from './store';
 
 /** Who must be at a series: its leads, or else the course's teachers; and the students it is for. */
 export function peopleOf(
@@ -56,9 +24,9 @@ export interface College {
 
 /** The sessions ahead of every course that shares somebody with this one, with who must be at each. */
 export async function collegeAround(db: Db, courseId: string, now: number): Promise<College> {
-  const enrolments = await rows<Enrolment>(db, ENROLMENTS, [courseId]);
+  const enrolments = await enrolmentsAround(db, courseId);
   const courses = [...new Set([courseId, ...enrolments.map((e) => e.courseId)])];
-  const sessions = (await rows<Timed & { leads: unknown }>(db, SESSIONS, [courses, now])).map((s) => ({
+  const sessions = (await timedSessions(db, courses, now)).map((s) => ({
     ...s,
     leads: json<string[]>(s.leads),
   }));

@@ -8,10 +8,10 @@ import {
 } from '@nimble-bell/core/api';
 import {
   changed,
+  countWords,
   dateIn,
   dateWords,
   instantWords,
-  countWords,
   periodFaults,
   periodsFor,
   sessionsOf,
@@ -27,18 +27,33 @@ import {
 } from '@nimble-bell/core/calendar';
 import { newId } from '../context';
 import { seriesById, seriesOf, type SeriesRow } from '../courses/store';
-import { one, rows, run, type Db } from '../db/pool';
+import type { Db } from '../db/pool';
 import { AppError } from '../errors';
 import { bellTimesOf } from '../terms/store';
-import { laySeries, sessionRecords } from './laySeries';
+import { laySeries } from './laySeries';
 import {
+  clearGroups,
+  courseOfSession,
   deleteSessions,
   insertSessions,
+  isLive,
+  memberName,
+  placeOfSession,
+  publishOne,
+  publishSeries,
+  putInGroup,
+  removeIfEmpty,
   removeSeries,
+  renameSession,
+  sessionRecords,
+  setGroup,
+  studentsOf,
+  teachingAmong,
+  wasHeld,
   writeSeries,
   writeSession,
   type SessionRecord,
-} from './snapshot';
+} from './store';
 
 export interface Editing {
   db: Db;
@@ -59,11 +74,7 @@ export async function applyEdit(at: Editing, edit: PlanEdit): Promise<string> {
       return changeSeries(at, edit.id, edit.series);
     case 'remove-series': {
       const series = await ownSeries(at, edit.id);
-      const taught = await one(
-        at.db,
-        "SELECT id FROM sessions WHERE series_id = ? AND state IN ('live', 'held')",
-        [edit.id],
-      );
+      const taught = await wasHeld(at.db, edit.id);
       if (taught) throw new AppError('series-taught');
       await removeSeries(at.db, edit.id);
       return `${series.title} removed`;
@@ -78,7 +89,7 @@ export async function applyEdit(at: Editing, edit: PlanEdit): Promise<string> {
       return setGroups(at, edit.plan);
     case 'move-to-group': {
       const member = await ownMember(at, edit.member);
-      await run(at.db, 'UPDATE members SET group_name = ? WHERE id = ?', [edit.group, edit.member]);
+      await setGroup(at.db, edit.group, edit.member);
       return edit.group
         ? `${member.name} moved to group ${edit.group}`
         : `${member.name} taken out of the groups`;
@@ -94,24 +105,14 @@ async function ownSeries({ db, courseId }: Editing, id: string): Promise<SeriesR
 }
 
 async function ownMember({ db, courseId }: Editing, id: string): Promise<{ name: string }> {
-  const member = await one<{ name: string }>(
-    db,
-    'SELECT m.name FROM members m JOIN people p ON p.id = m.person_id WHERE m.id = ? AND m.course_id = ?',
-    [id, courseId],
-  );
+  const member = await memberName(db, id, courseId);
   if (!member) throw new AppError('not-found', 'There is no such person on the class list.');
   return member;
 }
 
 /** What the schema cannot know: periods that exist, leads that are on the list, a pattern that gives a session. */
 async function checkSeries({ db, courseId, term }: Editing, input: SeriesInput) {
-  const leads = input.leads.length
-    ? await rows<{ id: string }>(
-        db,
-        "SELECT id FROM members WHERE course_id = ? AND role IN ('teacher', 'assistant') AND id IN (?)",
-        [courseId, input.leads],
-      )
-    : [];
+  const leads = input.leads.length ? await teachingAmong(db, courseId, input.leads) : [];
   if (leads.length < new Set(input.leads).size)
     throw new AppError('invalid', undefined, [
       { path: 'leads', message: 'Choose teachers and assistants of this course.' },
@@ -143,8 +144,7 @@ async function addSeries(at: Editing, input: SeriesInput): Promise<string> {
 async function changeSeries(at: Editing, id: string, input: SeriesInput): Promise<string> {
   const series = await ownSeries(at, id);
   await checkSeries(at, input);
-  if (await one(at.db, "SELECT id FROM sessions WHERE series_id = ? AND state = 'live'", [id]))
-    throw new AppError('class-running');
+  if (await isLive(at.db, id)) throw new AppError('class-running');
   await writeSeries(at.db, at.courseId, { ...input, id, publishedAt: series.publishedAt });
   // A draft that nobody has seen may be laid anew from the first day on.
   const frozen = series.publishedAt === null ? null : at.now;
@@ -159,10 +159,7 @@ async function changeSeries(at: Editing, id: string, input: SeriesInput): Promis
 
 async function publish(at: Editing, ids: string[]): Promise<string> {
   const all = await Promise.all(ids.map((id) => ownSeries(at, id)));
-  await run(at.db, 'UPDATE series SET published_at = ? WHERE id IN (?) AND published_at IS NULL', [
-    at.now,
-    ids,
-  ]);
+  await publishSeries(at.db, at.now, ids);
   return all.length === 1
     ? `${all[0]!.title} published`
     : `${countWords(all.length, 'series', 'series')} published`;
@@ -171,11 +168,7 @@ async function publish(at: Editing, ids: string[]): Promise<string> {
 type SessionEdit = Extract<PlanEdit, { edit: 'change-session' }>;
 
 async function changeSession(at: Editing, { id, scope, change }: SessionEdit): Promise<string> {
-  const row = await one<{ seriesId: string; courseId: string; state: string }>(
-    at.db,
-    'SELECT series_id AS seriesId, course_id AS courseId, state FROM sessions WHERE id = ?',
-    [id],
-  );
+  const row = await placeOfSession(at.db, id);
   if (!row || row.courseId !== at.courseId)
     throw new AppError('not-found', 'There is no such session in this course.');
   const held = row.state === 'live' || row.state === 'held';
@@ -190,10 +183,7 @@ async function changeSession(at: Editing, { id, scope, change }: SessionEdit): P
   const records = await sessionRecords(at.db, row.seriesId);
   if (held) {
     const own = records.find((r) => r.id === id)!;
-    await run(at.db, 'UPDATE sessions SET title = ? WHERE id = ?', [
-      change.do === 'rename' ? change.title : own.title,
-      id,
-    ]);
+    await renameSession(at.db, change.do === 'rename' ? change.title : own.title, id);
     return `${series.title} of ${dateWords(own.date)}: ${changeWords(change, 'one')}`;
   }
   const after = changed(records as LaidSession[], id, scope, change, at.term.zone, at.now);
@@ -264,11 +254,7 @@ async function addSession(at: Editing, edit: AddSession): Promise<string> {
     throw new AppError('invalid', undefined, [{ path: 'date', message: 'This time is past.' }]);
   const records = await sessionRecords(at.db, series.id);
   if (edit.replaces) {
-    const lost = await one<{ courseId: string }>(
-      at.db,
-      'SELECT course_id AS courseId FROM sessions WHERE id = ?',
-      [edit.replaces],
-    );
+    const lost = await courseOfSession(at.db, edit.replaces);
     if (lost?.courseId !== at.courseId)
       throw new AppError('not-found', 'There is no such session in this course.');
     if (records.some((r) => r.replaces === edit.replaces && r.state !== 'cancelled'))
@@ -302,22 +288,12 @@ type Groups = Extract<PlanEdit, { edit: 'groups' }>['plan'];
 async function setGroups(at: Editing, plan: Groups): Promise<string> {
   const names = plan.groups.map((g) => g.name);
   if (new Set(names).size < names.length) throw new AppError('invalid', 'Each group has a name of its own.');
-  const known = new Set(
-    (
-      await rows<{ id: string }>(at.db, "SELECT id FROM members WHERE course_id = ? AND role = 'student'", [
-        at.courseId,
-      ])
-    ).map((m) => m.id),
-  );
+  const known = new Set((await studentsOf(at.db, at.courseId)).map((m) => m.id));
   const placed = plan.groups.flatMap((g) => g.people);
   if (placed.some((id) => !known.has(id)) || new Set(placed).size < placed.length)
     throw new AppError('invalid', 'Each student of the class can be in one group.');
-  await run(at.db, "UPDATE members SET group_name = NULL WHERE course_id = ? AND role = 'student'", [
-    at.courseId,
-  ]);
-  for (const g of plan.groups)
-    if (g.people.length)
-      await run(at.db, 'UPDATE members SET group_name = ? WHERE id IN (?)', [g.name, g.people]);
+  await clearGroups(at.db, at.courseId);
+  for (const g of plan.groups) if (g.people.length) await putInGroup(at.db, g.name, g.people);
   if (plan.series) await layGroupSeries(at, plan, plan.series);
   return `The class split into ${countWords(plan.groups.length, 'group')}`;
 }
@@ -346,17 +322,10 @@ async function layGroupSeries(at: Editing, plan: Groups, wanted: NonNullable<Gro
     else {
       const id = await addSeries(at, input);
       // A group of a published plan is seen like the ones it joins.
-      if (old.some((o) => o.publishedAt !== null))
-        await run(at.db, 'UPDATE series SET published_at = ? WHERE id = ?', [at.now, id]);
+      if (old.some((o) => o.publishedAt !== null)) await publishOne(at.db, at.now, id);
     }
   }
 }
-
-const removeIfEmpty = (db: Db, id: string) =>
-  run(db, 'DELETE FROM series WHERE id = ? AND NOT EXISTS (SELECT 1 FROM sessions WHERE series_id = ?)', [
-    id,
-    id,
-  ]);
 
 /** The local date of a session, for words about it. */
 export const localDate = (term: Term, startsAt: number) => dateIn(term.zone, startsAt);

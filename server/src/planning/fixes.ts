@@ -1,6 +1,5 @@
 import { PlanEdit } from '@nimble-bell/core/api';
 import type { Fix } from '@nimble-bell/core/readiness';
-import type { MemberRow } from '../accounts/principal';
 import type { Context } from '../context';
 import { courseById, sessionsOfCourse } from '../courses/store';
 import { setCourseRules } from '../courses/settings';
@@ -10,6 +9,7 @@ import { inviteNew } from '../mail/queue';
 import { changePlan } from './change';
 import { applyEdit } from './edit';
 import { checkCourse } from './setup';
+import type { MemberRow } from '../accounts/store';
 
 /** Does the fix of a finding, worked out anew: a finding that is not there any more fixes nothing. */
 export async function fixFinding(

@@ -1,5 +1,10 @@
-import type { BellTimes, MeetingPattern, SeriesKind, Term } from '@nimble-bell/core/api';
-import { isStanding } from '@nimble-bell/core/api';
+import {
+  isStanding,
+  type BellTimes,
+  type MeetingPattern,
+  type SeriesKind,
+  type Term,
+} from '@nimble-bell/core/api';
 import {
   lay,
   periodsFor,
@@ -9,28 +14,24 @@ import {
   type LaidSession,
 } from '@nimble-bell/core/calendar';
 import { newId } from '../context';
-import { rows, run, type Db } from '../db/pool';
+import type { Db } from '../db/pool';
 import { bellTimesOf } from '../terms/store';
-import { deleteSessions, insertSessions, writeSession, type SessionRecord } from './snapshot';
+import {
+  deleteSessions,
+  insertSessions,
+  retimeStanding,
+  sessionRecords,
+  standingSessions,
+  stepAside,
+  writeSession,
+  type SessionRecord,
+} from './store';
 
 export interface Laying {
   id: string;
   courseId: string;
   kind: SeriesKind;
   pattern: MeetingPattern | null;
-}
-
-const SESSIONS = `SELECT id, series_id AS seriesId, local_date AS date, take, number, starts_at AS startsAt, ends_at AS endsAt,
-                         linger_minutes AS lingerMinutes, state, title, own, replaces, record
-                    FROM sessions WHERE series_id = ? ORDER BY local_date, take FOR UPDATE`;
-
-export async function sessionRecords(db: Db, series: string): Promise<SessionRecord[]> {
-  const found = await rows<SessionRecord & { own: unknown }>(db, SESSIONS, [series]);
-  return found.map((s) => ({
-    ...s,
-    own: s.own ? (String(s.own).split(',') as SessionRecord['own']) : [],
-    record: s.record === null ? null : Boolean(s.record),
-  }));
 }
 
 /**
@@ -50,8 +51,7 @@ export async function laySeries(db: Db, series: Laying, term: Term, frozenUntil:
     .map((s): SessionRecord => ({ ...byId.get(s.id)!, ...s, own: [...s.own] }))
     .filter((s) => JSON.stringify(s) !== JSON.stringify(byId.get(s.id)));
   // Dates change places: first out of one another's way, then to where they belong.
-  for (const s of changed.filter((c) => c.date !== byId.get(c.id)!.date))
-    await run(db, 'UPDATE sessions SET take = take + 1000 WHERE id = ?', [s.id]);
+  for (const s of changed.filter((c) => c.date !== byId.get(c.id)!.date)) await stepAside(db, s.id);
   for (const s of changed) await writeSession(db, series.courseId, s);
   await insertSessions(
     db,
@@ -64,15 +64,9 @@ export async function laySeries(db: Db, series: Laying, term: Term, frozenUntil:
 async function layStanding(db: Db, series: Laying, term: Term) {
   const startsAt = toInstant(term.zone, toEpochDay(term.firstDay), 0);
   const endsAt = toInstant(term.zone, toEpochDay(term.lastDay) + 1, 0) - 60_000;
-  const found = await rows(db, "SELECT id FROM sessions WHERE series_id = ? AND state <> 'held'", [
-    series.id,
-  ]);
+  const found = await standingSessions(db, series.id);
   if (found.length) {
-    await run(
-      db,
-      "UPDATE sessions SET starts_at = ?, ends_at = ? WHERE series_id = ? AND state = 'planned'",
-      [startsAt, endsAt, series.id],
-    );
+    await retimeStanding(db, startsAt, endsAt, series.id);
     return;
   }
   await insertSessions(db, series.courseId, [

@@ -2,10 +2,10 @@ import { Worker } from 'node:worker_threads';
 import type { MakeUpQuestion, MakeUpSlot } from '@nimble-bell/core/clashes';
 import type { Context } from '../context';
 import { courseById, seriesById, type SessionRow } from '../courses/store';
-import { rows } from '../db/pool';
 import { AppError } from '../errors';
 import { bellTimesOf } from '../terms/store';
 import { collegeAround, peopleOf } from './clashes';
+import { zonesOf } from './store';
 
 const PATIENCE_MS = 20_000;
 
@@ -25,15 +25,7 @@ export async function questionFor(
   const { enrolments, timed } = await collegeAround(ctx.db, lost.courseId, now);
   const own = enrolments.filter((e) => e.courseId === lost.courseId);
   const needed = new Set(peopleOf(series, own));
-  const zones = new Map(
-    (
-      await rows<{ id: string; zone: string }>(
-        ctx.db,
-        'SELECT m.person_id AS id, m.zone FROM members m WHERE m.course_id = ?',
-        [lost.courseId],
-      )
-    ).map((p) => [p.id, p.zone]),
-  );
+  const zones = new Map((await zonesOf(ctx.db, lost.courseId)).map((p) => [p.id, p.zone]));
   const busy = new Map<string, { startsAt: number; endsAt: number }[]>();
   for (const { people, sessions } of timed)
     for (const person of people)

@@ -1,7 +1,8 @@
 import { deltasOf } from './change';
 import { peopleOf } from './clashes';
-import { diffOf, isEmpty, reversed, type SeriesRecord, type SessionRecord, type Snapshot } from './snapshot';
+import { diffOf, isEmpty, reversed } from './snapshot';
 import { autumn } from '@nimble-bell/core/testing';
+import type { SeriesRecord, SessionRecord, Snapshot } from './store';
 
 const term = autumn({ daysOff: [] });
 const lecture: SeriesRecord = {

@@ -1,18 +1,20 @@
 import { Router, type Request } from 'express';
 import { z } from 'zod';
 import { PlanEdit, type PlanChangeInfo, type PlanOutcome } from '@nimble-bell/core/api';
-import { principalOf, requireRight, type MemberRow, type Right } from '../accounts/principal';
+import { principalOf, requireRight, type Right } from '../accounts/principal';
 import type { Context } from '../context';
 import { courseById, sessionById } from '../courses/store';
 import { lettersOf } from '../mail/foretell';
-import { json, one, rehearse, rows, run, transaction } from '../db/pool';
+import { json, rehearse, transaction } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { changePlan, deltasOf } from './change';
 import { applyEdit } from './edit';
 import { fixFinding } from './fixes';
 import { makeUpsFor } from './makeUps';
-import { applyDiff, reversed, snapshot, type PlanDiff } from './snapshot';
+import { applyDiff, reversed, type PlanDiff } from './snapshot';
 import type { PoolConnection } from 'mysql2/promise';
+import type { MemberRow } from '../accounts/store';
+import { changesOf, latestChange, listSeries, listSession, noteUndone, postSession, snapshot } from './store';
 
 const NoticeHours = z.coerce
   .number()
@@ -64,18 +66,13 @@ export function planningRoutes(ctx: Context): Router {
     const { courseId } = member;
     const outcome = await transaction(ctx.db, async (db) => {
       const { term } = (await courseById(db, courseId))!;
-      const latest = await one<{ id: string; words: string; body: unknown }>(
-        db,
-        `SELECT id, words, body FROM plan_changes WHERE course_id = ? AND undone_at IS NULL AND words NOT LIKE 'Undone: %'
-          ORDER BY place DESC LIMIT 1 FOR UPDATE`,
-        [courseId],
-      );
+      const latest = await latestChange(db, courseId);
       if (latest?.id !== change) throw new AppError('not-latest');
       const make = async () => {
         await applyDiff(db, courseId, reversed(json<PlanDiff>(latest.body)));
         return `Undone: ${latest.words}`;
       };
-      await run(db, 'UPDATE plan_changes SET undone_at = ? WHERE id = ?', [ctx.now(), change]);
+      await noteUndone(db, ctx.now(), change);
       return changePlan(db, {
         courseId,
         term,
@@ -92,12 +89,7 @@ export function planningRoutes(ctx: Context): Router {
   router.get('/courses/:course/plan/history', async (req, res) => {
     const { courseId } = await asked(req, 'teach');
     const { term } = (await courseById(ctx.db, courseId))!;
-    const found = await rows<Omit<PlanChangeInfo, 'sessions' | 'undoable'> & { body: unknown }>(
-      ctx.db,
-      `SELECT id, at, made_by AS \`by\`, words, body, told, undone_at AS undoneAt
-         FROM plan_changes WHERE course_id = ? ORDER BY place DESC LIMIT 100`,
-      [courseId],
-    );
+    const found = await changesOf(ctx.db, courseId);
     const now = await snapshotReadOnly(courseId);
     const latest = found.find((c) => c.undoneAt === null && !c.words.startsWith('Undone: '));
     const history: PlanChangeInfo[] = found.map(({ body, ...c }) => {
@@ -130,11 +122,7 @@ export function planningRoutes(ctx: Context): Router {
   router.put('/courses/:course/series/:series/listed', async (req, res) => {
     const { courseId } = await asked(req, 'plan');
     const { listed } = parse(z.object({ listed: z.boolean() }), req.body);
-    await run(ctx.db, 'UPDATE series SET listed = ? WHERE id = ? AND course_id = ?', [
-      listed,
-      req.params.series as string,
-      courseId,
-    ]);
+    await listSeries(ctx.db, listed, req.params.series as string, courseId);
     res.json({});
   });
 
@@ -145,11 +133,7 @@ export function planningRoutes(ctx: Context): Router {
     if (!session) throw new AppError('not-found');
     await requireRight(ctx, principal, session.courseId, 'plan');
     const { listed } = parse(z.object({ listed: z.boolean() }), req.body);
-    await run(
-      ctx.db,
-      'UPDATE sessions s JOIN series r ON r.id = s.series_id SET s.listed = IF(r.listed = ?, NULL, ?) WHERE s.id = ?',
-      [listed, listed, session.id],
-    );
+    await listSession(ctx.db, listed, session.id);
     res.json({});
   });
 
@@ -161,10 +145,7 @@ export function planningRoutes(ctx: Context): Router {
     await requireRight(ctx, principal, session.courseId, 'plan');
     const { posted } = parse(z.object({ posted: z.boolean() }), req.body);
     if (session.kind !== 'capture') throw new AppError('invalid', 'Only a capture is posted.');
-    await run(ctx.db, 'UPDATE sessions SET posted_at = ? WHERE id = ?', [
-      posted ? ctx.now() : null,
-      session.id,
-    ]);
+    await postSession(ctx.db, posted ? ctx.now() : null, session.id);
     res.json({});
   });
   return router;

@@ -1,20 +1,16 @@
 import { statfs } from 'node:fs/promises';
 import type { NamedClash } from '@nimble-bell/core/api';
 import { periodsFor, sessionsOf, termDays, type LaidSession } from '@nimble-bell/core/calendar';
-import { check, type Finding, type Setup, type SetupPerson } from '@nimble-bell/core/readiness';
+import { check, type Finding, type Setup } from '@nimble-bell/core/readiness';
 import type { Context } from '../context';
 import { seriesOf, type CourseRow, type SeriesRow, type SessionRow } from '../courses/store';
-import { one, rows, type Db } from '../db/pool';
+import type { Db } from '../db/pool';
 import { bellTimesOf } from '../terms/store';
 import { clashesIn } from './clashes';
+import { peopleForChecks, recordedSoFar } from './store';
 
 /** Sound and picture of a class, where nothing recorded yet says better: bytes a minute. */
 const TYPICAL_BYTES_PER_MINUTE = 4_000_000;
-
-const PEOPLE = `SELECT m.id, m.name, m.role, m.group_name AS \`group\`, m.zone, m.link_at AS linkAt,
-                       (SELECT MAX(j.due_at) FROM jobs j WHERE j.member_id = m.id AND j.kind = 'mail'
-                          AND j.topic IN ('invitation', 'link')) AS invitedAt
-                  FROM members m WHERE m.course_id = ? ORDER BY m.name`;
 
 export interface Checked {
   findings: Finding[];
@@ -33,7 +29,7 @@ export async function checkCourse(
   const [all, bells, people, clashes, storage] = await Promise.all([
     series ?? seriesOf(ctx.db, course.id),
     bellTimesOf(ctx.db),
-    rows<SetupPerson>(ctx.db, PEOPLE, [course.id]),
+    peopleForChecks(ctx.db, course.id),
     clashesIn(ctx.db, course.id, now),
     storageFor(ctx, ctx.db, sessions, now),
   ]);
@@ -81,10 +77,7 @@ export async function checkCourse(
 async function storageFor(ctx: Context, db: Db, sessions: readonly SessionRow[], now: number) {
   const disk = await statfs(ctx.config.dataDir).catch(() => null);
   if (!disk) return null;
-  const known = await one<{ bytes: number | null; minutes: number | null }>(
-    db,
-    "SELECT SUM(bytes) AS bytes, SUM(length_ms) / 60000 AS minutes FROM recordings WHERE state = 'ready'",
-  );
+  const known = await recordedSoFar(db);
   const minutes = Number(known?.minutes ?? 0);
   const perMinute = minutes >= 30 ? Number(known!.bytes) / minutes : TYPICAL_BYTES_PER_MINUTE;
   const ahead = sessions

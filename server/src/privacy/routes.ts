@@ -1,9 +1,10 @@
 import { Router, type Request, type Response } from 'express';
 import { strToU8, zipSync } from 'fflate';
-import { principalOf, requireRight, type MemberRow } from '../accounts/principal';
-import { newId, newLinkCode, type Context } from '../context';
-import { json, one, rows, run, transaction, type Db } from '../db/pool';
+import { principalOf, requireRight } from '../accounts/principal';
+import type { Context } from '../context';
+import { transaction } from '../db/pool';
 import { AppError } from '../errors';
+import { dataOf, everOnList, forget } from './store';
 
 /** What a course holds of a person: to take along, and to have forgotten. */
 export function privacyRoutes(ctx: Context): Router {
@@ -16,12 +17,7 @@ export function privacyRoutes(ctx: Context): Router {
       req.params.course as string,
       'plan',
     );
-    const person = await one<{ id: string; name: string; account: number }>(
-      ctx.db,
-      `SELECT m.id, COALESCE(m.own_name, p.name) AS name, p.password_hash IS NOT NULL AS account
-         FROM enrolments m JOIN people p ON p.id = m.person_id WHERE m.id = ? AND m.course_id = ?`,
-      [req.params.member as string, me.courseId],
-    );
+    const person = await everOnList(ctx.db, req.params.member as string, me.courseId);
     if (!person) throw new AppError('not-found', 'There is no such person on the class list.');
     return { me, person };
   };
@@ -57,121 +53,4 @@ export function privacyRoutes(ctx: Context): Router {
     res.json({});
   });
   return router;
-}
-
-/** What stands in a letter that opens something: taken out of what is handed over. */
-const WAYS_IN = /\/in\/[a-z0-9-]+|\/api\/feeds\/[a-z0-9-]+\.ics|\bPIN:? *[\d ]{8,}/gi;
-
-/** What one course holds of a person: nothing of their other courses, and no way in. */
-async function dataOf(db: Db, member: string): Promise<Record<string, unknown>> {
-  const ask = (sql: string) => rows<Record<string, unknown>>(db, sql, [member]);
-  const [person, course, letters, replies, roll, presence] = await Promise.all([
-    ask(
-      `SELECT COALESCE(m.own_name, p.name) AS name, p.preferred_name, p.email, COALESCE(m.own_zone, p.zone) AS zone
-         FROM enrolments m JOIN people p ON p.id = m.person_id WHERE m.id = ?`,
-    ),
-    ask(
-      `SELECT c.code, c.title, m.id AS member, m.role, m.group_name, m.extra, m.left_at, m.last_seen
-         FROM enrolments m JOIN courses c ON c.id = m.course_id WHERE m.id = ?`,
-    ),
-    ask(
-      `SELECT topic, subject, state, due_at, done_at, bounced_at, JSON_VALUE(letter, '$.text') AS text
-         FROM jobs WHERE kind = 'mail' AND member_id = ? ORDER BY id`,
-    ),
-    ask('SELECT series_id, local_date, answer, at FROM replies WHERE member_id = ?'),
-    ask(
-      'SELECT session_id, arrived_at, left_at, minutes, late, left_early, stays FROM roll_lines WHERE member_id = ?',
-    ),
-    ask(
-      `SELECT e.session_id, e.seq, e.at, e.body FROM enrolments m JOIN sessions s ON s.course_id = m.course_id
-         JOIN room_events e ON e.session_id = s.id
-        WHERE m.id = ? AND m.id IN (JSON_VALUE(e.body, '$.member'), JSON_VALUE(e.body, '$.from')) ORDER BY e.at`,
-    ),
-  ]);
-  return {
-    'person.json': person[0],
-    'course.json': course[0],
-    'letters.json': letters.map((l) => ({
-      ...l,
-      text: typeof l.text === 'string' ? l.text.replace(WAYS_IN, '(taken out)') : l.text,
-    })),
-    'replies.json': replies,
-    'roll.json': roll,
-    'in-class.json': presence,
-  };
-}
-
-const NOBODY = 'Somebody who left';
-
-/**
- * A course forgets a person. Who has other courses stays who they are there: here the line becomes nobody's. Whoever has
- * none is forgotten by the college.
- */
-async function forget(db: Db, member: string, by: MemberRow, now: number) {
-  const { personId, courseId } = (await one<{ personId: string; courseId: string }>(
-    db,
-    'SELECT person_id AS personId, course_id AS courseId FROM enrolments WHERE id = ? FOR UPDATE',
-    [member],
-  ))!;
-  const elsewhere = await one(db, 'SELECT id FROM enrolments WHERE person_id = ? AND id <> ? LIMIT 1', [
-    personId,
-    member,
-  ]);
-  const nobody = elsewhere ? newId() : personId;
-  const address = `forgotten-${nobody}@nimble-bell.invalid`;
-  if (elsewhere)
-    await run(db, "INSERT INTO people (id, name, email, zone) VALUES (?, ?, ?, 'UTC')", [
-      nobody,
-      NOBODY,
-      address,
-    ]);
-  else
-    await run(db, "UPDATE people SET name = ?, preferred_name = NULL, email = ?, zone = 'UTC' WHERE id = ?", [
-      NOBODY,
-      address,
-      personId,
-    ]);
-  await run(
-    db,
-    `UPDATE enrolments SET person_id = ?, own_name = NULL, own_zone = NULL, left_at = COALESCE(left_at, ?), link_code = ?,
-       pin = NULL, extra = '{}', last_seen = NULL WHERE id = ?`,
-    [nobody, now, newLinkCode(), member],
-  );
-  for (const table of ['replies', 'calendar_copies', 'recording_tracks'])
-    await run(db, `DELETE FROM ${table} WHERE member_id = ?`, [member]);
-  await run(db, "DELETE FROM jobs WHERE kind = 'mail' AND member_id = ?", [member]);
-  await run(db, 'DELETE FROM feeds WHERE person_id = ? AND course_id = ?', [personId, courseId]);
-  await forgetInClass(db, member, courseId);
-  await forgetInHistory(db, member, courseId, by.name);
-}
-
-async function forgetInClass(db: Db, member: string, courseId: string) {
-  const inRooms = (set: string, type: string, of: string, values: string[]) =>
-    run(
-      db,
-      `UPDATE room_events e JOIN sessions s ON s.id = e.session_id SET e.body = JSON_SET(e.body, ${set}, ?)
-        WHERE s.course_id = ? AND JSON_VALUE(e.body, '$.type') IN (${type}) AND JSON_VALUE(e.body, ${of}) = ?`,
-      values,
-    );
-  await inRooms("'$.name'", "'entered', 'known'", "'$.member'", [NOBODY, courseId, member]);
-  await inRooms("'$.text'", "'said'", "'$.from'", ['(taken away)', courseId, member]);
-}
-
-/** The history of the list holds names and addresses too: of this person they go. */
-async function forgetInHistory(db: Db, member: string, courseId: string, by: string) {
-  const changes = await rows<{ id: string; body: unknown }>(
-    db,
-    'SELECT id, body FROM list_changes WHERE course_id = ?',
-    [courseId],
-  );
-  for (const change of changes) {
-    const body = json<{ after: { id: string } }[]>(change.body);
-    const rest = body.filter((row) => row.after.id !== member);
-    if (rest.length < body.length)
-      await run(db, 'UPDATE list_changes SET body = ?, words = ? WHERE id = ?', [
-        JSON.stringify(rest),
-        `A change of the list (${by} had somebody forgotten since)`,
-        change.id,
-      ]);
-  }
 }

@@ -12,9 +12,8 @@ import {
   type Picture,
 } from '@nimble-bell/core/recording';
 import type { Context } from '../context';
-import { run } from '../db/pool';
 import { TRACK_KINDS, type MediaRelay } from '../media/relay';
-import { partsOf, sessionOf, tracksOf } from './store';
+import { noteFailed, noteProgress, noteReady, partsOf, sessionOf, tracksOf } from './store';
 
 const execute = promisify(execFile);
 const MJR = 'MJR00002';
@@ -50,16 +49,15 @@ export async function prepareRecording(ctx: Context, relay: MediaRelay, recordin
       file,
     );
     const { size } = await stat(file);
-    await run(
-      ctx.db,
-      "UPDATE recordings SET state = 'ready', progress = 1, length_ms = ?, bytes = ?, has_picture = ?, file = ?, fault = NULL WHERE id = ?",
-      [lengthOf(spans), size, picture, path.basename(file), recording],
-    );
-  } catch (error) {
-    await run(ctx.db, "UPDATE recordings SET state = 'failed', fault = ? WHERE id = ?", [
-      String(error),
+    await noteReady(ctx.db, {
+      lengthMs: lengthOf(spans),
+      bytes: size,
+      hasPicture: picture,
+      file: path.basename(file),
       recording,
-    ]);
+    });
+  } catch (error) {
+    await noteFailed(ctx.db, String(error), recording);
     throw error;
   } finally {
     await rm(work, { recursive: true, force: true });
@@ -67,7 +65,7 @@ export async function prepareRecording(ctx: Context, relay: MediaRelay, recordin
 }
 
 const setProgress = (ctx: Context, recording: string, progress: number) =>
-  run(ctx.db, "UPDATE recordings SET state = 'preparing', progress = ? WHERE id = ?", [progress, recording]);
+  noteProgress(ctx.db, progress, recording);
 
 /** The tracks of a part that hold anything, as WebM or Ogg, with when each began. */
 async function unpack(ctx: Context, span: { id: string; from: number }, work: string): Promise<MixTrack[]> {

@@ -5,7 +5,7 @@ import { teaches } from '@nimble-bell/core/limits';
 import { audience, newRoom } from '@nimble-bell/core/room';
 import { chaptersOf, gapsOf, isExpired, mayWatch } from '@nimble-bell/core/recording';
 import { dateIn } from '@nimble-bell/core/calendar';
-import { memberIn, membersWhere, principalOf, type MemberRow } from '../accounts/principal';
+import { memberIn, principalOf } from '../accounts/principal';
 import type { Context } from '../context';
 import { courseById } from '../courses/store';
 import { AppError } from '../errors';
@@ -13,7 +13,7 @@ import { eventsOf } from '../room/store';
 import { readyDir } from './prepare';
 import { infoOf, partsOf, recordingsWhere, type RecordingRow } from './store';
 import { readTicket, ticketFor } from './ticket';
-
+import { membersWhere, type MemberRow } from '../accounts/store';
 type Viewer = Pick<MemberRow, 'id' | 'link' | 'role' | 'zone' | 'group' | 'scope'>;
 
 export function recordingRoutes(ctx: Context): Router {

@@ -136,3 +136,36 @@ export const seenBy = (found: readonly RecordingRow[], member: OnList): Recordin
       (r) => mayWatch(r, member) && (teaches(member.role) || (r.state !== 'failed' && r.state !== 'expired')),
     )
     .map((r) => infoOf(r, teaches(member.role)));
+
+export const expirable = (db: Db) =>
+  rows<{ id: string; file: string | null; plan: unknown; term: unknown }>(
+    db,
+    `SELECT r.id, r.file, c.settings AS plan, t.body AS term
+       FROM recordings r JOIN sessions s ON s.id = r.session_id JOIN courses c ON c.id = s.course_id
+       JOIN terms t ON t.id = c.term_id WHERE r.state IN ('ready', 'failed')`,
+  );
+
+export const noteExpired = (db: Db, id: string) =>
+  run(db, "UPDATE recordings SET state = 'expired', file = NULL, bytes = 0 WHERE id = ?", [id]);
+
+export const noteReady = (
+  db: Db,
+  {
+    lengthMs,
+    bytes,
+    hasPicture,
+    file,
+    recording,
+  }: { lengthMs: number; bytes: number; hasPicture: boolean; file: string; recording: string },
+) =>
+  run(
+    db,
+    "UPDATE recordings SET state = 'ready', progress = 1, length_ms = ?, bytes = ?, has_picture = ?, file = ?, fault = NULL WHERE id = ?",
+    [lengthMs, bytes, hasPicture, file, recording],
+  );
+
+export const noteFailed = (db: Db, fault: string, recording: string) =>
+  run(db, "UPDATE recordings SET state = 'failed', fault = ? WHERE id = ?", [fault, recording]);
+
+export const noteProgress = (db: Db, progress: number, recording: string) =>
+  run(db, "UPDATE recordings SET state = 'preparing', progress = ? WHERE id = ?", [progress, recording]);

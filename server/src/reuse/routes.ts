@@ -1,8 +1,8 @@
 import { Router, type Request } from 'express';
 import { z } from 'zod';
 import {
-  CarryInput,
   Capability,
+  CarryInput,
   Permission,
   RecordingPlan,
   SeriesInput,
@@ -15,11 +15,20 @@ import { principalOf, requireRight, type Right } from '../accounts/principal';
 import { newId, newLinkCode, type Context } from '../context';
 import { setCourseRules } from '../courses/settings';
 import { addMember, courseById, insertCourse, seriesOf } from '../courses/store';
-import { json, one, rows, run, transaction, type Db } from '../db/pool';
+import { json, transaction, type Db } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { changePlan } from '../planning/change';
 import { applyEdit, type Editing } from '../planning/edit';
 import { bellTimesOf, termById } from '../terms/store';
+import {
+  courseOfCode,
+  dropTemplate,
+  keepTemplate,
+  sessionOn,
+  setYoungPupils,
+  templateById,
+  templatesOf,
+} from './store';
 
 const Name = z.object({ name: z.string().trim().min(1, 'Give the template a name.').max(80) });
 const Template = z.object({
@@ -42,11 +51,7 @@ export function reuseRoutes(ctx: Context): Router {
 
   router.get('/templates', async (req, res) => {
     const { id } = await own(req);
-    const found = await rows<{ id: string; name: string; body: unknown; at: number }>(
-      ctx.db,
-      'SELECT id, name, body, at FROM templates WHERE person_id = ? ORDER BY name',
-      [id],
-    );
+    const found = await templatesOf(ctx.db, id);
     const list: TemplateInfo[] = found.map((t) => ({
       id: t.id,
       name: t.name,
@@ -70,21 +75,13 @@ export function reuseRoutes(ctx: Context): Router {
       leads: [],
     }));
     const body = { series, door: course.door, limits: course.limits, recordingPlan: course.recordingPlan };
-    await run(
-      ctx.db,
-      `INSERT INTO templates (id, person_id, name, body, at) VALUES (?, ?, ?, ?, ?)
-         ON DUPLICATE KEY UPDATE body = VALUES(body), at = VALUES(at)`,
-      [newId(), personId, name, JSON.stringify(body), ctx.now()],
-    );
+    await keepTemplate(ctx.db, { id: newId(), person: personId, name, body, now: ctx.now() });
     res.status(201).json({});
   });
 
   router.delete('/templates/:template', async (req, res) => {
     const { id } = await own(req);
-    const gone = await run(ctx.db, 'DELETE FROM templates WHERE id = ? AND person_id = ?', [
-      req.params.template,
-      id,
-    ]);
+    const gone = await dropTemplate(ctx.db, req.params.template, id);
     if (!gone.affectedRows) throw new AppError('not-found');
     res.json({});
   });
@@ -93,11 +90,7 @@ export function reuseRoutes(ctx: Context): Router {
   router.post('/courses/:course/template/apply', async (req, res) => {
     const { courseId, personId, id: member, name: by } = await asked(req, 'plan');
     const { template } = parse(z.object({ template: z.string().max(20) }), req.body);
-    const row = await one<{ body: unknown; name: string }>(
-      ctx.db,
-      'SELECT name, body FROM templates WHERE id = ? AND person_id = ?',
-      [template, personId],
-    );
+    const row = await templateById(ctx.db, template, personId);
     if (!row) throw new AppError('not-found');
     const body = Template.parse(json(row.body));
     const outcome = await transaction(ctx.db, async (db) => {
@@ -160,8 +153,7 @@ export function reuseRoutes(ctx: Context): Router {
     const from = (await courseById(ctx.db, member.courseId))!;
     const to = await target(input.term);
     const id = await transaction(ctx.db, async (db) => {
-      if (await one(db, 'SELECT id FROM courses WHERE term_id = ? AND code = ?', [input.term, from.code]))
-        throw new AppError('code-taken');
+      if (await courseOfCode(db, input.term, from.code)) throw new AppError('code-taken');
       const courseId = await insertCourse(db, {
         termId: input.term,
         code: from.code,
@@ -176,7 +168,7 @@ export function reuseRoutes(ctx: Context): Router {
         group: null,
         link: newLinkCode(),
       });
-      await run(db, 'UPDATE courses SET young_pupils = ? WHERE id = ?', [from.youngPupils, courseId]);
+      await setYoungPupils(db, from.youngPupils, courseId);
       const { door, limits, recordingPlan } = from;
       await setCourseRules(db, courseId, { door, limits, ...carried(recordingPlan, to) }, teacher, ctx.now());
       const at: Editing = { db, courseId, term: to, now: ctx.now() };
@@ -250,11 +242,7 @@ async function settle(at: Editing, seriesId: string, choice: Choice, differences
       },
     );
   if (difference.outcome === 'extra' && !choice.take) {
-    const session = await one<{ id: string }>(
-      at.db,
-      'SELECT id FROM sessions WHERE series_id = ? AND local_date = ?',
-      [seriesId, difference.date],
-    );
+    const session = await sessionOn(at.db, seriesId, difference.date);
     if (session)
       await applyEdit(at, { edit: 'change-session', id: session.id, scope: 'one', change: { do: 'cancel' } });
   }

@@ -19,6 +19,7 @@ interface RawEvent {
   body: unknown;
   command: string | null;
 }
+
 const COLUMNS = 'seq, at, version, body, command_id AS command';
 const readRow = ({ seq, at, version, body, command }: RawEvent): EventRow => ({
   event: readEvent({ seq, at: Number(at), version, body: json(body) }),

@@ -1,50 +1,27 @@
-import type { LetterTopic, ListOutcome, MemberScope, Role } from '@nimble-bell/core/api';
+import type { LetterTopic, ListOutcome } from '@nimble-bell/core/api';
 import { countWords, zoneWords } from '@nimble-bell/core/calendar';
 import { newId } from '../context';
 import { sessionsOfCourse } from '../courses/store';
-import { json, rows, run, type Db } from '../db/pool';
+import type { Db } from '../db/pool';
 import { AppError } from '../errors';
-import { invitedOf, queueLetters } from '../mail/queue';
+import { queueLetters } from '../mail/queue';
 import { mayWatch } from '@nimble-bell/core/recording';
 import { recordingsWhere } from '../recordings/store';
 import { givePins } from './pins';
 import { isFor, targetOf } from '@nimble-bell/core/roster';
-
-/** One line of a class list as its rows, those of the person among them. */
-export interface ListRecord {
-  id: string;
-  personId: string;
-  name: string;
-  email: string;
-  zone: string;
-  role: Role;
-  group: string | null;
-  link: string;
-  linkAt: number | null;
-  linkUntil: number | null;
-  leftAt: number | null;
-  extra: Record<string, string>;
-  scope: MemberScope | null;
-}
+import { invitedOf } from '../mail/store';
+import {
+  forgetCalendars,
+  keepListChange,
+  leaveList,
+  listSnapshot,
+  writeRecord,
+  type ListRecord,
+} from './store';
 
 export interface ListChangeRow {
   before: ListRecord | null;
   after: ListRecord;
-}
-
-/** Everyone who is or was on a class list, the rows locked until the transaction ends. */
-export async function listSnapshot(db: Db, course: string): Promise<Map<string, ListRecord>> {
-  const found = await rows<ListRecord & { extra: unknown; scope: unknown }>(
-    db,
-    `SELECT m.id, m.person_id AS personId, COALESCE(m.own_name, p.name) AS name, p.email,
-            COALESCE(m.own_zone, p.zone) AS zone, m.role, m.group_name AS \`group\`, m.link_code AS link,
-            m.link_at AS linkAt, m.link_until AS linkUntil, m.left_at AS leftAt, m.extra, m.scope
-       FROM enrolments m JOIN people p ON p.id = m.person_id WHERE m.course_id = ? FOR UPDATE`,
-    [course],
-  );
-  return new Map(
-    found.map((m) => [m.id, { ...m, extra: json(m.extra), scope: m.scope === null ? null : json(m.scope) }]),
-  );
 }
 
 export interface ListChange {
@@ -72,11 +49,7 @@ export async function changeList(db: Db, change: ListChange): Promise<ListOutcom
     .filter((c) => JSON.stringify(c.before) !== JSON.stringify(c.after));
   if (!diff.length) throw new AppError('no-change');
   const changeId = newId();
-  await run(
-    db,
-    'INSERT INTO list_changes (id, course_id, at, made_by, words, body) VALUES (?, ?, ?, ?, ?, ?)',
-    [changeId, courseId, now, by, words.slice(0, 255), JSON.stringify(diff)],
-  );
+  await keepListChange(db, { id: changeId, courseId, at: now, by, words: words.slice(0, 255), body: diff });
   const reach = await reachIn(db, courseId, now);
   const mail = await queueFor(db, { courseId, changeId, now, invite }, diff);
   return {
@@ -124,7 +97,7 @@ async function queueFor(
     .filter((c) => !isOn(c.before) || c.before!.email !== c.after.email)
     .map((c) => c.after.id);
   const back = anew.filter((id) => diff.some((c) => c.after.id === id && c.before));
-  if (back.length) await run(db, 'DELETE FROM calendar_copies WHERE member_id IN (?)', [back]);
+  if (back.length) await forgetCalendars(db, back);
   for (const [topic, people] of topics)
     await queueLetters(db, {
       courseId,
@@ -189,33 +162,9 @@ function rowWords({ before, after }: ListChangeRow, reach: Reach): string {
   return parts.join(', ') || 'stays as it was';
 }
 
-/** Writes a record's fields; the address, which is the person's own, only where it was corrected for the same person. */
-export async function writeRecord(db: Db, record: ListRecord, samePerson: boolean) {
-  await run(
-    db,
-    `UPDATE enrolments SET person_id = ?, role = ?, group_name = ?, link_code = ?, link_at = ?, link_until = ?, left_at = ?,
-       extra = ?, scope = ?, own_name = ?, own_zone = ? WHERE id = ?`,
-    [
-      record.personId,
-      record.role,
-      record.group,
-      record.link,
-      record.linkAt,
-      record.linkUntil,
-      record.leftAt,
-      JSON.stringify(record.extra),
-      record.scope ? JSON.stringify(record.scope) : null,
-      record.name,
-      record.zone,
-      record.id,
-    ],
-  );
-  if (samePerson) await run(db, 'UPDATE people SET email = ? WHERE id = ?', [record.email, record.personId]);
-}
-
 /** Goes back to the rows before a change. Who was new then leaves again. */
 export async function undoRows(db: Db, diff: readonly ListChangeRow[], now: number) {
   for (const { before, after } of diff)
     if (before) await writeRecord(db, before, before.personId === after.personId);
-    else await run(db, 'UPDATE enrolments SET left_at = ? WHERE id = ?', [now, after.id]);
+    else await leaveList(db, now, [after.id]);
 }

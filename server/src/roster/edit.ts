@@ -1,10 +1,27 @@
 import type { ListEdit, MemberFields, NewMember, Term } from '@nimble-bell/core/api';
 import { countWords, isZone } from '@nimble-bell/core/calendar';
 import { compareLists, faultOf, isAddress } from '@nimble-bell/core/roster';
-import { newId, newLinkCode } from '../context';
-import { one, rows, run, type Db } from '../db/pool';
+import { newLinkCode } from '../context';
+import type { Db } from '../db/pool';
 import { AppError } from '../errors';
-import { enrolAll, knownMembers, memberByAddress, ownMembers } from './store';
+import {
+  asNewPerson,
+  enrolAll,
+  knownMembers,
+  leaveList,
+  memberByAddress,
+  ofCourse,
+  onOtherList,
+  ownMembers,
+  personBehind,
+  personOf,
+  replaceLink,
+  setAddress,
+  setExtra,
+  setPerson,
+  teacherOfAll,
+  writeFields,
+} from './store';
 
 export interface ListEditing {
   db: Db;
@@ -51,10 +68,7 @@ async function importRows(at: ListEditing, edit: Import): Promise<string> {
   for (const { member, row, fields } of changed) {
     const has = (field: string) => fields.some((f) => f.field === field);
     if (fields.some((f) => Object.hasOwn(row.extra, f.field)))
-      await run(at.db, 'UPDATE enrolments SET extra = ? WHERE id = ?', [
-        JSON.stringify({ ...member.extra, ...row.extra }),
-        member.id,
-      ]);
+      await setExtra(at.db, { ...member.extra, ...row.extra }, member.id);
     await setFields(at, member.id, {
       ...(has('name') ? { name: row.name } : {}),
       ...(has('email') ? { email: row.email } : {}),
@@ -104,59 +118,30 @@ function checkFields({ email, zone }: { email?: string | undefined; zone?: strin
 /** A new address may be one that the college knows already: then the line is that person's. */
 async function setFields(at: ListEditing, id: string, fields: MemberFields) {
   const { db } = at;
-  const { personId, account } = (await one<{ personId: string; account: number }>(
-    db,
-    `SELECT m.person_id AS personId, p.password_hash IS NOT NULL AS account
-       FROM members m JOIN people p ON p.id = m.person_id WHERE m.id = ?`,
-    [id],
-  ))!;
+  const { personId, account } = (await personBehind(db, id))!;
   const { email, name, zone, group, role, scope } = fields;
   if (account && (email ?? name ?? zone) !== undefined)
     throw new AppError('invalid', 'Somebody with an account looks after their own name, address and zone.');
   if (email !== undefined) {
     if (await memberByAddress(db, at.courseId, email))
       throw new AppError('invalid', `"${email}" is on the class list already.`);
-    const other = await one<{ id: string }>(db, 'SELECT id FROM people WHERE email = ?', [email]);
-    if (other) await run(db, 'UPDATE enrolments SET person_id = ? WHERE id = ?', [other.id, id]);
-    else if (await isOfThisCourseAlone(db, personId, at.courseId))
-      await run(db, 'UPDATE people SET email = ? WHERE id = ?', [email, personId]);
+    const other = await personOf(db, email);
+    if (other) await setPerson(db, other.id, id);
+    else if (await isOfThisCourseAlone(db, personId, at.courseId)) await setAddress(db, email, personId);
     else await asNewPerson(db, id, email);
   }
   // What a course calls somebody, and where it takes them to be, is its own: other courses have theirs.
-  if (name !== undefined) await run(db, 'UPDATE enrolments SET own_name = ? WHERE id = ?', [name, id]);
-  if (zone !== undefined) await run(db, 'UPDATE enrolments SET own_zone = ? WHERE id = ?', [zone, id]);
-  if (group !== undefined) await run(db, 'UPDATE enrolments SET group_name = ? WHERE id = ?', [group, id]);
-  if (role !== undefined) await run(db, 'UPDATE enrolments SET role = ? WHERE id = ?', [role, id]);
-  if (scope !== undefined)
-    await run(db, 'UPDATE enrolments SET scope = ? WHERE id = ?', [scope ? JSON.stringify(scope) : null, id]);
+  await writeFields(db, id, { name, zone, group, role, scope });
 }
 
 /** Whether nobody but this course has ever had the person on a list: then their address is this course's to correct. */
 const isOfThisCourseAlone = async (db: Db, personId: string, courseId: string): Promise<boolean> =>
-  !(await one(db, 'SELECT id FROM enrolments WHERE person_id = ? AND course_id <> ? LIMIT 1', [
-    personId,
-    courseId,
-  ]));
-
-/** The line becomes somebody else's: of this address, known to the college from now on. */
-async function asNewPerson(db: Db, member: string, email: string) {
-  const id = newId();
-  await run(
-    db,
-    `INSERT INTO people (id, name, email, zone)
-     SELECT ?, COALESCE(m.own_name, p.name), ?, COALESCE(m.own_zone, p.zone)
-       FROM enrolments m JOIN people p ON p.id = m.person_id WHERE m.id = ?`,
-    [id, email, member],
-  );
-  await run(db, 'UPDATE enrolments SET person_id = ? WHERE id = ?', [id, member]);
-}
+  !(await onOtherList(db, personId, courseId));
 
 async function checkScope(at: ListEditing, scope: { series: string[]; sessions: string[] } | null) {
   if (!scope) return;
   const known = async (table: 'series' | 'sessions', ids: string[]) =>
-    !ids.length ||
-    (await rows(at.db, `SELECT id FROM ${table} WHERE course_id = ? AND id IN (?)`, [at.courseId, ids]))
-      .length === new Set(ids).size;
+    !ids.length || (await ofCourse(at.db, table, at.courseId, ids)).length === new Set(ids).size;
   if (!(await known('series', scope.series)) || !(await known('sessions', scope.sessions)))
     throw new AppError('not-found', 'There is no such session in this course.');
   if (!scope.series.length && !scope.sessions.length)
@@ -172,27 +157,17 @@ async function drop(at: ListEditing, ids: string[]): Promise<string> {
     : `${countWords(members.length, 'person', 'people')} taken off the list`;
 }
 
-const leave = (at: ListEditing, ids: readonly string[]) =>
-  run(at.db, 'UPDATE enrolments SET left_at = ? WHERE id IN (?)', [at.now, [...ids]]);
+const leave = (at: ListEditing, ids: readonly string[]) => leaveList(at.db, at.now, ids);
 
 /** A course keeps a teacher for all of it. */
 async function needTeacher(at: ListEditing) {
-  const teacher = await one(
-    at.db,
-    "SELECT id FROM members WHERE course_id = ? AND role = 'teacher' AND scope IS NULL LIMIT 1",
-    [at.courseId],
-  );
+  const teacher = await teacherOfAll(at.db, at.courseId);
   if (!teacher) throw new AppError('invalid', 'A course keeps at least one teacher for all of it.');
 }
 
 async function replaceLinks(at: ListEditing, ids: string[]): Promise<string> {
   const members = await ownMembers(at.db, at.courseId, ids);
-  for (const id of ids)
-    await run(at.db, 'UPDATE enrolments SET link_code = ?, link_at = ?, pin = NULL WHERE id = ?', [
-      newLinkCode(),
-      at.now,
-      id,
-    ]);
+  for (const id of ids) await replaceLink(at.db, newLinkCode(), at.now, id);
   return members.length === 1
     ? `${members[0]!.name}: the link replaced`
     : `${countWords(members.length, 'link')} replaced`;

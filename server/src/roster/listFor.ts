@@ -1,7 +1,7 @@
 import type { MemberInfo } from '@nimble-bell/core/api';
 import { isFor, seriesTarget, targetOf, teaches } from '@nimble-bell/core/roster';
-import type { MemberRow } from '../accounts/principal';
 import type { SeriesRow, SessionRow } from '../courses/store';
+import type { MemberRow } from '../accounts/store';
 
 /**
  * A class list as somebody who teaches may have it. Whoever is here for some series or sessions sees the people of those.

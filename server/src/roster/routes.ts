@@ -7,19 +7,19 @@ import {
   type ListOutcome,
 } from '@nimble-bell/core/api';
 import { z } from 'zod';
-import { principalOf, requireRight, type MemberRow, type Right } from '../accounts/principal';
+import { principalOf, requireRight, type Right } from '../accounts/principal';
 import { newId, newLinkCode, type Context } from '../context';
 import { courseById, seriesOf, sessionsOfCourse } from '../courses/store';
 import { listFor } from './listFor';
-import { json, one, rehearse, rows, run, transaction, type Db } from '../db/pool';
+import { json, rehearse, transaction, type Db } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { lettersOf } from '../mail/foretell';
 import { changeList, undoRows, type ListChangeRow } from './change';
 import { applyListEdit } from './edit';
-import { membersOf } from './store';
+import { latestListChange, listChangesOf, membersOf, noteListUndone, UNDONE, writeClassLink } from './store';
+import type { MemberRow } from '../accounts/store';
 
 const UndoInput = z.object({ change: z.string().min(1).max(20) });
-const UNDONE = 'Undone: ';
 
 export function rosterRoutes(ctx: Context): Router {
   const router = Router();
@@ -80,15 +80,10 @@ export function rosterRoutes(ctx: Context): Router {
     const { change } = parse(UndoInput, req.body);
     const { courseId } = member;
     const outcome = await transaction(ctx.db, async (db) => {
-      const latest = await one<{ id: string; words: string; body: unknown }>(
-        db,
-        `SELECT id, words, body FROM list_changes WHERE course_id = ? AND undone_at IS NULL AND words NOT LIKE '${UNDONE}%'
-          ORDER BY place DESC LIMIT 1 FOR UPDATE`,
-        [courseId],
-      );
+      const latest = await latestListChange(db, courseId);
       if (latest?.id !== change) throw new AppError('not-latest');
       const now = ctx.now();
-      await run(db, 'UPDATE list_changes SET undone_at = ? WHERE id = ?', [now, change]);
+      await noteListUndone(db, now, change);
       const make = async () => {
         await undoRows(db, json<ListChangeRow[]>(latest.body), now);
         return `${UNDONE}${latest.words}`;
@@ -100,12 +95,7 @@ export function rosterRoutes(ctx: Context): Router {
 
   router.get('/courses/:course/members/history', async (req, res) => {
     const { courseId } = await asked(req, 'teach');
-    const found = await rows<Omit<ListChangeInfo, 'undoable'>>(
-      ctx.db,
-      `SELECT id, at, made_by AS \`by\`, words, JSON_LENGTH(body) AS people, undone_at AS undoneAt
-         FROM list_changes WHERE course_id = ? ORDER BY place DESC LIMIT 50`,
-      [courseId],
-    );
+    const found = await listChangesOf(ctx.db, courseId);
     const latest = found.find((c) => c.undoneAt === null && !c.words.startsWith(UNDONE));
     const history: ListChangeInfo[] = found.map((c) => ({ ...c, undoable: c.id === latest?.id }));
     res.json(history);
@@ -134,11 +124,7 @@ export function rosterRoutes(ctx: Context): Router {
       code === null
         ? course.classPasscode
         : (input.passcode ?? (input.do === 'replace' ? null : course.classPasscode) ?? newPasscode());
-    await run(ctx.db, 'UPDATE courses SET class_link = ?, class_passcode = ? WHERE id = ?', [
-      code,
-      passcode,
-      courseId,
-    ]);
+    await writeClassLink(ctx.db, code, passcode, courseId);
     res.json(await classLink(courseId));
   });
   return router;

@@ -1,8 +1,9 @@
-import type { MemberInfo, MemberScope, Reply, Role } from '@nimble-bell/core/api';
+import type { ListChangeInfo, MemberInfo, MemberScope, Reply, Role } from '@nimble-bell/core/api';
 import type { KnownMember } from '@nimble-bell/core/roster';
 import { newId, newLinkCode } from '../context';
 import { json, one, rows, run, type Db } from '../db/pool';
 import { AppError } from '../errors';
+import type { ListChangeRow } from './change';
 
 interface RawMember extends Omit<
   MemberInfo,
@@ -84,6 +85,7 @@ export interface NewPerson {
 }
 
 const CHUNK = 500;
+
 const chunks = <T>(all: readonly T[]): T[][] =>
   Array.from({ length: Math.ceil(all.length / CHUNK) }, (_, i) => all.slice(i * CHUNK, (i + 1) * CHUNK));
 
@@ -160,3 +162,198 @@ export async function ownMembers(db: Db, courseId: string, ids: readonly string[
     throw new AppError('not-found', 'There is no such person on the class list.');
   return members;
 }
+
+export const withoutPin = (db: Db, courseId: string) =>
+  rows<{ id: string }>(
+    db,
+    `SELECT m.id FROM members m JOIN courses c ON c.id = m.course_id
+      WHERE m.course_id = ? AND m.pin IS NULL AND c.telephone IS NOT NULL`,
+    [courseId],
+  );
+
+export const teachingNames = (db: Db, courseId: string) =>
+  rows<{ id: string; name: string; called: string }>(
+    db,
+    "SELECT id, name, called FROM members WHERE course_id = ? AND role IN ('teacher', 'assistant')",
+    [courseId],
+  );
+
+export const setPin = (db: Db, pin: string, member: string) =>
+  run(db, 'UPDATE enrolments SET pin = ? WHERE id = ?', [pin, member]);
+
+export const holderOfPin = (db: Db, pin: string) => one(db, 'SELECT id FROM enrolments WHERE pin = ?', [pin]);
+export const setExtra = (db: Db, extra: unknown, member: string) =>
+  run(db, 'UPDATE enrolments SET extra = ? WHERE id = ?', [JSON.stringify(extra), member]);
+
+export const keepListChange = (
+  db: Db,
+  {
+    id,
+    courseId,
+    at,
+    by,
+    words,
+    body,
+  }: { id: string; courseId: string; at: number; by: string; words: string; body: ListChangeRow[] },
+) =>
+  run(db, 'INSERT INTO list_changes (id, course_id, at, made_by, words, body) VALUES (?, ?, ?, ?, ?, ?)', [
+    id,
+    courseId,
+    at,
+    by,
+    words,
+    JSON.stringify(body),
+  ]);
+
+/** How the words of a change begin that took another back. */
+export const UNDONE = 'Undone: ';
+
+/** The latest change that stands, its row locked until the transaction ends. */
+export const latestListChange = (db: Db, courseId: string) =>
+  one<{ id: string; words: string; body: unknown }>(
+    db,
+    `SELECT id, words, body FROM list_changes WHERE course_id = ? AND undone_at IS NULL AND words NOT LIKE '${UNDONE}%'
+          ORDER BY place DESC LIMIT 1 FOR UPDATE`,
+    [courseId],
+  );
+
+export const noteListUndone = (db: Db, now: number, change: string) =>
+  run(db, 'UPDATE list_changes SET undone_at = ? WHERE id = ?', [now, change]);
+
+export const listChangesOf = (db: Db, courseId: string) =>
+  rows<Omit<ListChangeInfo, 'undoable'>>(
+    db,
+    `SELECT id, at, made_by AS \`by\`, words, JSON_LENGTH(body) AS people, undone_at AS undoneAt
+         FROM list_changes WHERE course_id = ? ORDER BY place DESC LIMIT 50`,
+    [courseId],
+  );
+
+export const personBehind = (db: Db, member: string) =>
+  one<{ personId: string; account: number }>(
+    db,
+    `SELECT m.person_id AS personId, p.password_hash IS NOT NULL AS account
+       FROM members m JOIN people p ON p.id = m.person_id WHERE m.id = ?`,
+    [member],
+  );
+
+/** What these people's calendars held is no longer so: they get their entries anew. */
+export const forgetCalendars = (db: Db, members: readonly string[]) =>
+  run(db, 'DELETE FROM calendar_copies WHERE member_id IN (?)', [[...members]]);
+
+export const personOf = (db: Db, email: string) =>
+  one<{ id: string }>(db, 'SELECT id FROM people WHERE email = ?', [email]);
+
+export const setPerson = (db: Db, person: string, member: string) =>
+  run(db, 'UPDATE enrolments SET person_id = ? WHERE id = ?', [person, member]);
+
+export const setAddress = (db: Db, email: string, person: string) =>
+  run(db, 'UPDATE people SET email = ? WHERE id = ?', [email, person]);
+
+export const writeClassLink = (db: Db, code: null | string, passcode: null | string, courseId: string) =>
+  run(db, 'UPDATE courses SET class_link = ?, class_passcode = ? WHERE id = ?', [code, passcode, courseId]);
+
+export const onOtherList = (db: Db, person: string, courseId: string) =>
+  one(db, 'SELECT id FROM enrolments WHERE person_id = ? AND course_id <> ? LIMIT 1', [person, courseId]);
+
+export const teacherOfAll = (db: Db, courseId: string) =>
+  one(db, "SELECT id FROM members WHERE course_id = ? AND role = 'teacher' AND scope IS NULL LIMIT 1", [
+    courseId,
+  ]);
+
+export const replaceLink = (db: Db, link: string, now: number, member: string) =>
+  run(db, 'UPDATE enrolments SET link_code = ?, link_at = ?, pin = NULL WHERE id = ?', [link, now, member]);
+
+export const leaveList = (db: Db, now: number, members: readonly string[]) =>
+  run(db, 'UPDATE enrolments SET left_at = ? WHERE id IN (?)', [now, [...members]]);
+
+/** One line of a class list as its rows, those of the person among them. */
+export interface ListRecord {
+  id: string;
+  personId: string;
+  name: string;
+  email: string;
+  zone: string;
+  role: Role;
+  group: string | null;
+  link: string;
+  linkAt: number | null;
+  linkUntil: number | null;
+  leftAt: number | null;
+  extra: Record<string, string>;
+  scope: MemberScope | null;
+}
+
+/** Everyone who is or was on a class list, the rows locked until the transaction ends. */
+export async function listSnapshot(db: Db, course: string): Promise<Map<string, ListRecord>> {
+  const found = await rows<ListRecord & { extra: unknown; scope: unknown }>(
+    db,
+    `SELECT m.id, m.person_id AS personId, COALESCE(m.own_name, p.name) AS name, p.email,
+            COALESCE(m.own_zone, p.zone) AS zone, m.role, m.group_name AS \`group\`, m.link_code AS link,
+            m.link_at AS linkAt, m.link_until AS linkUntil, m.left_at AS leftAt, m.extra, m.scope
+       FROM enrolments m JOIN people p ON p.id = m.person_id WHERE m.course_id = ? FOR UPDATE`,
+    [course],
+  );
+  return new Map(
+    found.map((m) => [m.id, { ...m, extra: json(m.extra), scope: m.scope === null ? null : json(m.scope) }]),
+  );
+}
+
+/** Writes a record's fields; the address, which is the person's own, only where it was corrected for the same person. */
+export async function writeRecord(db: Db, record: ListRecord, samePerson: boolean) {
+  await run(
+    db,
+    `UPDATE enrolments SET person_id = ?, role = ?, group_name = ?, link_code = ?, link_at = ?, link_until = ?, left_at = ?,
+       extra = ?, scope = ?, own_name = ?, own_zone = ? WHERE id = ?`,
+    [
+      record.personId,
+      record.role,
+      record.group,
+      record.link,
+      record.linkAt,
+      record.linkUntil,
+      record.leftAt,
+      JSON.stringify(record.extra),
+      record.scope ? JSON.stringify(record.scope) : null,
+      record.name,
+      record.zone,
+      record.id,
+    ],
+  );
+  if (samePerson) await run(db, 'UPDATE people SET email = ? WHERE id = ?', [record.email, record.personId]);
+}
+
+/** The line becomes somebody else's: of this address, known to the college from now on. */
+export async function asNewPerson(db: Db, member: string, email: string) {
+  const id = newId();
+  await run(
+    db,
+    `INSERT INTO people (id, name, email, zone)
+     SELECT ?, COALESCE(m.own_name, p.name), ?, COALESCE(m.own_zone, p.zone)
+       FROM enrolments m JOIN people p ON p.id = m.person_id WHERE m.id = ?`,
+    [id, email, member],
+  );
+  await run(db, 'UPDATE enrolments SET person_id = ? WHERE id = ?', [id, member]);
+}
+
+/** Writes what of a line on the class list is said, and leaves the rest as it is. */
+export async function writeFields(
+  db: Db,
+  member: string,
+  fields: { [K in 'name' | 'zone' | 'group' | 'role' | 'scope']?: ListRecord[K] | undefined },
+) {
+  const { name, zone, group, role, scope } = fields;
+  const set = {
+    own_name: name,
+    own_zone: zone,
+    group_name: group,
+    role,
+    scope: scope && JSON.stringify(scope),
+  };
+  for (const [column, value] of Object.entries(set))
+    if (value !== undefined)
+      await run(db, `UPDATE enrolments SET ${column} = ? WHERE id = ?`, [value, member]);
+}
+
+/** Those of these series or sessions that are the course's. */
+export const ofCourse = (db: Db, table: 'series' | 'sessions', courseId: string, ids: readonly string[]) =>
+  rows<{ id: string }>(db, `SELECT id FROM ${table} WHERE course_id = ? AND id IN (?)`, [courseId, ids]);

@@ -2,9 +2,10 @@ import { randomBytes } from 'node:crypto';
 import { simpleParser } from 'mailparser';
 import nodemailer from 'nodemailer';
 import { SMTPServer } from 'smtp-server';
-import { one, openPool, rows, run } from '../db/pool';
+import { openPool } from '../db/pool';
 import { bounceFor, isUndeliverable } from './bounces';
 import { startPop3 } from './pop3';
+import { keepMail, noteFetched, rawMail, unfetched } from './store';
 
 /**
  * The stand-in mailbox: a real SMTP listener on loopback that keeps every letter, and a POP3 listener from which the
@@ -53,18 +54,14 @@ function drop(session: string) {
 async function keep(raw: Buffer, from: string, recipients: string[]) {
   const mail = await simpleParser(raw);
   for (const recipient of recipients) {
-    const { affectedRows } = await run(
-      db,
-      'INSERT IGNORE INTO standin_mail (message_id, recipient, sender, subject, at, raw) VALUES (?, ?, ?, ?, ?, ?)',
-      [
-        mail.messageId ?? `<${randomBytes(9).toString('hex')}@stand-in>`,
-        recipient,
-        mail.from?.text ?? '',
-        mail.subject ?? '',
-        Date.now() + offset,
-        raw.toString('utf8'),
-      ],
-    );
+    const { affectedRows } = await keepMail(db, {
+      messageId: mail.messageId ?? `<${randomBytes(9).toString('hex')}@stand-in>`,
+      recipient,
+      sender: mail.from?.text ?? '',
+      subject: mail.subject ?? '',
+      at: Date.now() + offset,
+      raw: raw.toString('utf8'),
+    });
     if (affectedRows && from && isUndeliverable(recipient)) await giveBack(raw, from, recipient);
   }
 }
@@ -82,18 +79,12 @@ server.listen(port, '127.0.0.1');
 
 const pop3 = startPop3(inboxPort, {
   list: async () => {
-    const found = await rows<{ id: number }>(
-      db,
-      'SELECT id FROM standin_mail WHERE recipient = ? AND fetched_at IS NULL ORDER BY id LIMIT 200',
-      [organizer],
-    );
+    const found = await unfetched(db, organizer);
     return found.map((f) => f.id);
   },
-  read: async (id) =>
-    (await one<{ raw: string }>(db, 'SELECT raw FROM standin_mail WHERE id = ?', [id]))?.raw ?? '',
+  read: async (id) => (await rawMail(db, id))?.raw ?? '',
   remove: async (ids) => {
-    if (ids.length)
-      await run(db, 'UPDATE standin_mail SET fetched_at = ? WHERE id IN (?)', [Date.now() + offset, ids]);
+    if (ids.length) await noteFetched(db, Date.now() + offset, ids);
   },
 });
 

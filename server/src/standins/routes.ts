@@ -5,8 +5,8 @@ import { z } from 'zod';
 import { Answer, type Letter, type LetterDetail } from '@nimble-bell/core/api';
 import { replyTo } from '@nimble-bell/core/mail';
 import type { Context } from '../context';
-import { one, rows } from '../db/pool';
 import { AppError, parse } from '../errors';
+import { countBySubject, mailById, mailsKept, mailToAnswer } from './store';
 
 /** The calendar messages of a letter: the one inside, and those attached, each once. */
 const calendarsIn = (mail: ParsedMail): string[] => [
@@ -25,29 +25,18 @@ export function mailboxRoutes(ctx: Context): Router {
   });
 
   router.get('/', async (_req, res) => {
-    const letters: Letter[] = await rows(
-      ctx.db,
-      'SELECT id, recipient AS `to`, sender AS `from`, subject, at FROM standin_mail ORDER BY id DESC LIMIT 500',
-    );
+    const letters: Letter[] = await mailsKept(ctx.db);
     res.json(letters);
   });
 
   /** How many people have post with such a subject, and how many letters that is. */
   router.get('/count', async (req, res) => {
-    const found = await one<{ people: number; ids: number }>(
-      ctx.db,
-      `SELECT COUNT(DISTINCT recipient) AS people, COUNT(*) AS ids FROM standin_mail WHERE subject LIKE CONCAT(?, '%')`,
-      [String(req.query.subject ?? '')],
-    );
+    const found = await countBySubject(ctx.db, String(req.query.subject ?? ''));
     res.json(found);
   });
 
   router.get('/:id', async (req, res) => {
-    const row = await one<Letter & { raw: string }>(
-      ctx.db,
-      'SELECT id, recipient AS `to`, sender AS `from`, subject, at, raw FROM standin_mail WHERE id = ?',
-      [Number(req.params.id) || 0],
-    );
+    const row = await mailById(ctx.db, Number(req.params.id) || 0);
     if (!row) throw new AppError('not-found');
     const { raw, ...letter } = row;
     const mail = await simpleParser(raw);
@@ -67,11 +56,7 @@ export function mailboxRoutes(ctx: Context): Router {
   /** Answers the calendar entries of a letter, as its reader's calendar program would: by a letter back. */
   router.post('/:id/answer', async (req, res) => {
     const { answer } = parse(z.object({ answer: Answer }), req.body);
-    const row = await one<{ to: string; raw: string }>(
-      ctx.db,
-      'SELECT recipient AS `to`, raw FROM standin_mail WHERE id = ?',
-      [Number(req.params.id) || 0],
-    );
+    const row = await mailToAnswer(ctx.db, Number(req.params.id) || 0);
     if (!row) throw new AppError('not-found');
     const replies = calendarsIn(await simpleParser(row.raw)).flatMap((c) => replyTo(c, row.to, answer) ?? []);
     const transport = nodemailer.createTransport(ctx.config.smtpUrl);

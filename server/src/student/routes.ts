@@ -1,10 +1,9 @@
 import { Router, type Request } from 'express';
-import { MeInput, ReplyInput, type MyCourse, type Reply } from '@nimble-bell/core/api';
+import { MeInput, ReplyInput, type MyCourse } from '@nimble-bell/core/api';
 import { doorFor, doorRules } from '@nimble-bell/core/door';
-import { principalOf, type MemberRow } from '../accounts/principal';
+import { principalOf } from '../accounts/principal';
 import type { Context } from '../context';
 import { bare, courseById, sessionsOfCourse, standingOf, type SessionRow } from '../courses/store';
-import { one, rows, run } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { refuseTeachersName } from '../roster/names';
 import { keepReply } from '../mail/replies';
@@ -14,6 +13,8 @@ import { recordingsWhere, seenBy } from '../recordings/store';
 import { rollLinesOf } from '../sessions/roll';
 import { isFor, targetOf } from '@nimble-bell/core/roster';
 import { membersOf } from '../roster/store';
+import type { MemberRow } from '../accounts/store';
+import { preferredNameOf, repliesOf, setOwnZone, setPreferredName } from './store';
 
 /** What a person sees and says of their own course, by their link. */
 export function studentRoutes(ctx: Context): Router {
@@ -56,14 +57,8 @@ export function studentRoutes(ctx: Context): Router {
     const [notices, materials, replies, preferred] = await Promise.all([
       noticesFor(ctx, ctx.db, member),
       materialsFor(ctx, ctx.db, member),
-      rows<Reply>(
-        ctx.db,
-        "SELECT series_id AS seriesId, NULLIF(local_date, '') AS date, answer, at FROM replies WHERE member_id = ?",
-        [member.id],
-      ),
-      one<{ name: string | null }>(ctx.db, 'SELECT preferred_name AS name FROM people WHERE id = ?', [
-        member.personId,
-      ]),
+      repliesOf(ctx.db, member.id),
+      preferredNameOf(ctx.db, member.personId),
     ]);
     const mine: MyCourse = {
       course: { id: course.id, code: course.code, title: course.title, term: course.term },
@@ -108,13 +103,8 @@ export function studentRoutes(ctx: Context): Router {
     const { personId } = me;
     const { zone, preferredName } = parse(MeInput, req.body);
     if (preferredName) await refuseTeachersName(ctx.db, me.courseId, preferredName, me.id);
-    if (zone !== undefined)
-      await run(ctx.db, 'UPDATE people SET zone = ?, zone_own = TRUE WHERE id = ?', [zone, personId]);
-    if (preferredName !== undefined)
-      await run(ctx.db, 'UPDATE people SET preferred_name = ? WHERE id = ?', [
-        preferredName || null,
-        personId,
-      ]);
+    if (zone !== undefined) await setOwnZone(ctx.db, zone, personId);
+    if (preferredName !== undefined) await setPreferredName(ctx.db, preferredName || null, personId);
     res.json({});
   });
 

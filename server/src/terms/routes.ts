@@ -11,12 +11,26 @@ import type { PoolConnection } from 'mysql2/promise';
 import { principalOf } from '../accounts/principal';
 import { newId, type Context } from '../context';
 import { courseById, seriesById } from '../courses/store';
-import { one, rehearse, rows, run, transaction } from '../db/pool';
+import { rehearse, transaction } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { lettersTo } from '../mail/foretell';
 import { changePlan } from '../planning/change';
 import { laySeries } from '../planning/laySeries';
-import { bellTimesOf, seriesByBells, termById, termsOf } from './store';
+import {
+  bellsKnown,
+  bellsNamed,
+  bellTimesOf,
+  deleteBells,
+  insertBells,
+  insertTerm,
+  otherBellsNamed,
+  seriesByBells,
+  seriesInTerm,
+  termById,
+  termsOf,
+  writeBells,
+  writeTerm,
+} from './store';
 
 /** The college's terms and bell times. They are its staff's; a change of them moves the sessions of every course. */
 export function termRoutes(ctx: Context): Router {
@@ -72,12 +86,8 @@ export function termRoutes(ctx: Context): Router {
     });
 
   const saveTerm = async (db: PoolConnection, id: string, term: Term, by: string) => {
-    await run(db, 'UPDATE terms SET body = ? WHERE id = ?', [JSON.stringify(term), id]);
-    const series = await rows<{ id: string }>(
-      db,
-      'SELECT s.id FROM series s JOIN courses c ON c.id = s.course_id WHERE c.term_id = ?',
-      [id],
-    );
+    await writeTerm(db, term, id);
+    const series = await seriesInTerm(db, id);
     return layAnew(
       db,
       series.map((s) => s.id),
@@ -87,14 +97,10 @@ export function termRoutes(ctx: Context): Router {
   };
 
   const saveBells = async (db: PoolConnection, id: string, bells: BellTimesInput, by: string) => {
-    const taken = await one(db, 'SELECT id FROM bell_times WHERE name = ? AND id <> ?', [bells.name, id]);
+    const taken = await otherBellsNamed(db, bells.name, id);
     if (taken)
       throw new AppError('name-taken', undefined, [{ path: 'name', message: 'This name is taken.' }]);
-    await run(db, 'UPDATE bell_times SET name = ?, periods = ? WHERE id = ?', [
-      bells.name,
-      JSON.stringify(bells.periods),
-      id,
-    ]);
+    await writeBells(db, bells.name, bells.periods, id);
     const series = await seriesByBells(db, id);
     return layAnew(
       db,
@@ -114,7 +120,7 @@ export function termRoutes(ctx: Context): Router {
     await staff(req);
     const term = parse(Term, req.body);
     const id = newId();
-    await run(ctx.db, 'INSERT INTO terms (id, body) VALUES (?, ?)', [id, JSON.stringify(term)]);
+    await insertTerm(ctx.db, id, term);
     res.status(201).json({ id });
   });
 
@@ -154,19 +160,15 @@ export function termRoutes(ctx: Context): Router {
   router.post('/bell-times', async (req, res) => {
     await staff(req);
     const bells = parse(BellTimesInput, req.body);
-    if (await one(ctx.db, 'SELECT id FROM bell_times WHERE name = ?', [bells.name]))
+    if (await bellsNamed(ctx.db, bells.name))
       throw new AppError('name-taken', undefined, [{ path: 'name', message: 'This name is taken.' }]);
     const id = newId();
-    await run(ctx.db, 'INSERT INTO bell_times (id, name, periods) VALUES (?, ?, ?)', [
-      id,
-      bells.name,
-      JSON.stringify(bells.periods),
-    ]);
+    await insertBells(ctx.db, id, bells.name, bells.periods);
     res.status(201).json({ id });
   });
 
   const knownBells = async (id: string) => {
-    if (!(await one(ctx.db, 'SELECT id FROM bell_times WHERE id = ?', [id]))) throw new AppError('not-found');
+    if (!(await bellsKnown(ctx.db, id))) throw new AppError('not-found');
   };
 
   router.post('/bell-times/:bells/preview', async (req, res) => {
@@ -194,7 +196,7 @@ export function termRoutes(ctx: Context): Router {
     await staff(req);
     await knownBells(req.params.bells);
     if ((await seriesByBells(ctx.db, req.params.bells)).length) throw new AppError('in-use');
-    await run(ctx.db, 'DELETE FROM bell_times WHERE id = ?', [req.params.bells]);
+    await deleteBells(ctx.db, req.params.bells);
     res.json({});
   });
   return router;

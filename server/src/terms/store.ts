@@ -1,5 +1,5 @@
 import type { BellTimes, Term } from '@nimble-bell/core/api';
-import { json, one, rows, type Db } from '../db/pool';
+import { json, one, rows, run, type Db } from '../db/pool';
 
 export interface TermRow extends Term {
   id: string;
@@ -38,3 +38,40 @@ export async function seriesByBells(db: Db, bells: string) {
   );
   return found;
 }
+
+export const writeTerm = (db: Db, term: unknown, id: string) =>
+  run(db, 'UPDATE terms SET body = ? WHERE id = ?', [JSON.stringify(term), id]);
+
+export const seriesInTerm = (db: Db, termId: string) =>
+  rows<{ id: string }>(
+    db,
+    'SELECT s.id FROM series s JOIN courses c ON c.id = s.course_id WHERE c.term_id = ?',
+    [termId],
+  );
+
+export const otherBellsNamed = (db: Db, name: string, id: string) =>
+  one(db, 'SELECT id FROM bell_times WHERE name = ? AND id <> ?', [name, id]);
+
+export const writeBells = (
+  db: Db,
+  name: string,
+  periods: { name: string; start: string; end: string }[],
+  id: string,
+) => run(db, 'UPDATE bell_times SET name = ?, periods = ? WHERE id = ?', [name, JSON.stringify(periods), id]);
+
+export const insertTerm = (db: Db, id: string, term: unknown) =>
+  run(db, 'INSERT INTO terms (id, body) VALUES (?, ?)', [id, JSON.stringify(term)]);
+
+export const bellsNamed = (db: Db, name: string) =>
+  one(db, 'SELECT id FROM bell_times WHERE name = ?', [name]);
+
+export const insertBells = (
+  db: Db,
+  id: string,
+  name: string,
+  periods: { name: string; start: string; end: string }[],
+) =>
+  run(db, 'INSERT INTO bell_times (id, name, periods) VALUES (?, ?, ?)', [id, name, JSON.stringify(periods)]);
+
+export const bellsKnown = (db: Db, id: string) => one(db, 'SELECT id FROM bell_times WHERE id = ?', [id]);
+export const deleteBells = (db: Db, id: string) => run(db, 'DELETE FROM bell_times WHERE id = ?', [id]);

@@ -1,10 +1,10 @@
 import type { MeetingPattern } from '@nimble-bell/core/api';
 import { sessionsOf } from '@nimble-bell/core/calendar';
-import type { MemberRow } from '../accounts/principal';
 import type { CoursePlan } from '../calendars/entries';
 import type { SeriesRow, SessionRow } from '../courses/store';
 import type { Desk } from '../mail/compose';
 import { autumn } from '@nimble-bell/core/testing';
+import type { MemberRow } from '../accounts/store';
 
 export const NOW = Date.UTC(2026, 9, 6, 21, 0);
 export const term = autumn();

@@ -4,9 +4,9 @@ import { VisitInput, type ListedSession } from '@nimble-bell/core/api';
 import { countWords, singlesOf } from '@nimble-bell/core/calendar';
 import { newId, newLinkCode, type Context } from '../context';
 import { sessionsOfCourse } from '../courses/store';
-import { one, rows, run } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { refuseTeachersName } from '../roster/names';
+import { courseByClassLink, enrolVisitor, insertVisitor, listedSessions, visitorsNow } from './store';
 
 const HOUR = 3_600_000;
 
@@ -14,19 +14,7 @@ const HOUR = 3_600_000;
 export function visitRoutes(ctx: Context): Router {
   const router = Router();
 
-  const listed = () =>
-    rows<ListedSession & { id: string }>(
-      ctx.db,
-      `SELECT s.id, CONCAT(c.code, ' ', c.title) AS course, COALESCE(s.title, '') AS title, r.title AS series,
-              s.starts_at AS startsAt, s.ends_at AS endsAt, JSON_VALUE(t.body, '$.zone') AS zone,
-              (SELECT GROUP_CONCAT(m.name ORDER BY m.name SEPARATOR ', ') FROM members m
-                WHERE m.course_id = c.id AND m.role = 'teacher') AS teachers
-         FROM sessions s JOIN series r ON r.id = s.series_id JOIN courses c ON c.id = s.course_id JOIN terms t ON t.id = c.term_id
-        WHERE COALESCE(s.listed, r.listed) AND r.published_at IS NOT NULL AND s.state IN ('planned', 'moved', 'live') AND s.ends_at > ?
-          AND r.kind NOT IN ('open', 'capture')
-        ORDER BY s.starts_at LIMIT 300`,
-      [ctx.now()],
-    );
+  const listed = () => listedSessions(ctx.db, ctx.now());
 
   router.get('/listed', async (_req, res) => {
     const found = await listed();
@@ -59,11 +47,7 @@ export function visitRoutes(ctx: Context): Router {
     handler: (_req, _res, next) => next(new AppError('too-often')),
   });
   const courseOf = async (code: string) => {
-    const course = await one<{ id: string; code: string; title: string; passcode: string }>(
-      ctx.db,
-      'SELECT id, code, title, class_passcode AS passcode FROM courses WHERE class_link = ?',
-      [code],
-    );
+    const course = await courseByClassLink(ctx.db, code);
     if (!course)
       throw new AppError('not-found', 'This class link is not known. It may have been replaced or hidden.');
     return course;
@@ -89,35 +73,21 @@ export function visitRoutes(ctx: Context): Router {
         s.published && s.group === null && s.state !== 'held' && s.state !== 'cancelled' && s.endsAt > now,
     );
     if (!session) throw new AppError('not-found', 'No session is ahead.');
-    const visitors = await one<{ n: number }>(
-      ctx.db,
-      "SELECT COUNT(*) AS n FROM members m JOIN people p ON p.id = m.person_id WHERE m.course_id = ? AND p.email LIKE 'visitor-%' AND m.link_until > ?",
-      [course.id, now],
-    );
+    const visitors = await visitorsNow(ctx.db, course.id, now);
     if (visitors!.n >= 500)
       throw new AppError('too-often', `${countWords(500, 'visitor')} are here already. Ask the teacher.`);
     const personId = newId();
     const link = newLinkCode();
-    await run(ctx.db, 'INSERT INTO people (id, name, email, zone) VALUES (?, ?, ?, ?)', [
-      personId,
-      name,
-      `visitor-${personId}@nimble-bell.invalid`,
-      'UTC',
-    ]);
-    await run(
-      ctx.db,
-      `INSERT INTO enrolments (id, course_id, person_id, role, link_code, link_at, scope, link_until)
-       VALUES (?, ?, ?, 'guest', ?, ?, ?, ?)`,
-      [
-        newId(),
-        course.id,
-        personId,
-        link,
-        now,
-        JSON.stringify({ series: [], sessions: [session.id] }),
-        session.endsAt + session.lingerMinutes * 60_000 + HOUR,
-      ],
-    );
+    await insertVisitor(ctx.db, personId, name, `visitor-${personId}@nimble-bell.invalid`);
+    await enrolVisitor(ctx.db, {
+      member: newId(),
+      courseId: course.id,
+      person: personId,
+      link,
+      now,
+      scope: { series: [], sessions: [session.id] },
+      until: session.endsAt + session.lingerMinutes * 60_000 + HOUR,
+    });
     res.status(201).json({ path: `/in/${link}` });
   });
   return router;

@@ -1,11 +1,12 @@
 import { doorFor, doorRules, doorWords } from '@nimble-bell/core/door';
 import { entering, type Comer } from '@nimble-bell/core/room';
 import { isFor, targetOf } from '@nimble-bell/core/roster';
-import { memberIn, type MemberRow, type Principal } from '../../accounts/principal';
+import { memberIn, type Principal } from '../../accounts/principal';
 import type { Context } from '../../context';
 import { AppError } from '../../errors';
 import type { Room } from '../room';
 import type { Facts, RoomFacts } from './info';
+import type { MemberRow } from '../../accounts/store';
 
 export const comerOf = (member: MemberRow): Comer => ({
   member: member.id,

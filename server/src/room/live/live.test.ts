@@ -11,12 +11,11 @@ import { isOther, standingNow } from './rights';
 
 let members = [memberRow()];
 let signedIn = new Set<string>();
-jest.mock('../../accounts/principal', () => ({
-  ...jest.requireActual<object>('../../accounts/principal'),
+jest.mock('../../accounts/store', () => ({
   membersWhere: async (_db: unknown, _where: string, [ids]: [string[]]) =>
     members.filter((m) => ids.includes(m.id)),
+  liveTokens: async () => signedIn,
 }));
-jest.mock('../../accounts/store', () => ({ liveTokens: async () => signedIn }));
 
 const ctx = { db: {}, now: () => 1000 } as unknown as Context;
 const byLink = { kind: 'link' as const, code: memberRow().link };

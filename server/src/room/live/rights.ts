@@ -1,6 +1,6 @@
 import type { Capability, MemberScope, Role } from '@nimble-bell/core/api';
-import { byLink, membersWhere, type MemberRow } from '../../accounts/principal';
-import { liveTokens } from '../../accounts/store';
+import { byLink } from '../../accounts/principal';
+import { liveTokens, membersWhere, type MemberRow } from '../../accounts/store';
 import type { Context } from '../../context';
 
 /** By what somebody is in a room: their link, or the sign-in of their account. */

@@ -21,7 +21,7 @@ import {
   type StoredEvent,
 } from '@nimble-bell/core/room';
 import { isFor, targetOf, teaches } from '@nimble-bell/core/roster';
-import { linkCode, principalOf, type MemberRow, type Principal } from '../../accounts/principal';
+import { linkCode, principalOf, type Principal } from '../../accounts/principal';
 import type { Context } from '../../context';
 import { AppError, parse } from '../../errors';
 import type { MediaRelay } from '../../media/relay';
@@ -39,6 +39,7 @@ import { Allowance, type Allowed } from './allowance';
 import { channels, tell, type LiveServer } from './broadcast';
 import { isOther, standingNow, type Credential } from './rights';
 import { Visits, type LiveSocket, type Visit } from './visits';
+import type { MemberRow } from '../../accounts/store';
 
 /** A page that lost its connection has this long to come back before its person has left. */
 const GRACE_MS = 4000;

@@ -1,8 +1,8 @@
 import type { Socket } from 'socket.io';
 import type { ClientMessages, ServerMessages } from '@nimble-bell/core/api';
-import type { MemberRow } from '../../accounts/principal';
 import type { Room } from '../room';
 import type { Credential } from './rights';
+import type { MemberRow } from '../../accounts/store';
 
 export type LiveSocket = Socket<ClientMessages, ServerMessages>;
 

@@ -1,9 +1,10 @@
 import { Router, type Request } from 'express';
 import { z } from 'zod';
-import { principalOf } from './accounts/principal';
-import type { Context } from './context';
-import { json, one, run } from './db/pool';
-import { AppError, parse } from './errors';
+import { principalOf } from '../accounts/principal';
+import type { Context } from '../context';
+import { json } from '../db/pool';
+import { AppError, parse } from '../errors';
+import { draftOf, dropDraft, keepDraft } from './store';
 
 const Key = z.string().regex(/^[\w/-]{1,80}$/, 'This is no key of a draft.');
 const Draft = z.object({ body: z.record(z.string(), z.unknown()) });
@@ -19,29 +20,20 @@ export function draftRoutes(ctx: Context): Router {
 
   router.get('/drafts', async (req, res) => {
     const [person, key] = await whose(req);
-    const row = await one<{ body: unknown; at: number }>(
-      ctx.db,
-      'SELECT body, at FROM drafts WHERE person_id = ? AND draft_key = ?',
-      [person, key],
-    );
+    const row = await draftOf(ctx.db, person, key);
     res.json({ draft: row ? { body: json(row.body), at: row.at } : null });
   });
 
   router.put('/drafts', async (req, res) => {
     const [person, key] = await whose(req);
     const { body } = parse(Draft, req.body);
-    await run(
-      ctx.db,
-      `INSERT INTO drafts (person_id, draft_key, body, at) VALUES (?, ?, ?, ?)
-         ON DUPLICATE KEY UPDATE body = VALUES(body), at = VALUES(at)`,
-      [person, key, JSON.stringify(body), ctx.now()],
-    );
+    await keepDraft(ctx.db, person, key, body, ctx.now());
     res.json({});
   });
 
   router.delete('/drafts', async (req, res) => {
     const [person, key] = await whose(req);
-    await run(ctx.db, 'DELETE FROM drafts WHERE person_id = ? AND draft_key = ?', [person, key]);
+    await dropDraft(ctx.db, person, key);
     res.json({});
   });
   return router;

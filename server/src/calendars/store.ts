@@ -1,0 +1,49 @@
+import { one, run, type Db } from '../db/pool';
+
+export const feedCode = (db: Db, personId: string, courseId: string) =>
+  one<{ code: string }>(db, 'SELECT code FROM feeds WHERE person_id = ? AND course_id = ?', [
+    personId,
+    courseId,
+  ]);
+
+/** A calendar's address dies with the link that opened it. */
+export const dropFeedsOfOlderLinks = (db: Db, personId: string, courseId: string, link: string) =>
+  run(
+    db,
+    'DELETE FROM feeds WHERE person_id = ? AND course_id = ? AND link_code IS NOT NULL AND link_code <> ?',
+    [personId, courseId, link],
+  );
+
+export const dropFeed = (db: Db, personId: string, courseId: string) =>
+  run(db, 'DELETE FROM feeds WHERE person_id = ? AND course_id = ?', [personId, courseId]);
+
+/** A new address, unless there is one. */
+export const keepFeed = (
+  db: Db,
+  {
+    code,
+    personId,
+    courseId,
+    now,
+    link,
+  }: { code: string; personId: string; courseId: string; now: number; link: null | string },
+) =>
+  run(
+    db,
+    'INSERT IGNORE INTO feeds (code, person_id, course_id, made_at, link_code) VALUES (?, ?, ?, ?, ?)',
+    [code, personId, courseId, now, link],
+  );
+
+export const feedByCode = (db: Db, code: string) =>
+  one<Feed>(
+    db,
+    'SELECT person_id AS personId, course_id AS courseId, link_code AS link FROM feeds WHERE code = ?',
+    [code],
+  );
+
+export interface Feed {
+  /** The link that it was opened by; null for an account's. */
+  link: string | null;
+  personId: string;
+  courseId: string;
+}
