@@ -1,7 +1,7 @@
 import { Button, Checkbox, Grid, Group, MultiSelect, Select, Stack, Text, TextInput } from '@mantine/core';
-import { useForm } from '@mantine/form';
+import { useForm, type UseFormReturnType } from '@mantine/form';
 import { useDebouncedValue } from '@mantine/hooks';
-import type { Capability, ListEditDraft, Role, SessionInfo } from '@nimble-bell/core/api';
+import type { Capability, CourseDetail, ListEditDraft, Role, SessionInfo } from '@nimble-bell/core/api';
 import { instantWords } from '@nimble-bell/core/calendar';
 import { rowOf } from '@nimble-bell/core/limits';
 import { ApiError } from '../app/api';
@@ -63,15 +63,7 @@ export function AddPerson({ done }: { done: () => void }) {
   });
   const { role } = form.values;
   const ahead = course.sessions.filter((s) => s.endsAt > serverNow() && s.state !== 'cancelled');
-  const choices = [
-    ...(role === 'guest'
-      ? []
-      : course.series.map((s) => ({ value: `series:${s.id}`, label: `All of ${s.title}` }))),
-    ...ahead.map((s) => ({
-      value: `session:${s.id}`,
-      label: `${s.seriesTitle} ${s.number}, ${instantWords(s.startsAt, course.term.zone)}`,
-    })),
-  ];
+  const choices = choicesOf({ role, course, ahead });
   const edit = editOf(form.values, ahead);
   const [asked] = useDebouncedValue(edit, 300);
   const preview = useListPreview(asked);
@@ -91,58 +83,101 @@ export function AddPerson({ done }: { done: () => void }) {
   return (
     <Panel title="Add a person">
       <form onSubmit={submit}>
-        <Grid>
-          <Grid.Col span={{ base: 12, sm: 4 }}>
-            <TextInput label="Name" required data-autofocus autoFocus {...form.getInputProps('name')} />
-          </Grid.Col>
-          <Grid.Col span={{ base: 12, sm: 5 }}>
-            <TextInput label="E-mail" type="email" required {...form.getInputProps('email')} />
-          </Grid.Col>
-          <Grid.Col span={{ base: 6, sm: 3 }}>
-            <Select label="Role" allowDeselect={false} data={ROLES} {...form.getInputProps('role')} />
-          </Grid.Col>
-        </Grid>
+        <Who form={form} />
         <Stack gap="xs" mt="xs">
           <Text size="sm" c="dimmed">
             {/^[aeiou]/.test(role) ? 'An' : 'A'} {role} {ROLE_WORDS[role]}.
           </Text>
-          {role === 'student' ? (
-            <TextInput label="Group" w={160} {...form.getInputProps('group')} />
-          ) : (
-            <MultiSelect
-              label={role === 'guest' ? 'Which session' : 'For what'}
-              placeholder={form.values.scope.length ? '' : role === 'guest' ? 'Choose' : 'The whole course'}
-              searchable
-              data={choices}
-              {...form.getInputProps('scope')}
-            />
-          )}
-          {role === 'guest' && (
-            <Checkbox.Group label="May, whatever the limits say" {...form.getInputProps('capabilities')}>
-              <Group mt={4} gap="md">
-                {(['speak', 'camera', 'present', 'draw', 'writeToClass'] as const).map((c) => (
-                  <Checkbox key={c} value={c} label={rowOf(c).label} />
-                ))}
-              </Group>
-            </Checkbox.Group>
-          )}
+          <ForWhat role={role} form={form} choices={choices} />
+          {role === 'guest' && <Rights form={form} />}
           {edit && preview.data && <ListOutcomeView outcome={preview.data} edit={asked} />}
-          <Group justify="space-between">
-            <Checkbox
-              label="Send the invitation at once"
-              {...form.getInputProps('invite', { type: 'checkbox' })}
-            />
-            <Group>
-              <Button variant="subtle" onClick={done}>
-                Close
-              </Button>
-              <Button type="submit" loading={save.isPending}>
-                Add {form.values.name.trim() || 'them'}
-              </Button>
-            </Group>
-          </Group>
+          <Ending form={form} done={done} busy={save.isPending} />
         </Stack>
       </form>
     </Panel>
   );
+}
+
+/** Name, address and role. */
+function Who({ form }: { form: UseFormReturnType<Fields> }) {
+  return (
+    <Grid>
+      <Grid.Col span={{ base: 12, sm: 4 }}>
+        <TextInput label="Name" required data-autofocus autoFocus {...form.getInputProps('name')} />
+      </Grid.Col>
+      <Grid.Col span={{ base: 12, sm: 5 }}>
+        <TextInput label="E-mail" type="email" required {...form.getInputProps('email')} />
+      </Grid.Col>
+      <Grid.Col span={{ base: 6, sm: 3 }}>
+        <Select label="Role" allowDeselect={false} data={ROLES} {...form.getInputProps('role')} />
+      </Grid.Col>
+    </Grid>
+  );
+}
+
+/** A student's group, or the series and sessions that somebody else comes to. */
+function ForWhat({
+  role,
+  form,
+  choices,
+}: {
+  role: Role;
+  form: UseFormReturnType<Fields>;
+  choices: { value: string; label: string }[];
+}) {
+  return role === 'student' ? (
+    <TextInput label="Group" w={160} {...form.getInputProps('group')} />
+  ) : (
+    <MultiSelect
+      label={role === 'guest' ? 'Which session' : 'For what'}
+      placeholder={form.values.scope.length ? '' : role === 'guest' ? 'Choose' : 'The whole course'}
+      searchable
+      data={choices}
+      {...form.getInputProps('scope')}
+    />
+  );
+}
+
+/** What a guest may, chosen beforehand. */
+function Rights({ form }: { form: UseFormReturnType<Fields> }) {
+  return (
+    <Checkbox.Group label="May, whatever the limits say" {...form.getInputProps('capabilities')}>
+      <Group mt={4} gap="md">
+        {(['speak', 'camera', 'present', 'draw', 'writeToClass'] as const).map((c) => (
+          <Checkbox key={c} value={c} label={rowOf(c).label} />
+        ))}
+      </Group>
+    </Checkbox.Group>
+  );
+}
+
+/** The invitation, and the way out. */
+function Ending({ form, done, busy }: { form: UseFormReturnType<Fields>; done: () => void; busy: boolean }) {
+  return (
+    <Group justify="space-between">
+      <Checkbox label="Send the invitation at once" {...form.getInputProps('invite', { type: 'checkbox' })} />
+      <Group>
+        <Button variant="subtle" onClick={done}>
+          Close
+        </Button>
+        <Button type="submit" loading={busy}>
+          Add {form.values.name.trim() || 'them'}
+        </Button>
+      </Group>
+    </Group>
+  );
+}
+
+/** Series and sessions ahead that somebody may come to. */
+function choicesOf({ role, course, ahead }: { role: Role; course: CourseDetail; ahead: SessionInfo[] }) {
+  const choices = [
+    ...(role === 'guest'
+      ? []
+      : course.series.map((s) => ({ value: `series:${s.id}`, label: `All of ${s.title}` }))),
+    ...ahead.map((s) => ({
+      value: `session:${s.id}`,
+      label: `${s.seriesTitle} ${s.number}, ${instantWords(s.startsAt, course.term.zone)}`,
+    })),
+  ];
+  return choices;
 }

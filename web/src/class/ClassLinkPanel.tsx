@@ -5,6 +5,7 @@ import { useAsk } from '../app/api';
 import { useThisCourse } from '../app/course';
 import { useAsked, useChange } from '../app/queries';
 import { Panel } from '../ui/Panel';
+import type { DefinedQueryObserverResult, QueryObserverPlaceholderResult } from '@tanstack/react-query';
 
 /** The link that a whole class shares, with its passcode: hidden unless it is wanted. */
 export function ClassLinkPanel() {
@@ -40,32 +41,10 @@ export function ClassLinkPanel() {
         </Text>
       ) : (
         <Stack gap="xs">
-          <Group align="flex-end">
-            <TextInput label="Address" readOnly value={url} style={{ flex: '1 1 260px' }} />
-            <TextInput label="Passcode" readOnly value={link.data.passcode ?? ''} w={120} />
-            <CopyButton value={`${url}\nPasscode: ${link.data.passcode ?? ''}`}>
-              {({ copied, copy }) => (
-                <Button variant="default" onClick={copy}>
-                  {copied ? 'Copied' : 'Copy both'}
-                </Button>
-              )}
-            </CopyButton>
-          </Group>
+          <Address url={url} link={link} />
           {mayChange &&
             (asking ? (
-              <Group gap="xs">
-                <Text size="sm">
-                  {asking === 'hide'
-                    ? 'The address opens nothing from then on; who is in already stays. Hide it?'
-                    : 'Address and passcode become others; the old ones open nothing. Replace them?'}
-                </Text>
-                <Button size="compact-sm" color="clay" onClick={() => act(asking)}>
-                  {asking === 'hide' ? 'Hide it' : 'Replace them'}
-                </Button>
-                <Button size="compact-sm" variant="default" autoFocus onClick={() => setAsking(null)}>
-                  Keep as it is
-                </Button>
-              </Group>
+              <Sure asking={asking} act={act} setAsking={setAsking} />
             ) : (
               <Group gap="xs">
                 <Button size="compact-sm" variant="default" onClick={() => setAsking('replace')}>
@@ -79,5 +58,56 @@ export function ClassLinkPanel() {
         </Stack>
       )}
     </Panel>
+  );
+}
+
+/** Asks before an address dies. */
+function Sure({
+  asking,
+  act,
+  setAsking,
+}: {
+  asking: 'hide' | 'replace';
+  act: (what: 'show' | 'hide' | 'replace') => void;
+  setAsking: (value: 'hide' | 'replace' | null) => void;
+}) {
+  return (
+    <Group gap="xs">
+      <Text size="sm">
+        {asking === 'hide'
+          ? 'The address opens nothing from then on; who is in already stays. Hide it?'
+          : 'Address and passcode become others; the old ones open nothing. Replace them?'}
+      </Text>
+      <Button size="compact-sm" color="clay" onClick={() => act(asking)}>
+        {asking === 'hide' ? 'Hide it' : 'Replace them'}
+      </Button>
+      <Button size="compact-sm" variant="default" autoFocus onClick={() => setAsking(null)}>
+        Keep as it is
+      </Button>
+    </Group>
+  );
+}
+
+/** Address and passcode, to be copied together. */
+function Address({
+  url,
+  link,
+}: {
+  url: string;
+  link:
+    DefinedQueryObserverResult<ClassLinkInfo, Error> | QueryObserverPlaceholderResult<ClassLinkInfo, Error>;
+}) {
+  return (
+    <Group align="flex-end">
+      <TextInput label="Address" readOnly value={url} style={{ flex: '1 1 260px' }} />
+      <TextInput label="Passcode" readOnly value={link.data.passcode ?? ''} w={120} />
+      <CopyButton value={`${url}\nPasscode: ${link.data.passcode ?? ''}`}>
+        {({ copied, copy }) => (
+          <Button variant="default" onClick={copy}>
+            {copied ? 'Copied' : 'Copy both'}
+          </Button>
+        )}
+      </CopyButton>
+    </Group>
   );
 }

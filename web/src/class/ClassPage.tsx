@@ -1,6 +1,6 @@
 import { Button, Group, Select, Stack, TextInput, Title } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import type { ListEditDraft, MemberInfo } from '@nimble-bell/core/api';
+import type { CourseDetail, ListEditDraft, MemberFields, MemberInfo } from '@nimble-bell/core/api';
 import { countWords } from '@nimble-bell/core/calendar';
 import { writeCsv } from '@nimble-bell/core/roster';
 import { useThisCourse } from '../app/course';
@@ -20,16 +20,7 @@ export function ClassPage() {
   const course = useThisCourse();
   const members = useAsked<MemberInfo[]>(`/courses/${course.id}/members`);
   const [open, setOpen] = useState<'import' | 'add' | null>(null);
-  const [search, setSearch] = useState('');
-  const [show, setShow] = useState<Shown>('everyone');
   const [selected, select] = useState<ReadonlySet<string>>(new Set());
-  const save = useSaveEdit();
-  const [asked, setAsked] = useState<ListEditDraft | null>(null);
-  const found = useMemo(
-    () => matching(members.data, search)?.filter(SHOWN[show].is),
-    [members.data, search, show],
-  );
-  const chosen = members.data?.filter((m) => selected.has(m.id)) ?? [];
   const mayPlan = course.role === 'teacher';
   const empty = course.counts.students === 0;
   return (
@@ -38,88 +29,23 @@ export function ClassPage() {
         <Title order={1} size="h2">
           The class
         </Title>
-        {mayPlan && !open && !empty && (
-          <Group>
-            <Button variant="default" onClick={() => setOpen('add')}>
-              Add a person
-            </Button>
-            <Button
-              onClick={() => {
-                select(new Set());
-                setOpen('import');
-              }}
-            >
-              Import a class list
-            </Button>
-          </Group>
-        )}
+        {mayPlan && !open && !empty && <WaysIn setOpen={setOpen} select={select} />}
       </Group>
       {mayPlan && <LatestListChange />}
       {mayPlan && (open === 'import' || (empty && open !== 'add')) && members.data && (
         <ImportPanel course={course} members={members.data} done={() => setOpen(null)} />
       )}
       {mayPlan && open === 'add' && <AddPerson done={() => setOpen(null)} />}
-      <Panel
-        title="Class list"
-        about={countWords(course.counts.students, 'student')}
-        action={
-          <Group wrap="nowrap">
-            <TextInput
-              aria-label="Search the class list"
-              placeholder="Name, address, group, role"
-              w={210}
-              value={search}
-              onChange={(e) => setSearch(e.currentTarget.value)}
-            />
-            <Select
-              aria-label="Who is shown"
-              w={190}
-              allowDeselect={false}
-              data={Object.entries(SHOWN).map(([value, { label, is }]) => ({
-                value,
-                label: `${label}, ${members.data?.filter(is).length ?? 0}`,
-              }))}
-              value={show}
-              onChange={(v) => setShow(v as Shown)}
-            />
-            {!empty && (
-              <Button variant="default" onClick={() => download(course.code, found ?? [])}>
-                Download as CSV
-              </Button>
-            )}
-            {mayPlan && empty && open !== 'add' && (
-              <Button variant="default" onClick={() => setOpen('add')}>
-                Add a person
-              </Button>
-            )}
-          </Group>
-        }
-      >
-        {found && found.length > 0 && (
-          <MemberTable
-            course={course}
-            members={found}
-            selected={selected}
-            select={select}
-            change={
-              mayPlan
-                ? (member, fields) => {
-                    const edit: ListEditDraft = { edit: 'change', members: [member], fields };
-                    // A new address or group is told: what it does is shown first.
-                    if ('email' in fields || 'group' in fields) setAsked(edit);
-                    else save.mutate(edit);
-                  }
-                : null
-            }
-          />
-        )}
-        {empty && <Empty>No student is on the list yet. Paste a list above, or choose a file.</Empty>}
-        {!empty && found?.length === 0 && (
-          <Empty>{search ? `Nobody matches “${search}”.` : 'Nobody is to be shown.'}</Empty>
-        )}
-        {mayPlan && chosen.length > 0 && <BulkBar chosen={chosen} clear={() => select(new Set())} />}
-      </Panel>
-      <ConfirmEdit edit={asked} title="Change it" action="Change it" close={() => setAsked(null)} />
+      <List
+        members={members.data}
+        selected={selected}
+        course={course}
+        empty={empty}
+        mayPlan={mayPlan}
+        open={open}
+        setOpen={setOpen}
+        select={select}
+      />
       <ClassLinkPanel />
       {mayPlan && <ListHistory />}
     </Stack>
@@ -174,4 +100,134 @@ function download(code: string, members: MemberInfo[]) {
   link.download = `${code} class list ${new Date().toISOString().slice(0, 10)}.csv`;
   link.click();
   setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+}
+
+/** The list narrowed to what is searched for, and to some of its people. */
+function Narrow({
+  search,
+  setSearch,
+  members,
+  show,
+  setShow,
+}: {
+  search: string;
+  setSearch: (value: string) => void;
+  members: MemberInfo[] | undefined;
+  show: Shown;
+  setShow: (show: Shown) => void;
+}) {
+  return (
+    <>
+      <TextInput
+        aria-label="Search the class list"
+        placeholder="Name, address, group, role"
+        w={210}
+        value={search}
+        onChange={(e) => setSearch(e.currentTarget.value)}
+      />
+      <Select
+        aria-label="Who is shown"
+        w={190}
+        allowDeselect={false}
+        data={Object.entries(SHOWN).map(([value, { label, is }]) => ({
+          value,
+          label: `${label}, ${members?.filter(is).length ?? 0}`,
+        }))}
+        value={show}
+        onChange={(v) => setShow(v as Shown)}
+      />
+    </>
+  );
+}
+
+interface ListProps {
+  members: MemberInfo[] | undefined;
+  selected: ReadonlySet<string>;
+  course: CourseDetail;
+  empty: boolean;
+  mayPlan: boolean;
+  open: 'import' | 'add' | null;
+  setOpen: (value: 'import' | 'add' | null) => void;
+  select: (value: ReadonlySet<string>) => void;
+}
+
+/** The people on it, narrowed as one likes, and what can be done with those who are chosen. */
+function List(props: ListProps) {
+  const { members, selected, course, empty, mayPlan, open, setOpen, select } = props;
+  const [search, setSearch] = useState('');
+  const [show, setShow] = useState<Shown>('everyone');
+  const save = useSaveEdit();
+  const [asked, setAsked] = useState<ListEditDraft | null>(null);
+  const found = useMemo(() => matching(members, search)?.filter(SHOWN[show].is), [members, search, show]);
+  const chosen = members?.filter((m) => selected.has(m.id)) ?? [];
+  const change = (member: string, fields: MemberFields) => {
+    const edit: ListEditDraft = { edit: 'change', members: [member], fields };
+    // A new address or group is told: what it does is shown first.
+    if ('email' in fields || 'group' in fields) setAsked(edit);
+    else save.mutate(edit);
+  };
+  return (
+    <>
+      <Panel
+        title="Class list"
+        about={countWords(course.counts.students, 'student')}
+        action={
+          <Group wrap="nowrap">
+            <Narrow search={search} setSearch={setSearch} members={members} show={show} setShow={setShow} />
+            {!empty && (
+              <Button variant="default" onClick={() => download(course.code, found ?? [])}>
+                Download as CSV
+              </Button>
+            )}
+            {mayPlan && empty && open !== 'add' && (
+              <Button variant="default" onClick={() => setOpen('add')}>
+                Add a person
+              </Button>
+            )}
+          </Group>
+        }
+      >
+        {found && found.length > 0 && (
+          <MemberTable
+            course={course}
+            members={found}
+            selected={selected}
+            select={select}
+            change={mayPlan ? change : null}
+          />
+        )}
+        {empty && <Empty>No student is on the list yet. Paste a list above, or choose a file.</Empty>}
+        {!empty && found?.length === 0 && (
+          <Empty>{search ? `Nobody matches “${search}”.` : 'Nobody is to be shown.'}</Empty>
+        )}
+        {mayPlan && chosen.length > 0 && <BulkBar chosen={chosen} clear={() => select(new Set())} />}
+      </Panel>
+      <ConfirmEdit edit={asked} title="Change it" action="Change it" close={() => setAsked(null)} />
+    </>
+  );
+}
+
+/** How people come onto the list. */
+function WaysIn({
+  setOpen,
+  select,
+}: {
+  setOpen: (value: 'import' | 'add' | null) => void;
+  select: (value: ReadonlySet<string>) => void;
+}) {
+  return (
+    <Group>
+      <Button variant="default" onClick={() => setOpen('add')}>
+        Add a person
+      </Button>
+      <Button
+        onClick={() => {
+          select(new Set());
+          setOpen('import');
+        }}
+      >
+        Import a class list
+      </Button>
+    </Group>
+  );
 }

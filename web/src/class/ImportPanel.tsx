@@ -24,10 +24,8 @@ import { AlikeRows, BadRows, ChangedRows, FreshRows, GoneRows } from './ImportRo
 import type { ReadOrder } from './listReader';
 import { filesOf, NOTHING, orderOf, sourceOf, useReading, type Source } from './useReading';
 
-/** A class list from a paste or from files: who is new, changed, gone; what is wrong with a row; then one press. */
-export function ImportPanel(props: { course: CourseDetail; members: MemberInfo[]; done: () => void }) {
-  const { course, members, done } = props;
-  const ask = useAsk();
+/** What is being read in, and what was said of it: columns, mended rows, who is whom, who leaves. */
+function useImport(course: CourseDetail, members: MemberInfo[]) {
   const [source, setSource] = useState<Source>(NOTHING);
   const [fields, setFields] = useState<Field[] | null>(null);
   const [mended, setMended] = useState<ReadOrder['mended']>([]);
@@ -47,17 +45,33 @@ export function ImportPanel(props: { course: CourseDetail; members: MemberInfo[]
     () => orderOf(course, members, { source, fields, mended, settled, rosterClass }),
     [course, members, source, fields, mended, settled, rosterClass],
   );
-  const { answer, reading, fault, reader } = useReading(order);
-  const changes = answer ? answer.fresh.count + answer.changed.count + leaving.length : 0;
-  const save = useChange(
-    async () =>
-      ask<ListOutcome>(
-        `/courses/${course.id}/members`,
-        'POST',
-        await reader().save({ drop: leaving, invite }),
-      ),
-    ({ words }) => `${words}.`,
-  );
+  return {
+    source,
+    rosterClass,
+    settled,
+    leaving,
+    invite,
+    setInvite,
+    /** All that was said, for whoever asks whether something changed. */
+    said: { source: source.number, fields, mended, settled, rosterClass, leaving, invite },
+    begin,
+    setFields,
+    setRosterClass,
+    setLeaving,
+    settle: (line: number, as: 'same' | 'other') =>
+      setSettled([...settled.filter(([l]) => l !== line), [line, as]]),
+    mend: (line: number, cells: string[]) =>
+      setMended([...mended.filter(([l]) => l !== line), [line, cells]]),
+    ...useReading(order),
+  };
+}
+type Import = ReturnType<typeof useImport>;
+
+/** A class list from a paste or from files: who is new, changed, gone; what is wrong with a row; then one press. */
+export function ImportPanel(props: { course: CourseDetail; members: MemberInfo[]; done: () => void }) {
+  const { course, members, done } = props;
+  const importing = useImport(course, members);
+  const { answer, fault, reading } = importing;
   return (
     <Panel
       title="Import a class list"
@@ -65,51 +79,7 @@ export function ImportPanel(props: { course: CourseDetail; members: MemberInfo[]
     >
       <Grid gap="lg">
         <Grid.Col span={{ base: 12, md: 4 }}>
-          <Stack>
-            <Textarea
-              label="The list"
-              placeholder={
-                'Name,E-mail,Time zone\nAdaeze Hollis,adaeze.hollis@saltmarsh.example,Atlantic/Azores'
-              }
-              rows={9}
-              value={source.text}
-              onChange={(e) => begin(sourceOf(e.currentTarget.value))}
-              styles={{ input: { fontFamily: 'ui-monospace, monospace', fontSize: 13, whiteSpace: 'pre' } }}
-            />
-            <Group>
-              <FileButton
-                multiple
-                accept=".csv,.txt,.tsv,.zip,text/csv,text/plain,application/zip"
-                onChange={(files) => void filesOf(files).then((read) => begin(sourceOf('', read)))}
-              >
-                {(button) => (
-                  <Button variant="default" {...button}>
-                    Choose files
-                  </Button>
-                )}
-              </FileButton>
-              <Button variant="subtle" onClick={done}>
-                Close
-              </Button>
-            </Group>
-            {source.files.length > 0 && (
-              <Text size="sm">
-                {source.files.map((f) => f.name).join(', ')}
-                {answer?.encoding && `, read as ${answer.encoding}`}
-              </Text>
-            )}
-            {answer?.classes && (
-              <Select
-                label="Which class of the set"
-                data={answer.classes.map((c) => ({
-                  value: c.id,
-                  label: `${c.title} (${countWords(c.students, 'student')})`,
-                }))}
-                value={rosterClass ?? (answer.classes.length === 1 ? answer.classes[0]!.id : null)}
-                onChange={setRosterClass}
-              />
-            )}
-          </Stack>
+          <Given importing={importing} done={done} />
         </Grid.Col>
         <Grid.Col span={{ base: 12, md: 8 }}>
           {fault && <Alert color="clay">{fault}</Alert>}
@@ -120,47 +90,109 @@ export function ImportPanel(props: { course: CourseDetail; members: MemberInfo[]
           )}
           {answer && (
             <Stack gap="sm">
-              <Columns answer={answer} choose={setFields} />
+              <Columns answer={answer} choose={importing.setFields} />
               {answer.fault ? (
                 <Alert color="clay">{answer.fault}</Alert>
               ) : (
-                <Result
-                  answer={answer}
-                  settled={settled}
-                  settle={(line, as) => setSettled([...settled.filter(([l]) => l !== line), [line, as]])}
-                  mend={(line, cells) => setMended([...mended.filter(([l]) => l !== line), [line, cells]])}
-                  leaving={leaving}
-                  setLeaving={setLeaving}
-                />
-              )}
-              {!answer.fault && changes > 0 && !reading && (
-                <LettersAhead
-                  path={`/courses/${course.id}/members/letters`}
-                  body={() => reader().save({ drop: leaving, invite })}
-                  of={{ source: source.number, fields, mended, settled, rosterClass, leaving, invite }}
-                />
-              )}
-              {!answer.fault && (
-                <Group justify="space-between" align="center">
-                  <Checkbox
-                    label="Invite those who are new at once"
-                    checked={invite}
-                    onChange={(e) => setInvite(e.currentTarget.checked)}
-                  />
-                  <Button
-                    disabled={changes === 0 || reading}
-                    loading={save.isPending}
-                    onClick={() => save.mutate(undefined, { onSuccess: () => (begin(NOTHING), done()) })}
-                  >
-                    {saveWords(answer.fresh.count, answer.changed.count, leaving.length)}
-                  </Button>
-                </Group>
+                <>
+                  <Result answer={answer} importing={importing} />
+                  <Saving course={course} answer={answer} importing={importing} done={done} />
+                </>
               )}
             </Stack>
           )}
         </Grid.Col>
       </Grid>
     </Panel>
+  );
+}
+
+/** The list as it comes in: a paste or files, and of a whole set, which class. */
+function Given({ importing, done }: { importing: Import; done: () => void }) {
+  const { source, answer, begin, rosterClass, setRosterClass } = importing;
+  return (
+    <Stack>
+      <Textarea
+        label="The list"
+        placeholder={'Name,E-mail,Time zone\nAdaeze Hollis,adaeze.hollis@saltmarsh.example,Atlantic/Azores'}
+        rows={9}
+        value={source.text}
+        onChange={(e) => begin(sourceOf(e.currentTarget.value))}
+        styles={{ input: { fontFamily: 'ui-monospace, monospace', fontSize: 13, whiteSpace: 'pre' } }}
+      />
+      <Group>
+        <FileButton
+          multiple
+          accept=".csv,.txt,.tsv,.zip,text/csv,text/plain,application/zip"
+          onChange={(files) => void filesOf(files).then((read) => begin(sourceOf('', read)))}
+        >
+          {(button) => (
+            <Button variant="default" {...button}>
+              Choose files
+            </Button>
+          )}
+        </FileButton>
+        <Button variant="subtle" onClick={done}>
+          Close
+        </Button>
+      </Group>
+      {source.files.length > 0 && (
+        <Text size="sm">
+          {source.files.map((f) => f.name).join(', ')}
+          {answer?.encoding && `, read as ${answer.encoding}`}
+        </Text>
+      )}
+      {answer?.classes && (
+        <Select
+          label="Which class of the set"
+          data={answer.classes.map((c) => ({
+            value: c.id,
+            label: `${c.title} (${countWords(c.students, 'student')})`,
+          }))}
+          value={rosterClass ?? (answer.classes.length === 1 ? answer.classes[0]!.id : null)}
+          onChange={setRosterClass}
+        />
+      )}
+    </Stack>
+  );
+}
+
+interface SavingProps {
+  course: CourseDetail;
+  answer: ListSummary;
+  importing: Import;
+  done: () => void;
+}
+
+/** What those who come and go will read, and the press that does it. */
+function Saving({ course, answer, importing, done }: SavingProps) {
+  const ask = useAsk();
+  const { reader, reading, leaving, invite, setInvite, said, begin } = importing;
+  const path = `/courses/${course.id}/members`;
+  const changes = answer.fresh.count + answer.changed.count + leaving.length;
+  const body = () => reader().save({ drop: leaving, invite });
+  const save = useChange(
+    async () => ask<ListOutcome>(path, 'POST', await body()),
+    ({ words }) => `${words}.`,
+  );
+  return (
+    <>
+      {changes > 0 && !reading && <LettersAhead path={`${path}/letters`} body={body} of={said} />}
+      <Group justify="space-between" align="center">
+        <Checkbox
+          label="Invite those who are new at once"
+          checked={invite}
+          onChange={(e) => setInvite(e.currentTarget.checked)}
+        />
+        <Button
+          disabled={changes === 0 || reading}
+          loading={save.isPending}
+          onClick={() => save.mutate(undefined, { onSuccess: () => (begin(NOTHING), done()) })}
+        >
+          {saveWords(answer.fresh.count, answer.changed.count, leaving.length)}
+        </Button>
+      </Group>
+    </>
   );
 }
 
@@ -175,15 +207,8 @@ function saveWords(fresh: number, changed: number, leaving: number): string {
   return text[0]!.toUpperCase() + text.slice(1);
 }
 
-function Result(props: {
-  answer: ListSummary;
-  settled: ReadOrder['settled'];
-  settle: (line: number, as: 'same' | 'other') => void;
-  mend: (line: number, cells: string[]) => void;
-  leaving: string[];
-  setLeaving: (ids: string[]) => void;
-}) {
-  const { headings, bad, fresh, changed, gone, alike, same, teaching } = props.answer;
+function Result({ answer, importing }: { answer: ListSummary; importing: Import }) {
+  const { headings, bad, fresh, changed, gone, alike, same, teaching } = answer;
   const first = bad.count ? 'bad' : alike.count ? 'alike' : 'fresh';
   // The counts come first, the rows in a turn of their own: neither keeps the page from answering for long.
   const unfolded = useDeferredValue(true, false);
@@ -218,13 +243,13 @@ function Result(props: {
             <ChangedRows changed={changed} />
           </Tabs.Panel>
           <Tabs.Panel value="gone" pt="xs">
-            <GoneRows gone={gone} leaving={props.leaving} setLeaving={props.setLeaving} />
+            <GoneRows gone={gone} leaving={importing.leaving} setLeaving={importing.setLeaving} />
           </Tabs.Panel>
           <Tabs.Panel value="bad" pt="xs">
-            <BadRows bad={bad} headings={headings} mend={props.mend} />
+            <BadRows bad={bad} headings={headings} mend={importing.mend} />
           </Tabs.Panel>
           <Tabs.Panel value="alike" pt="xs">
-            <AlikeRows alike={alike} settle={props.settle} />
+            <AlikeRows alike={alike} settle={importing.settle} />
           </Tabs.Panel>
         </Tabs>
       )}

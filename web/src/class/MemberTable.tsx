@@ -3,7 +3,9 @@ import {
   getCoreRowModel,
   getSortedRowModel,
   useReactTable,
+  type Row,
   type SortingState,
+  type Table,
 } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
@@ -51,75 +53,21 @@ export interface TableProps {
  */
 export function MemberTable(props: TableProps) {
   const { members, selected, select, change } = props;
-  const [sorting, setSorting] = useState<SortingState>([]);
   const [active, setActive] = useState(0);
   const [editing, setEditing] = useState<{ id: string; column: string } | null>(null);
-  const scroller = useRef<HTMLDivElement>(null);
-  // eslint-disable-next-line react-hooks/incompatible-library -- the compiler leaves this one component alone
-  const table = useReactTable({
-    data: members,
-    columns: COLUMNS,
-    state: { sorting },
-    onSortingChange: setSorting,
-    getRowId: (m) => m.id,
-    autoResetPageIndex: false,
-    getCoreRowModel: getCoreRowModel(),
-    getSortedRowModel: getSortedRowModel(),
-  });
-  const { rows } = table.getRowModel();
-  const grid = useMemo(
-    () => `24px ${COLUMNS.map((c) => `minmax(${c.size! * 0.6}px, ${c.size}fr)`).join(' ')}`,
-    [],
-  );
-  const virtual = useVirtualizer({
-    count: rows.length,
-    getScrollElement: () => scroller.current,
-    estimateSize: () => ROW_PX,
-    overscan: 12,
-  });
-  const drawn =
-    rows.length <= FEW
-      ? rows.map((_, index) => ({ index, start: index * ROW_PX }))
-      : virtual.getVirtualItems();
+  const { scroller, table, rows, grid, virtual, drawn } = useRows(members);
   const now = useNow(30_000);
   // Rows are drawn anew only for what is theirs: what they call stays the same, and looks here for the newest.
-  const latest = useRef({ selected, select, change });
-  useEffect(() => {
-    latest.current = { selected, select, change };
-  });
-  const toggle = useCallback((id: string, on: boolean) => {
-    const next = new Set(latest.current.selected);
-    if (on) next.add(id);
-    else next.delete(id);
-    latest.current.select(next);
-  }, []);
-  const edit = useCallback(
-    (id: string, name: string | null) => setEditing(name ? { id, column: name } : null),
-    [],
-  );
-  const changeField = useCallback(
-    (id: string, fields: MemberFields) => latest.current.change?.(id, fields),
-    [],
-  );
-  const move = (to: number, along: boolean) => {
-    const at = Math.max(0, Math.min(rows.length - 1, to));
-    setActive(at);
-    if (along && rows[at]) toggle(rows[at].id, true);
-    virtual.scrollToIndex(at);
-  };
+  const { toggle, edit, changeField } = useCalls({ selected, select, change, setEditing });
   const onKey = (e: KeyboardEvent) => {
     if (editing || (e.target as HTMLElement).tagName === 'INPUT') return;
     const page = Math.floor((scroller.current?.clientHeight ?? 400) / ROW_PX) - 1;
-    const steps: Record<string, number> = { ArrowDown: 1, ArrowUp: -1, PageDown: page, PageUp: -page };
-    const row = rows[active];
-    if (steps[e.key] !== undefined) move(active + steps[e.key]!, e.shiftKey);
-    else if (e.key === 'Home') move(0, e.shiftKey);
-    else if (e.key === 'End') move(rows.length - 1, e.shiftKey);
-    else if (e.key === ' ' && row) toggle(row.id, !selected.has(row.id));
-    else if (e.key === 'Enter' && row && change) setEditing({ id: row.id, column: 'name' });
-    else if (e.key === 'a' && (e.ctrlKey || e.metaKey)) select(new Set(rows.map((r) => r.id)));
-    else return;
-    e.preventDefault();
+    const open = change && ((id: string) => edit(id, 'name'));
+    const go = (at: number) => {
+      setActive(at);
+      virtual.scrollToIndex(at);
+    };
+    if (press(e, { rows, active, selected, select, toggle, open, page, go })) e.preventDefault();
   };
   const all = rows.length > 0 && rows.every((r) => selected.has(r.id));
   return (
@@ -133,31 +81,7 @@ export function MemberTable(props: TableProps) {
       tabIndex={0}
       onKeyDown={onKey}
     >
-      <div className={`${classes.row} ${classes.head}`} role="row" style={{ gridTemplateColumns: grid }}>
-        <span role="columnheader">
-          <Box
-            label="Choose everyone shown"
-            checked={all}
-            some={!all && selected.size > 0}
-            change={() => select(all ? new Set() : new Set(rows.map((r) => r.id)))}
-          />
-        </span>
-        {table.getFlatHeaders().map((h) => {
-          const sorted = h.column.getIsSorted();
-          return (
-            <span
-              key={h.id}
-              role="columnheader"
-              aria-sort={sorted === 'asc' ? 'ascending' : sorted === 'desc' ? 'descending' : 'none'}
-            >
-              <button type="button" className={classes.sort} onClick={h.column.getToggleSortingHandler()}>
-                {String(h.column.columnDef.header)}
-                {sorted === 'asc' ? ' ↑' : sorted === 'desc' ? ' ↓' : ''}
-              </button>
-            </span>
-          );
-        })}
-      </div>
+      <Head grid={grid} all={all} selected={selected} select={select} rows={rows} table={table} />
       <div
         role="rowgroup"
         style={rows.length <= FEW ? undefined : { height: virtual.getTotalSize(), position: 'relative' }}
@@ -359,4 +283,148 @@ function LinkState({ member: m, zone }: { member: MemberInfo; zone: string }) {
       {m.linkUntil !== null && `, until ${instantWords(m.linkUntil, zone)}`}
     </span>
   );
+}
+
+/** The headings: everyone chosen by one tick, each column sorted by a press. */
+function Head({
+  grid,
+  all,
+  selected,
+  select,
+  rows,
+  table,
+}: {
+  grid: string;
+  all: boolean;
+  selected: ReadonlySet<string>;
+  select: (ids: ReadonlySet<string>) => void;
+  rows: Row<MemberInfo>[];
+  table: Table<MemberInfo>;
+}) {
+  return (
+    <div className={`${classes.row} ${classes.head}`} role="row" style={{ gridTemplateColumns: grid }}>
+      <span role="columnheader">
+        <Box
+          label="Choose everyone shown"
+          checked={all}
+          some={!all && selected.size > 0}
+          change={() => select(all ? new Set() : new Set(rows.map((r) => r.id)))}
+        />
+      </span>
+      {table.getFlatHeaders().map((h) => {
+        const sorted = h.column.getIsSorted();
+        return (
+          <span
+            key={h.id}
+            role="columnheader"
+            aria-sort={sorted === 'asc' ? 'ascending' : sorted === 'desc' ? 'descending' : 'none'}
+          >
+            <button type="button" className={classes.sort} onClick={h.column.getToggleSortingHandler()}>
+              {String(h.column.columnDef.header)}
+              {sorted === 'asc' ? ' ↑' : sorted === 'desc' ? ' ↓' : ''}
+            </button>
+          </span>
+        );
+      })}
+    </div>
+  );
+}
+
+/** Rows are drawn anew only for what is theirs: what they call stays the same, and looks here for the newest. */
+function useCalls({
+  selected,
+  select,
+  change,
+  setEditing,
+}: {
+  selected: ReadonlySet<string>;
+  select: (ids: ReadonlySet<string>) => void;
+  change: ((member: string, fields: MemberFields) => void) | null;
+  setEditing: (value: { id: string; column: string } | null) => void;
+}) {
+  const latest = useRef({ selected, select, change });
+  useEffect(() => {
+    latest.current = { selected, select, change };
+  });
+  const toggle = useCallback((id: string, on: boolean) => {
+    const next = new Set(latest.current.selected);
+    if (on) next.add(id);
+    else next.delete(id);
+    latest.current.select(next);
+  }, []);
+  const edit = useCallback(
+    (id: string, name: string | null) => setEditing(name ? { id, column: name } : null),
+    [setEditing],
+  );
+  const changeField = useCallback(
+    (id: string, fields: MemberFields) => latest.current.change?.(id, fields),
+    [],
+  );
+  return { toggle, edit, changeField };
+}
+
+/** The rows as they are sorted, and those of them that are drawn. */
+function useRows(members: MemberInfo[]) {
+  const [sorting, setSorting] = useState<SortingState>([]);
+  const scroller = useRef<HTMLDivElement>(null);
+  // eslint-disable-next-line react-hooks/incompatible-library -- the compiler leaves this one component alone
+  const table = useReactTable({
+    data: members,
+    columns: COLUMNS,
+    state: { sorting },
+    onSortingChange: setSorting,
+    getRowId: (m) => m.id,
+    autoResetPageIndex: false,
+    getCoreRowModel: getCoreRowModel(),
+    getSortedRowModel: getSortedRowModel(),
+  });
+  const { rows } = table.getRowModel();
+  const grid = useMemo(
+    () => `24px ${COLUMNS.map((c) => `minmax(${c.size! * 0.6}px, ${c.size}fr)`).join(' ')}`,
+    [],
+  );
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW_PX,
+    overscan: 12,
+  });
+  const drawn =
+    rows.length <= FEW
+      ? rows.map((_, index) => ({ index, start: index * ROW_PX }))
+      : virtual.getVirtualItems();
+  return { scroller, table, rows, grid, virtual, drawn };
+}
+
+/** What a key acts on. */
+interface Keyed {
+  rows: Row<MemberInfo>[];
+  active: number;
+  selected: ReadonlySet<string>;
+  select: (ids: ReadonlySet<string>) => void;
+  toggle: (id: string, on: boolean) => void;
+  /** Opens a person's name for change; null where the reader may not. */
+  open: ((id: string) => void) | null;
+  /** Rows on a page. */
+  page: number;
+  go: (row: number) => void;
+}
+
+/** What a key does; false where it is none of the table's. */
+function press(e: KeyboardEvent, { rows, active, selected, select, toggle, open, page, go }: Keyed): boolean {
+  const steps: Record<string, number> = { ArrowDown: 1, ArrowUp: -1, PageDown: page, PageUp: -page };
+  const move = (to: number) => {
+    const at = Math.max(0, Math.min(rows.length - 1, to));
+    go(at);
+    if (e.shiftKey && rows[at]) toggle(rows[at].id, true);
+  };
+  const row = rows[active];
+  if (steps[e.key] !== undefined) move(active + steps[e.key]!);
+  else if (e.key === 'Home') move(0);
+  else if (e.key === 'End') move(rows.length - 1);
+  else if (e.key === ' ' && row) toggle(row.id, !selected.has(row.id));
+  else if (e.key === 'Enter' && row && open) open(row.id);
+  else if (e.key === 'a' && (e.ctrlKey || e.metaKey)) select(new Set(rows.map((r) => r.id)));
+  else return false;
+  return true;
 }
