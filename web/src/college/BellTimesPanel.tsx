@@ -1,6 +1,6 @@
 import { Button, Group, Paper, Stack, Text, TextInput } from '@mantine/core';
 import { TimePicker } from '@mantine/dates';
-import { useForm } from '@mantine/form';
+import { useForm, type UseFormReturnType } from '@mantine/form';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { useState } from 'react';
 import { BellTimesInput, type BellTimes, type CollegeOutcome } from '@nimble-bell/core/api';
@@ -9,6 +9,7 @@ import { ApiError, useAsk } from '../app/api';
 import { useChange } from '../app/queries';
 import { Empty, Panel } from '../ui/Panel';
 import { CollegeOutcomeView } from './CollegeOutcomeView';
+import type { UseMutationResult } from '@tanstack/react-query';
 
 /** Named sets of periods. */
 export function BellTimesPanel({ sets }: { sets: BellTimes[] }) {
@@ -55,13 +56,65 @@ export function BellTimesPanel({ sets }: { sets: BellTimes[] }) {
 const firstPeriod = { name: 'P1', start: '08:45', end: '09:30' };
 
 function BellTimesForm({ known, close }: { known: BellTimes | null; close: () => void }) {
-  const ask = useAsk();
   const form = useForm<BellTimesInput>({
     initialValues: known
       ? { name: known.name, periods: known.periods }
       : { name: '', periods: [firstPeriod] },
     validate: zod4Resolver(BellTimesInput),
   });
+
+  const { outcome, setOutcome, busy, remove, store, submit } = useSaving({
+    form,
+    known,
+    close,
+  });
+  const { periods } = form.values;
+  const add = () => {
+    const last = periods.at(-1) ?? firstPeriod;
+    const start = toMinutes(last.end) + 5;
+    const end = start + toMinutes(last.end) - toMinutes(last.start);
+    form.setFieldValue('periods', [
+      ...periods,
+      { name: `P${periods.length + 1}`, start: toClock(start), end: toClock(end) },
+    ]);
+  };
+  return (
+    <Paper withBorder p="md" component="form" onSubmit={submit as never}>
+      <TextInput
+        label="Name"
+        placeholder="Evenings"
+        maxLength={80}
+        w={260}
+        mb="sm"
+        {...form.getInputProps('name')}
+      />
+      <Periods periods={periods} form={form} />
+      {form.errors.periods && <Text c="var(--clay)">{form.errors.periods}</Text>}
+      {outcome && (
+        <CollegeOutcomeView
+          outcome={outcome}
+          letters={{ path: `/bell-times/${known!.id}/letters`, body: form.values }}
+          busy={busy}
+          save={() => store(form.values)}
+          back={() => setOutcome(null)}
+        />
+      )}
+      {!outcome && <Buttons busy={busy} add={add} close={close} known={known} remove={remove} />}
+    </Paper>
+  );
+}
+
+/** What saving does: new ones are made; known ones are asked first what they change. */
+function useSaving({
+  form,
+  known,
+  close,
+}: {
+  form: UseFormReturnType<BellTimesInput>;
+  known: BellTimes | null;
+  close: () => void;
+}) {
+  const ask = useAsk();
   const [outcome, setOutcome] = useState<CollegeOutcome | null>(null);
   const failed = (error: Error) => {
     if (error instanceof ApiError) for (const f of error.fields) form.setFieldError(f.path, f.message);
@@ -86,96 +139,84 @@ function BellTimesForm({ known, close }: { known: BellTimes | null; close: () =>
     if (!known) return create.mutate(b, { onSuccess: close, onError: failed });
     preview.mutate(b, { onSuccess: (o) => (o.courses.length ? setOutcome(o) : store(b)), onError: failed });
   });
-  const { periods } = form.values;
-  const add = () => {
-    const last = periods.at(-1) ?? firstPeriod;
-    const start = toMinutes(last.end) + 5;
-    const end = start + toMinutes(last.end) - toMinutes(last.start);
-    form.setFieldValue('periods', [
-      ...periods,
-      { name: `P${periods.length + 1}`, start: toClock(start), end: toClock(end) },
-    ]);
-  };
-  return (
-    <Paper withBorder p="md" component="form" onSubmit={submit as never}>
-      <TextInput
-        label="Name"
-        placeholder="Evenings"
-        maxLength={80}
-        w={260}
-        mb="sm"
-        {...form.getInputProps('name')}
+  const busy = create.isPending || preview.isPending || save.isPending;
+  return { outcome, setOutcome, busy, remove, store, submit };
+}
+
+/** Each period with its start and end. */
+function Periods({
+  periods,
+  form,
+}: {
+  periods: { name: string; start: string; end: string }[];
+  form: UseFormReturnType<BellTimesInput>;
+}) {
+  return periods.map((p, i) => (
+    <Group key={i} align="flex-start" gap="xs" mb={6}>
+      <TextInput aria-label={`Name of period ${i + 1}`} w={90} {...form.getInputProps(`periods.${i}.name`)} />
+      <TimePicker
+        aria-label={`Start of ${p.name}`}
+        hoursInputLabel={`Start of ${p.name}, hour`}
+        minutesInputLabel={`Start of ${p.name}, minute`}
+        format="24h"
+        w={105}
+        {...form.getInputProps(`periods.${i}.start`)}
       />
-      {periods.map((p, i) => (
-        <Group key={i} align="flex-start" gap="xs" mb={6}>
-          <TextInput
-            aria-label={`Name of period ${i + 1}`}
-            w={90}
-            {...form.getInputProps(`periods.${i}.name`)}
-          />
-          <TimePicker
-            aria-label={`Start of ${p.name}`}
-            hoursInputLabel={`Start of ${p.name}, hour`}
-            minutesInputLabel={`Start of ${p.name}, minute`}
-            format="24h"
-            w={105}
-            {...form.getInputProps(`periods.${i}.start`)}
-          />
-          <TimePicker
-            aria-label={`End of ${p.name}`}
-            hoursInputLabel={`End of ${p.name}, hour`}
-            minutesInputLabel={`End of ${p.name}, minute`}
-            format="24h"
-            w={105}
-            {...form.getInputProps(`periods.${i}.end`)}
-          />
-          <Button
-            variant="subtle"
-            onClick={() =>
-              form.setFieldValue(
-                'periods',
-                periods.filter((_, n) => n !== i),
-              )
-            }
-            aria-label={`Remove ${p.name}`}
-          >
-            Remove
-          </Button>
-        </Group>
-      ))}
-      {form.errors.periods && <Text c="var(--clay)">{form.errors.periods}</Text>}
-      {outcome && (
-        <CollegeOutcomeView
-          outcome={outcome}
-          letters={{ path: `/bell-times/${known!.id}/letters`, body: form.values }}
-          busy={save.isPending}
-          save={() => store(form.values)}
-          back={() => setOutcome(null)}
-        />
+      <TimePicker
+        aria-label={`End of ${p.name}`}
+        hoursInputLabel={`End of ${p.name}, hour`}
+        minutesInputLabel={`End of ${p.name}, minute`}
+        format="24h"
+        w={105}
+        {...form.getInputProps(`periods.${i}.end`)}
+      />
+      <Button
+        variant="subtle"
+        onClick={() =>
+          form.setFieldValue(
+            'periods',
+            periods.filter((_, n) => n !== i),
+          )
+        }
+        aria-label={`Remove ${p.name}`}
+      >
+        Remove
+      </Button>
+    </Group>
+  ));
+}
+
+interface ButtonsProps {
+  busy: boolean;
+  add: () => void;
+  close: () => void;
+  known: BellTimes | null;
+  remove: UseMutationResult<unknown, Error, unknown>;
+}
+
+function Buttons(props: ButtonsProps) {
+  const { busy, add, close, known, remove } = props;
+  return (
+    <Group mt="sm">
+      <Button type="submit" loading={busy}>
+        Save the bell times
+      </Button>
+      <Button variant="default" onClick={add}>
+        Add a period
+      </Button>
+      <Button variant="default" onClick={close}>
+        Back
+      </Button>
+      {known && (
+        <Button
+          variant="subtle"
+          color="clay"
+          loading={remove.isPending}
+          onClick={() => remove.mutate(undefined, { onSuccess: close })}
+        >
+          Remove {known.name}
+        </Button>
       )}
-      {!outcome && (
-        <Group mt="sm">
-          <Button type="submit" loading={preview.isPending || create.isPending || save.isPending}>
-            Save the bell times
-          </Button>
-          <Button variant="default" onClick={add}>
-            Add a period
-          </Button>
-          <Button variant="default" onClick={close}>
-            Back
-          </Button>
-          {known && (
-            <Button
-              variant="subtle"
-              color="clay"
-              loading={remove.isPending}
-              onClick={() => remove.mutate(undefined, { onSuccess: close })}
-            >
-              Remove {known.name}
-            </Button>
-          )}
-        </Group>
-      )}
-    </Paper>
+    </Group>
   );
 }

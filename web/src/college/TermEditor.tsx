@@ -1,6 +1,6 @@
 import { Button, Grid, Group, Paper, Select, Stack, Text, TextInput } from '@mantine/core';
 import { DateInput } from '@mantine/dates';
-import { useForm } from '@mantine/form';
+import { useForm, type UseFormReturnType } from '@mantine/form';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { useMemo, useState } from 'react';
 import { Term, type CollegeOutcome, type TermInfo, type Weekday } from '@nimble-bell/core/api';
@@ -30,92 +30,25 @@ const termOf = ({ id, courses, ...term }: TermInfo): Term => term;
 
 /** A term as a calendar to press and drag on, with its days off and swaps beside it. */
 export function TermEditor({ known, fresh, made }: Props) {
-  const ask = useAsk();
   const form = useForm<Term>({ initialValues: known ? termOf(known) : fresh, validate: zod4Resolver(Term) });
   const { values } = form;
   const [chosen, setChosen] = useState<Span | null>(null);
   const [read, setRead] = useState<AcademicYear | null>(null);
-  const [outcome, setOutcome] = useState<CollegeOutcome | null>(null);
   const valid = useMemo(() => Term.safeParse(values).success, [values]);
-  const failed = (error: Error) => {
-    if (error instanceof ApiError) for (const f of error.fields) form.setFieldError(f.path, f.message);
-  };
-  const create = useChange(
-    (term: Term) => ask<{ id: string }>('/terms', 'POST', term),
-    () => 'The term is made.',
-  );
-  const preview = useChange((term: Term) => ask<CollegeOutcome>(`/terms/${known!.id}/preview`, 'POST', term));
-  const save = useChange(
-    (term: Term) => ask<CollegeOutcome>(`/terms/${known!.id}`, 'PUT', term),
-    () => `${values.name} is saved.`,
-  );
-  const submit = form.onSubmit((term) => {
-    if (!known) return create.mutate(term, { onSuccess: ({ id }) => made(id), onError: failed });
-    preview.mutate(term, {
-      onSuccess: (o) => (o.courses.length ? setOutcome(o) : store(term)),
-      onError: failed,
-    });
+  const { outcome, setOutcome, busy, submit, store } = useSaving({
+    form,
+    known,
+    values,
+    made,
   });
-  const store = (term: Term) =>
-    save.mutate(term, {
-      onSuccess: () => {
-        setOutcome(null);
-        form.resetDirty(term);
-      },
-      onError: failed,
-    });
-  const addOff = (name: string) => {
-    if (!chosen) return;
-    form.setFieldValue(
-      'daysOff',
-      [...values.daysOff, { ...chosen, name }].sort((a, b) => (a.from < b.from ? -1 : 1)),
-    );
-    setChosen(null);
-  };
-  const addSwap = (follows: Weekday, name: string) => {
-    if (!chosen) return;
-    const others = values.daySwaps.filter((s) => s.date !== chosen.from);
-    form.setFieldValue(
-      'daySwaps',
-      [...others, { date: chosen.from, follows, name }].sort((a, b) => (a.date < b.date ? -1 : 1)),
-    );
-    setChosen(null);
-  };
-  const take = (more: Pick<AcademicYear, 'daysOff' | 'daySwaps'>) => {
-    form.setFieldValue(
-      'daysOff',
-      [...values.daysOff, ...more.daysOff].sort((a, b) => (a.from < b.from ? -1 : 1)),
-    );
-    form.setFieldValue('daySwaps', [...values.daySwaps, ...more.daySwaps]);
-    setRead(null);
-  };
+  const { addOff, addSwap, take } = spansInto({ chosen, form, values, setChosen, setRead });
   return (
     <form onSubmit={submit} noValidate>
       <Grid gap="lg">
         <Grid.Col span={{ base: 12, md: 5 }}>
           <Paper withBorder p="lg">
             <Stack>
-              <TextInput
-                label="Name of the term"
-                placeholder="Autumn evenings"
-                maxLength={80}
-                {...form.getInputProps('name')}
-              />
-              <Group grow align="flex-start">
-                <DateInput
-                  label="First day"
-                  valueFormat="ddd D MMM YYYY"
-                  {...form.getInputProps('firstDay')}
-                />
-                <DateInput label="Last day" valueFormat="ddd D MMM YYYY" {...form.getInputProps('lastDay')} />
-              </Group>
-              <Select
-                label="Home time zone"
-                searchable
-                data={ZONES}
-                allowDeselect={false}
-                {...form.getInputProps('zone')}
-              />
+              <Basics form={form} />
               <SpanForm
                 key={`${chosen?.from}${chosen?.to}`}
                 span={chosen}
@@ -130,27 +63,12 @@ export function TermEditor({ known, fresh, made }: Props) {
                 <CollegeOutcomeView
                   outcome={outcome}
                   letters={{ path: `/terms/${known.id}/letters`, body: values }}
-                  busy={save.isPending}
+                  busy={busy}
                   save={() => store(values)}
                   back={() => setOutcome(null)}
                 />
               )}
-              {!outcome && (
-                <Group>
-                  <Button
-                    type="submit"
-                    loading={preview.isPending || create.isPending || save.isPending}
-                    disabled={known !== null && !form.isDirty()}
-                  >
-                    {known ? 'Save the term' : 'Make the term'}
-                  </Button>
-                  {form.isDirty() && (
-                    <Button variant="default" onClick={() => form.reset()}>
-                      Throw the changes away
-                    </Button>
-                  )}
-                </Group>
-              )}
+              {!outcome && <Buttons busy={busy} known={known} form={form} />}
             </Stack>
           </Paper>
         </Grid.Col>
@@ -174,7 +92,7 @@ interface SpanFormProps {
 /** What the chosen days become. */
 function SpanForm({ span, addOff, addSwap, clear }: SpanFormProps) {
   const [name, setName] = useState('');
-  const [follows, setFollows] = useState<string>('monday');
+
   if (!span)
     return (
       <Text size="sm" c="dimmed">
@@ -206,27 +124,7 @@ function SpanForm({ span, addOff, addSwap, clear }: SpanFormProps) {
         <Button size="compact-sm" disabled={!name.trim()} onClick={() => addOff(name.trim())}>
           {one ? 'Make it a day off' : 'Make them days off'}
         </Button>
-        {one && (
-          <>
-            <Text size="sm">or it follows</Text>
-            <Select
-              aria-label="The weekday it follows"
-              size="xs"
-              w={130}
-              data={weekdayData}
-              allowDeselect={false}
-              value={follows}
-              onChange={(v) => setFollows(v!)}
-            />
-            <Button
-              size="compact-sm"
-              variant="default"
-              onClick={() => addSwap(follows as Weekday, name.trim() || `${capitalised(follows)} timetable`)}
-            >
-              Swap it
-            </Button>
-          </>
-        )}
+        {one && <Swap addSwap={addSwap} name={name} />}
         <Button size="compact-sm" variant="subtle" onClick={clear}>
           Neither
         </Button>
@@ -311,5 +209,164 @@ function Files(props: { term: Term; valid: boolean; read: (year: AcademicYear) =
         Write as .ics
       </Button>
     </Group>
+  );
+}
+
+/** What saving does: a new term is made; a known one is asked first what it changes. */
+function useSaving({
+  form,
+  known,
+  values,
+  made,
+}: {
+  form: UseFormReturnType<Term>;
+  known: TermInfo | null;
+  values: Term;
+  made: (id: string) => void;
+}) {
+  const ask = useAsk();
+  const [outcome, setOutcome] = useState<CollegeOutcome | null>(null);
+  const failed = (error: Error) => {
+    if (error instanceof ApiError) for (const f of error.fields) form.setFieldError(f.path, f.message);
+  };
+  const create = useChange(
+    (term: Term) => ask<{ id: string }>('/terms', 'POST', term),
+    () => 'The term is made.',
+  );
+  const preview = useChange((term: Term) => ask<CollegeOutcome>(`/terms/${known!.id}/preview`, 'POST', term));
+  const save = useChange(
+    (term: Term) => ask<CollegeOutcome>(`/terms/${known!.id}`, 'PUT', term),
+    () => `${values.name} is saved.`,
+  );
+  const submit = form.onSubmit((term) => {
+    if (!known) return create.mutate(term, { onSuccess: ({ id }) => made(id), onError: failed });
+    preview.mutate(term, {
+      onSuccess: (o) => (o.courses.length ? setOutcome(o) : store(term)),
+      onError: failed,
+    });
+  });
+  const store = (term: Term) =>
+    save.mutate(term, {
+      onSuccess: () => {
+        setOutcome(null);
+        form.resetDirty(term);
+      },
+      onError: failed,
+    });
+  const busy = create.isPending || preview.isPending || save.isPending;
+  return { outcome, setOutcome, busy, submit, store };
+}
+
+/** What is said of the chosen days, and what a file brought, into the term. */
+function spansInto({
+  chosen,
+  form,
+  values,
+  setChosen,
+  setRead,
+}: {
+  chosen: Span | null;
+  form: UseFormReturnType<Term>;
+  values: Term;
+  setChosen: (value: Span | null) => void;
+  setRead: (value: AcademicYear | null) => void;
+}) {
+  const addOff = (name: string) => {
+    if (!chosen) return;
+    form.setFieldValue(
+      'daysOff',
+      [...values.daysOff, { ...chosen, name }].sort((a, b) => (a.from < b.from ? -1 : 1)),
+    );
+    setChosen(null);
+  };
+  const addSwap = (follows: Weekday, name: string) => {
+    if (!chosen) return;
+    const others = values.daySwaps.filter((s) => s.date !== chosen.from);
+    form.setFieldValue(
+      'daySwaps',
+      [...others, { date: chosen.from, follows, name }].sort((a, b) => (a.date < b.date ? -1 : 1)),
+    );
+    setChosen(null);
+  };
+  const take = (more: Pick<AcademicYear, 'daysOff' | 'daySwaps'>) => {
+    form.setFieldValue(
+      'daysOff',
+      [...values.daysOff, ...more.daysOff].sort((a, b) => (a.from < b.from ? -1 : 1)),
+    );
+    form.setFieldValue('daySwaps', [...values.daySwaps, ...more.daySwaps]);
+    setRead(null);
+  };
+  return { addOff, addSwap, take };
+}
+
+function Basics({ form }: { form: UseFormReturnType<Term> }) {
+  return (
+    <>
+      <TextInput
+        label="Name of the term"
+        placeholder="Autumn evenings"
+        maxLength={80}
+        {...form.getInputProps('name')}
+      />
+      <Group grow align="flex-start">
+        <DateInput label="First day" valueFormat="ddd D MMM YYYY" {...form.getInputProps('firstDay')} />
+        <DateInput label="Last day" valueFormat="ddd D MMM YYYY" {...form.getInputProps('lastDay')} />
+      </Group>
+      <Select
+        label="Home time zone"
+        searchable
+        data={ZONES}
+        allowDeselect={false}
+        {...form.getInputProps('zone')}
+      />
+    </>
+  );
+}
+
+interface ButtonsProps {
+  busy: boolean;
+  known: TermInfo | null;
+  form: UseFormReturnType<Term>;
+}
+
+function Buttons(props: ButtonsProps) {
+  const { busy, known, form } = props;
+  return (
+    <Group>
+      <Button type="submit" loading={busy} disabled={known !== null && !form.isDirty()}>
+        {known ? 'Save the term' : 'Make the term'}
+      </Button>
+      {form.isDirty() && (
+        <Button variant="default" onClick={() => form.reset()}>
+          Throw the changes away
+        </Button>
+      )}
+    </Group>
+  );
+}
+
+/** Another weekday's timetable on that day. */
+function Swap({ addSwap, name }: { addSwap: (follows: Weekday, name: string) => void; name: string }) {
+  const [follows, setFollows] = useState<string>('monday');
+  return (
+    <>
+      <Text size="sm">or it follows</Text>
+      <Select
+        aria-label="The weekday it follows"
+        size="xs"
+        w={130}
+        data={weekdayData}
+        allowDeselect={false}
+        value={follows}
+        onChange={(v) => setFollows(v!)}
+      />
+      <Button
+        size="compact-sm"
+        variant="default"
+        onClick={() => addSwap(follows as Weekday, name.trim() || `${capitalised(follows)} timetable`)}
+      >
+        Swap it
+      </Button>
+    </>
   );
 }

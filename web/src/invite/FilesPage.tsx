@@ -11,11 +11,11 @@ import {
   TextInput,
   Title,
 } from '@mantine/core';
-import { useQueryClient } from '@tanstack/react-query';
+import { useQueryClient, type UseMutationResult, type UseQueryResult } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { ErrorBody, MaterialInfo } from '@nimble-bell/core/api';
+import type { CourseDetail, ErrorBody, MaterialInfo } from '@nimble-bell/core/api';
 import { instantWords } from '@nimble-bell/core/calendar';
-import { useAsk } from '../app/api';
+import { useAsk, type Ask } from '../app/api';
 import { serverNow } from '../app/clock';
 import { useThisCourse } from '../app/course';
 import { useAsked, useChange } from '../app/queries';
@@ -32,12 +32,9 @@ interface Upload {
 export function FilesPage() {
   const course = useThisCourse();
   const ask = useAsk();
-  const client = useQueryClient();
   const path = `/courses/${course.id}/materials`;
   const materials = useAsked<MaterialInfo[]>(path);
   const [session, setSession] = useState<string | null>(null);
-  const [uploads, setUploads] = useState<Upload[]>([]);
-  const [link, setLink] = useState({ name: '', url: '' });
   const near = course.sessions.filter(
     (s) => s.state !== 'cancelled' && s.endsAt > serverNow() - 14 * 86_400_000,
   );
@@ -45,27 +42,7 @@ export function FilesPage() {
     const s = course.sessions.find((x) => x.id === id);
     return s ? `${s.seriesTitle} ${s.number}, ${instantWords(s.startsAt, course.term.zone)}` : 'a session';
   };
-  const send = async (files: File[]) => {
-    for (const file of files) {
-      const put = (how: Partial<Upload>) =>
-        setUploads((all) => all.map((u) => (u.name === file.name ? { ...u, ...how } : u)));
-      setUploads((all) => [
-        ...all.filter((u) => u.name !== file.name),
-        { name: file.name, share: 0, fault: null },
-      ]);
-      try {
-        await upload(`/api${path}`, file, session, (share) => put({ share }));
-        setUploads((all) => all.filter((u) => u.name !== file.name));
-      } catch (error) {
-        put({ fault: (error as Error).message });
-      }
-      await client.invalidateQueries();
-    }
-  };
-  const addLink = useChange(
-    () => ask(`${path}/links`, 'POST', { ...link, sessionId: session }),
-    () => 'The link is there.',
-  );
+  const { uploads, send } = useUploads(path, session);
   const remove = useChange(
     (id: string) => ask(`/materials/${id}`, 'DELETE'),
     () => 'Taken away.',
@@ -94,34 +71,7 @@ export function FilesPage() {
             <FileButton multiple onChange={(files) => void send(files)}>
               {(button) => <Button {...button}>Choose files</Button>}
             </FileButton>
-            <form
-              onSubmit={(e) => {
-                e.preventDefault();
-                addLink.mutate(undefined, { onSuccess: () => setLink({ name: '', url: '' }) });
-              }}
-            >
-              <Group align="flex-end">
-                <TextInput
-                  label="Or a link: its name"
-                  value={link.name}
-                  onChange={(e) => setLink({ ...link, name: e.currentTarget.value })}
-                />
-                <TextInput
-                  label="Address"
-                  placeholder="https://"
-                  value={link.url}
-                  onChange={(e) => setLink({ ...link, url: e.currentTarget.value })}
-                />
-                <Button
-                  type="submit"
-                  variant="default"
-                  disabled={!link.name.trim() || !link.url.trim()}
-                  loading={addLink.isPending}
-                >
-                  Add the link
-                </Button>
-              </Group>
-            </form>
+            <AddLink ask={ask} path={path} session={session} />
           </Group>
           {uploads.map((u) => (
             <div key={u.name}>
@@ -133,44 +83,7 @@ export function FilesPage() {
           ))}
         </Stack>
       </Panel>
-      <Panel title="What is there">
-        {materials.data?.length === 0 && <Empty>There is no file or link yet.</Empty>}
-        {materials.data && materials.data.length > 0 && (
-          <Table fz="sm">
-            <Table.Tbody>
-              {materials.data.map((m) => (
-                <Table.Tr key={m.id}>
-                  <Table.Td>
-                    <Anchor
-                      fz="sm"
-                      href={m.url}
-                      target={m.kind === 'link' ? '_blank' : undefined}
-                      rel="noreferrer"
-                    >
-                      {m.name}
-                    </Anchor>
-                  </Table.Td>
-                  <Table.Td>{m.sessionId ? titleOf(m.sessionId) : 'The whole course'}</Table.Td>
-                  <Table.Td className="figures">{m.kind === 'file' ? sizeWords(m.bytes) : 'link'}</Table.Td>
-                  <Table.Td>
-                    {m.by}, {instantWords(m.at, course.term.zone)}
-                  </Table.Td>
-                  <Table.Td ta="right">
-                    <Button
-                      size="compact-xs"
-                      variant="subtle"
-                      color="clay"
-                      onClick={() => remove.mutate(m.id)}
-                    >
-                      Take away
-                    </Button>
-                  </Table.Td>
-                </Table.Tr>
-              ))}
-            </Table.Tbody>
-          </Table>
-        )}
-      </Panel>
+      <There materials={materials} titleOf={titleOf} course={course} remove={remove} />
     </Stack>
   );
 }
@@ -191,4 +104,112 @@ function upload(path: string, file: File, session: string | null, tell: (share: 
     };
     request.send(file);
   });
+}
+
+interface ThereProps {
+  materials: UseQueryResult<MaterialInfo[]>;
+  titleOf: (id: string) => string;
+  course: CourseDetail;
+  remove: UseMutationResult<unknown, Error, string>;
+}
+
+function There(props: ThereProps) {
+  const { materials, titleOf, course, remove } = props;
+  return (
+    <Panel title="What is there">
+      {materials.data?.length === 0 && <Empty>There is no file or link yet.</Empty>}
+      {materials.data && materials.data.length > 0 && (
+        <Table fz="sm">
+          <Table.Tbody>
+            {materials.data.map((m) => (
+              <Table.Tr key={m.id}>
+                <Table.Td>
+                  <Anchor
+                    fz="sm"
+                    href={m.url}
+                    target={m.kind === 'link' ? '_blank' : undefined}
+                    rel="noreferrer"
+                  >
+                    {m.name}
+                  </Anchor>
+                </Table.Td>
+                <Table.Td>{m.sessionId ? titleOf(m.sessionId) : 'The whole course'}</Table.Td>
+                <Table.Td className="figures">{m.kind === 'file' ? sizeWords(m.bytes) : 'link'}</Table.Td>
+                <Table.Td>
+                  {m.by}, {instantWords(m.at, course.term.zone)}
+                </Table.Td>
+                <Table.Td ta="right">
+                  <Button size="compact-xs" variant="subtle" color="clay" onClick={() => remove.mutate(m.id)}>
+                    Take away
+                  </Button>
+                </Table.Td>
+              </Table.Tr>
+            ))}
+          </Table.Tbody>
+        </Table>
+      )}
+    </Panel>
+  );
+}
+
+/** Files on their way, each with its share or its fault. */
+function useUploads(path: string, session: string | null) {
+  const client = useQueryClient();
+  const [uploads, setUploads] = useState<Upload[]>([]);
+  const send = async (files: File[]) => {
+    for (const file of files) {
+      const put = (how: Partial<Upload>) =>
+        setUploads((all) => all.map((u) => (u.name === file.name ? { ...u, ...how } : u)));
+      setUploads((all) => [
+        ...all.filter((u) => u.name !== file.name),
+        { name: file.name, share: 0, fault: null },
+      ]);
+      try {
+        await upload(`/api${path}`, file, session, (share) => put({ share }));
+        setUploads((all) => all.filter((u) => u.name !== file.name));
+      } catch (error) {
+        put({ fault: (error as Error).message });
+      }
+      await client.invalidateQueries();
+    }
+  };
+  return { uploads, send };
+}
+
+function AddLink({ ask, path, session }: { ask: Ask; path: string; session: string | null }) {
+  const [link, setLink] = useState({ name: '', url: '' });
+  const addLink = useChange(
+    () => ask(`${path}/links`, 'POST', { ...link, sessionId: session }),
+    () => 'The link is there.',
+  );
+  return (
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        addLink.mutate(undefined, { onSuccess: () => setLink({ name: '', url: '' }) });
+      }}
+    >
+      <Group align="flex-end">
+        <TextInput
+          label="Or a link: its name"
+          value={link.name}
+          onChange={(e) => setLink({ ...link, name: e.currentTarget.value })}
+        />
+        <TextInput
+          label="Address"
+          placeholder="https://"
+          value={link.url}
+          onChange={(e) => setLink({ ...link, url: e.currentTarget.value })}
+        />
+        <Button
+          type="submit"
+          variant="default"
+          disabled={!link.name.trim() || !link.url.trim()}
+          loading={addLink.isPending}
+        >
+          Add the link
+        </Button>
+      </Group>
+    </form>
+  );
 }

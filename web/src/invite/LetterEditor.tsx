@@ -13,7 +13,7 @@ import {
 } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
 import { notifications } from '@mantine/notifications';
-import { useQuery } from '@tanstack/react-query';
+import { useQuery, type UseMutationResult, type UseQueryResult } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { CourseDetail, InvitationPreview, InvitationTemplate, MemberInfo } from '@nimble-bell/core/api';
 import { DEFAULT_INVITATION, FIELDS } from '@nimble-bell/core/mail';
@@ -31,7 +31,6 @@ export function LetterEditor({ members }: { members: MemberInfo[] }) {
   const kept = course.invitation ?? DEFAULT_INVITATION;
   const [draft, setDraft] = useState<InvitationTemplate>(kept);
   const [member, setMember] = useState<string | null>(null);
-  const [as, setAs] = useState('html');
   const [settled] = useDebouncedValue(draft, 250);
   const changed = draft.subject !== kept.subject || draft.text !== kept.text;
   const mayPlan = course.role === 'teacher';
@@ -57,85 +56,24 @@ export function LetterEditor({ members }: { members: MemberInfo[] }) {
     >
       <Grid gap="lg">
         <Grid.Col span={{ base: 12, md: 5 }}>
-          <Stack gap="sm">
-            <TextInput
-              label="Subject"
-              readOnly={!mayPlan}
-              value={draft.subject}
-              onChange={(e) => setDraft({ ...draft, subject: e.currentTarget.value })}
-            />
-            <Textarea
-              label="Text"
-              readOnly={!mayPlan}
-              autosize
-              minRows={10}
-              maxRows={18}
-              value={draft.text}
-              onChange={(e) => setDraft({ ...draft, text: e.currentTarget.value })}
-            />
-            <details>
-              <summary>Fields, and a linked phrase</summary>
-              <Text size="sm" component="div" c="dimmed">
-                {Object.entries(FIELDS).map(([name, about]) => (
-                  <div key={name}>
-                    <Code>{`{${name}}`}</Code> {about}
-                  </div>
-                ))}
-                <div>
-                  <Code>{'[come in here]({link})'}</Code> a phrase that is their link
-                </div>
-              </Text>
-            </details>
-            {mayPlan && (
-              <Group>
-                <Button
-                  disabled={!changed || Boolean(preview.error)}
-                  loading={save.isPending}
-                  onClick={() => save.mutate(draft)}
-                >
-                  Keep this letter
-                </Button>
-                {course.invitation && (
-                  <Button
-                    variant="subtle"
-                    onClick={() => save.mutate(null, { onSuccess: () => setDraft(DEFAULT_INVITATION) })}
-                  >
-                    Back to the college&apos;s own
-                  </Button>
-                )}
-              </Group>
-            )}
-          </Stack>
+          <Words
+            mayPlan={mayPlan}
+            draft={draft}
+            setDraft={setDraft}
+            changed={changed}
+            preview={preview}
+            save={save}
+            course={course}
+          />
         </Grid.Col>
-        <Grid.Col span={{ base: 12, md: 7 }}>
-          <Group justify="space-between" mb="xs">
-            <Select
-              aria-label="As who gets it"
-              w={280}
-              searchable
-              limit={50}
-              placeholder={preview.data ? `As ${preview.data.name} gets it` : 'As somebody gets it'}
-              data={students.map((m) => ({ value: m.id, label: m.name }))}
-              value={member}
-              onChange={setMember}
-            />
-            <SegmentedControl
-              aria-label="Shown as"
-              size="xs"
-              value={as}
-              onChange={setAs}
-              data={[
-                { value: 'html', label: 'Letter' },
-                { value: 'text', label: 'Plain text' },
-              ]}
-            />
-          </Group>
-          {preview.error ? (
-            <Alert color="clay">{preview.error.message}</Alert>
-          ) : (
-            preview.data && <Preview preview={preview.data} as={as} course={course} draft={draft} />
-          )}
-        </Grid.Col>
+        <Shown
+          preview={preview}
+          students={students}
+          member={member}
+          setMember={setMember}
+          course={course}
+          draft={draft}
+        />
       </Grid>
     </Panel>
   );
@@ -181,5 +119,141 @@ function Preview(props: {
         </Button>
       </Group>
     </Stack>
+  );
+}
+
+interface WordsProps {
+  mayPlan: boolean;
+  draft: InvitationTemplate;
+  setDraft: (value: InvitationTemplate) => void;
+  changed: boolean;
+  preview: UseQueryResult<InvitationPreview>;
+  save: UseMutationResult<unknown, Error, { subject: string; text: string } | null>;
+  course: CourseDetail;
+}
+
+/** Subject and text, with the fields that can stand in them. */
+function Words(props: WordsProps) {
+  const { mayPlan, draft, setDraft, changed, preview, save, course } = props;
+  return (
+    <Stack gap="sm">
+      <TextInput
+        label="Subject"
+        readOnly={!mayPlan}
+        value={draft.subject}
+        onChange={(e) => setDraft({ ...draft, subject: e.currentTarget.value })}
+      />
+      <Textarea
+        label="Text"
+        readOnly={!mayPlan}
+        autosize
+        minRows={10}
+        maxRows={18}
+        value={draft.text}
+        onChange={(e) => setDraft({ ...draft, text: e.currentTarget.value })}
+      />
+      <details>
+        <summary>Fields, and a linked phrase</summary>
+        <Text size="sm" component="div" c="dimmed">
+          {Object.entries(FIELDS).map(([name, about]) => (
+            <div key={name}>
+              <Code>{`{${name}}`}</Code> {about}
+            </div>
+          ))}
+          <div>
+            <Code>{'[come in here]({link})'}</Code> a phrase that is their link
+          </div>
+        </Text>
+      </details>
+      {mayPlan && (
+        <Group>
+          <Button
+            disabled={!changed || Boolean(preview.error)}
+            loading={save.isPending}
+            onClick={() => save.mutate(draft)}
+          >
+            Keep this letter
+          </Button>
+          {course.invitation && (
+            <Button
+              variant="subtle"
+              onClick={() => save.mutate(null, { onSuccess: () => setDraft(DEFAULT_INVITATION) })}
+            >
+              Back to the college&apos;s own
+            </Button>
+          )}
+        </Group>
+      )}
+    </Stack>
+  );
+}
+
+interface AsWhomProps {
+  preview: UseQueryResult<InvitationPreview>;
+  students: MemberInfo[];
+  member: string | null;
+  setMember: (value: string | null) => void;
+  as: string;
+  setAs: (value: string) => void;
+}
+
+/** As whom, and as what, the letter is shown. */
+function AsWhom(props: AsWhomProps) {
+  const { preview, students, member, setMember, as, setAs } = props;
+  return (
+    <Group justify="space-between" mb="xs">
+      <Select
+        aria-label="As who gets it"
+        w={280}
+        searchable
+        limit={50}
+        placeholder={preview.data ? `As ${preview.data.name} gets it` : 'As somebody gets it'}
+        data={students.map((m) => ({ value: m.id, label: m.name }))}
+        value={member}
+        onChange={setMember}
+      />
+      <SegmentedControl
+        aria-label="Shown as"
+        size="xs"
+        value={as}
+        onChange={setAs}
+        data={[
+          { value: 'html', label: 'Letter' },
+          { value: 'text', label: 'Plain text' },
+        ]}
+      />
+    </Group>
+  );
+}
+
+interface ShownProps {
+  preview: UseQueryResult<InvitationPreview>;
+  students: MemberInfo[];
+  member: string | null;
+  setMember: (value: string | null) => void;
+  course: CourseDetail;
+  draft: InvitationTemplate;
+}
+
+/** The letter as one person gets it. */
+function Shown(props: ShownProps) {
+  const { preview, students, member, setMember, course, draft } = props;
+  const [as, setAs] = useState('html');
+  return (
+    <Grid.Col span={{ base: 12, md: 7 }}>
+      <AsWhom
+        preview={preview}
+        students={students}
+        member={member}
+        setMember={setMember}
+        as={as}
+        setAs={setAs}
+      />
+      {preview.error ? (
+        <Alert color="clay">{preview.error.message}</Alert>
+      ) : (
+        preview.data && <Preview preview={preview.data} as={as} course={course} draft={draft} />
+      )}
+    </Grid.Col>
   );
 }

@@ -9,6 +9,7 @@ import { useAsked, useChange } from '../app/queries';
 import { NoticeBody } from '../ui/NoticeBody';
 import { Empty, Panel } from '../ui/Panel';
 import { Tag } from '../ui/Tag';
+import type { UseMutationResult } from '@tanstack/react-query';
 
 /** The editor is large and rarely wanted: it comes when it is. */
 const NoticeEditor = lazy(() => import('./NoticeEditor'));
@@ -57,31 +58,46 @@ export function NoticesPage() {
           title={n.title}
           about={`${n.by}, ${instantWords(n.at, course.term.zone)}, ${stateOf(n)}${n.mailedAt ? ', mailed' : ''}`}
           action={
-            <Group gap="xs" wrap="nowrap">
-              {n.pinned && <Tag>pinned</Tag>}
-              <Button size="compact-sm" variant="default" onClick={() => setEditing(n)}>
-                Change
-              </Button>
-              {asking === n.id ? (
-                <>
-                  <Button size="compact-sm" color="clay" onClick={() => remove.mutate(n.id)}>
-                    Take it down
-                  </Button>
-                  <Button size="compact-sm" variant="default" autoFocus onClick={() => setAsking(null)}>
-                    Keep it
-                  </Button>
-                </>
-              ) : (
-                <Button size="compact-sm" variant="subtle" color="clay" onClick={() => setAsking(n.id)}>
-                  Take down
-                </Button>
-              )}
-            </Group>
+            <Actions n={n} setEditing={setEditing} asking={asking} remove={remove} setAsking={setAsking} />
           }
         >
           <NoticeBody body={n.body} days={n.days} zone={course.term.zone} />
         </Panel>
       ))}
     </Stack>
+  );
+}
+
+interface ActionsProps {
+  n: NoticeInfo;
+  setEditing: (value: NoticeInfo | 'new' | null) => void;
+  asking: string | null;
+  remove: UseMutationResult<unknown, Error, string>;
+  setAsking: (value: string | null) => void;
+}
+
+function Actions(props: ActionsProps) {
+  const { n, setEditing, asking, remove, setAsking } = props;
+  return (
+    <Group gap="xs" wrap="nowrap">
+      {n.pinned && <Tag>pinned</Tag>}
+      <Button size="compact-sm" variant="default" onClick={() => setEditing(n)}>
+        Change
+      </Button>
+      {asking === n.id ? (
+        <>
+          <Button size="compact-sm" color="clay" onClick={() => remove.mutate(n.id)}>
+            Take it down
+          </Button>
+          <Button size="compact-sm" variant="default" autoFocus onClick={() => setAsking(null)}>
+            Keep it
+          </Button>
+        </>
+      ) : (
+        <Button size="compact-sm" variant="subtle" color="clay" onClick={() => setAsking(n.id)}>
+          Take down
+        </Button>
+      )}
+    </Group>
   );
 }
