@@ -16,7 +16,7 @@ import { useForm } from '@mantine/form';
 import { useDisclosure } from '@mantine/hooks';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { Link, useNavigate } from 'react-router';
-import { NewCourse, type CourseCard } from '@nimble-bell/core/api';
+import { NewCourse, type CourseCard, type Me } from '@nimble-bell/core/api';
 import { countWords, instantWords } from '@nimble-bell/core/calendar';
 import { Fault } from '../ui/Fault';
 import { FeedPanel } from '../ui/FeedPanel';
@@ -26,6 +26,7 @@ import { Person } from './PlanningFrame';
 import { ApiError, useAsk } from './api';
 import { useAsked, useChange, useMe } from './queries';
 import classes from './frame.module.css';
+import type { UseQueryResult } from '@tanstack/react-query';
 
 /** All courses of this person, and the way to a new one. */
 export function CoursesPage() {
@@ -54,37 +55,7 @@ export function CoursesPage() {
         {courses.data?.length === 0 && <Empty>You have no course yet.</Empty>}
         <SimpleGrid cols={{ base: 1, sm: 2, md: 3 }}>
           {courses.data?.map((c) => (
-            <UnstyledButton key={c.id} component={Link} to={`/course/${c.id}`}>
-              <Paper withBorder p="lg" h="100%">
-                <Group justify="space-between">
-                  <Text fw={650}>{c.code}</Text>
-                  <Text size="sm" c="dimmed">
-                    {c.role}
-                  </Text>
-                </Group>
-                <Title order={2} size="h4" mb="xs">
-                  {c.title}
-                </Title>
-                <Text size="sm" c="dimmed">
-                  {countWords(c.students, 'student')}
-                </Text>
-                {c.next ? (
-                  <Text size="sm" component="div">
-                    {c.next.state === 'live' ? (
-                      <Badge color="brass" variant="filled">
-                        In class now
-                      </Badge>
-                    ) : (
-                      <>Next: {instantWords(c.next.startsAt, me.data?.person?.zone ?? 'UTC')}</>
-                    )}
-                  </Text>
-                ) : (
-                  <Text size="sm" c="dimmed">
-                    No session ahead
-                  </Text>
-                )}
-              </Paper>
-            </UnstyledButton>
+            <Card key={c.id} c={c} me={me} />
           ))}
         </SimpleGrid>
         <div style={{ marginTop: 24 }}>
@@ -119,5 +90,41 @@ function NewCourseForm() {
         Create and plan it
       </Button>
     </Stack>
+  );
+}
+
+function Card({ c, me }: { c: CourseCard; me: UseQueryResult<Me> }) {
+  return (
+    <UnstyledButton component={Link} to={`/course/${c.id}`}>
+      <Paper withBorder p="lg" h="100%">
+        <Group justify="space-between">
+          <Text fw={650}>{c.code}</Text>
+          <Text size="sm" c="dimmed">
+            {c.role}
+          </Text>
+        </Group>
+        <Title order={2} size="h4" mb="xs">
+          {c.title}
+        </Title>
+        <Text size="sm" c="dimmed">
+          {countWords(c.students, 'student')}
+        </Text>
+        {c.next ? (
+          <Text size="sm" component="div">
+            {c.next.state === 'live' ? (
+              <Badge color="brass" variant="filled">
+                In class now
+              </Badge>
+            ) : (
+              <>Next: {instantWords(c.next.startsAt, me.data?.person?.zone ?? 'UTC')}</>
+            )}
+          </Text>
+        ) : (
+          <Text size="sm" c="dimmed">
+            No session ahead
+          </Text>
+        )}
+      </Paper>
+    </UnstyledButton>
   );
 }

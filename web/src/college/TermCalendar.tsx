@@ -30,9 +30,13 @@ export function TermCalendar({ term, chosen, choose }: Props) {
     () => (Term.safeParse({ ...term, name: term.name || 'x' }).success ? termDays(term) : null),
     [term],
   );
+  if (!days) return <p className={classes.none}>Give a first and a last day: the term appears here.</p>;
+  return <Weeks term={term} days={days} chosen={chosen} choose={choose} />;
+}
+
+function Weeks({ term, days, chosen, choose }: Props & { days: ReturnType<typeof termDays> }) {
   const [anchor, setAnchor] = useState<number | null>(null);
   const grid = useRef<HTMLDivElement>(null);
-  if (!days) return <p className={classes.none}>Give a first and a last day: the term appears here.</p>;
   const spanOf = (a: number, b: number): Span => ({
     from: toLocalDate(Math.min(a, b)),
     to: toLocalDate(Math.max(a, b)),

@@ -1,7 +1,7 @@
 import { Button, Group, Radio, Stack, Table, Text, Title } from '@mantine/core';
-import { useForm } from '@mantine/form';
-import { useBlocker } from 'react-router';
-import { Permission, type Limits } from '@nimble-bell/core/api';
+import { useForm, type UseFormReturnType } from '@mantine/form';
+import { useBlocker, type Blocker } from 'react-router';
+import { Permission, type CourseDetail, type Limits } from '@nimble-bell/core/api';
 import { dateWords, instantWords } from '@nimble-bell/core/calendar';
 import { limitsWords, PERMISSION_WORDS, rowOf, SHOWN_CAPABILITIES } from '@nimble-bell/core/limits';
 import { useAsk } from '../app/api';
@@ -9,6 +9,7 @@ import { useThisCourse } from '../app/course';
 import { useChange } from '../app/queries';
 import { Panel } from '../ui/Panel';
 import { PermissionMark } from '../ui/PermissionMark';
+import type { UseMutationResult } from '@tanstack/react-query';
 
 const ABOUT: Record<Permission, string> = {
   closed: 'nobody does it',
@@ -42,24 +43,7 @@ export function LimitsPage() {
         about="You and your assistants may always do everything. In class each can be changed with one press."
       >
         <Table fz="md" verticalSpacing={9} withRowBorders>
-          <Table.Thead>
-            <Table.Tr>
-              <Table.Th>Students</Table.Th>
-              {Permission.options.map((p) => (
-                <Table.Th key={p} w={200}>
-                  <Group gap={8} wrap="nowrap">
-                    <PermissionMark state={p} />
-                    <span>
-                      {PERMISSION_WORDS[p]}
-                      <Text size="xs" c="dimmed" fw={400}>
-                        {ABOUT[p]}
-                      </Text>
-                    </span>
-                  </Group>
-                </Table.Th>
-              ))}
-            </Table.Tr>
-          </Table.Thead>
+          <Heads />
           <Table.Tbody>
             {SHOWN_CAPABILITIES.map((c) => (
               <Table.Tr key={c} role="radiogroup" aria-label={rowOf(c).label}>
@@ -80,30 +64,7 @@ export function LimitsPage() {
             ))}
           </Table.Tbody>
         </Table>
-        {mayPlan && (
-          <Group mt="md">
-            <Button
-              loading={save.isPending}
-              disabled={!dirty && course.limitsSet !== null}
-              onClick={() => save.mutate(form.values, { onSuccess: () => form.resetDirty() })}
-            >
-              Save the limits
-            </Button>
-            {dirty && (
-              <Button variant="default" onClick={form.reset}>
-                Back to what is saved
-              </Button>
-            )}
-            {leaving.state === 'blocked' && (
-              <Text role="alert" c="var(--clay)">
-                Not saved yet.{' '}
-                <Button variant="subtle" onClick={() => leaving.proceed()}>
-                  Leave all the same
-                </Button>
-              </Text>
-            )}
-          </Group>
-        )}
+        {mayPlan && <Ending save={save} dirty={dirty} course={course} form={form} leaving={leaving} />}
       </Panel>
     </Stack>
   );
@@ -133,5 +94,64 @@ function InForce() {
         ))}
       </Stack>
     </Panel>
+  );
+}
+
+function Heads() {
+  return (
+    <Table.Thead>
+      <Table.Tr>
+        <Table.Th>Students</Table.Th>
+        {Permission.options.map((p) => (
+          <Table.Th key={p} w={200}>
+            <Group gap={8} wrap="nowrap">
+              <PermissionMark state={p} />
+              <span>
+                {PERMISSION_WORDS[p]}
+                <Text size="xs" c="dimmed" fw={400}>
+                  {ABOUT[p]}
+                </Text>
+              </span>
+            </Group>
+          </Table.Th>
+        ))}
+      </Table.Tr>
+    </Table.Thead>
+  );
+}
+
+interface EndingProps {
+  save: UseMutationResult<unknown, Error, Limits>;
+  dirty: boolean;
+  course: CourseDetail;
+  form: UseFormReturnType<Limits>;
+  leaving: Blocker;
+}
+
+function Ending(props: EndingProps) {
+  const { save, dirty, course, form, leaving } = props;
+  return (
+    <Group mt="md">
+      <Button
+        loading={save.isPending}
+        disabled={!dirty && course.limitsSet !== null}
+        onClick={() => save.mutate(form.values, { onSuccess: () => form.resetDirty() })}
+      >
+        Save the limits
+      </Button>
+      {dirty && (
+        <Button variant="default" onClick={form.reset}>
+          Back to what is saved
+        </Button>
+      )}
+      {leaving.state === 'blocked' && (
+        <Text role="alert" c="var(--clay)">
+          Not saved yet.{' '}
+          <Button variant="subtle" onClick={() => leaving.proceed()}>
+            Leave all the same
+          </Button>
+        </Text>
+      )}
+    </Group>
   );
 }

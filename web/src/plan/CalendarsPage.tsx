@@ -31,7 +31,6 @@ function TimetablePanel() {
   const ask = useAsk();
   const [preview, setPreview] = useState<TimetablePreview | null>(null);
   const [left, setLeft] = useState<number[]>([]);
-  const [pasted, setPasted] = useState('');
   const read = (text: string) => {
     setLeft([]);
     setPreview(readTimetable(text, course.term));
@@ -51,33 +50,7 @@ function TimetablePanel() {
       title="Read a timetable"
       about="An .ics file with any recurrence, or a .csv with the columns Series, Date, Start and End. Nothing is written before you say so."
     >
-      <Group align="flex-end" mb="sm">
-        <FileButton
-          onChange={(file) => void file?.text().then(read)}
-          accept=".ics,.csv,text/calendar,text/csv"
-        >
-          {(props) => (
-            <Button variant="default" {...props}>
-              Choose a file
-            </Button>
-          )}
-        </FileButton>
-        <Textarea
-          aria-label="Or paste it here"
-          placeholder="Or paste it here"
-          autosize
-          minRows={1}
-          maxRows={6}
-          w={420}
-          value={pasted}
-          onChange={(e) => setPasted(e.currentTarget.value)}
-        />
-        {pasted.trim() && (
-          <Button variant="default" onClick={() => read(pasted)}>
-            Read it
-          </Button>
-        )}
-      </Group>
+      <Given read={read} />
       {preview?.fault && (
         <Alert color="clay" title="This cannot be read" role="alert">
           {preview.fault}
@@ -111,5 +84,36 @@ function TimetablePanel() {
         </Group>
       )}
     </Panel>
+  );
+}
+
+/** A timetable comes as a file, or pasted. */
+function Given({ read }: { read: (text: string) => void }) {
+  const [pasted, setPasted] = useState('');
+  return (
+    <Group align="flex-end" mb="sm">
+      <FileButton onChange={(file) => void file?.text().then(read)} accept=".ics,.csv,text/calendar,text/csv">
+        {(props) => (
+          <Button variant="default" {...props}>
+            Choose a file
+          </Button>
+        )}
+      </FileButton>
+      <Textarea
+        aria-label="Or paste it here"
+        placeholder="Or paste it here"
+        autosize
+        minRows={1}
+        maxRows={6}
+        w={420}
+        value={pasted}
+        onChange={(e) => setPasted(e.currentTarget.value)}
+      />
+      {pasted.trim() && (
+        <Button variant="default" onClick={() => read(pasted)}>
+          Read it
+        </Button>
+      )}
+    </Group>
   );
 }

@@ -11,7 +11,14 @@ import {
 } from '@mantine/core';
 import { DateInput, TimePicker } from '@mantine/dates';
 import { useState } from 'react';
-import type { CourseDetail, PlanEditDraft, Scope, SessionChange, SessionInfo } from '@nimble-bell/core/api';
+import type {
+  CourseDetail,
+  PlanEditDraft,
+  PlanOutcome,
+  Scope,
+  SessionChange,
+  SessionInfo,
+} from '@nimble-bell/core/api';
 import { clockWords, countWords, dateIn, instantWords } from '@nimble-bell/core/calendar';
 import { useSavePlan } from './ConfirmPlan';
 import { OutcomeView } from './OutcomeView';
@@ -40,22 +47,7 @@ interface Fields {
 export function ChangePanel({ course, session, to, close }: Props) {
   const { zone } = course.term;
   const held = session.state === 'held';
-  const [fields, setFields] = useState<Fields>({
-    do: held ? 'rename' : session.state === 'cancelled' && !to ? 'restore' : 'move',
-    scope: 'one',
-    date: to?.date ?? dateIn(zone, session.startsAt),
-    start: to?.start ?? clockWords(session.startsAt, zone),
-    minutes: session.minutes,
-    title: session.title ?? '',
-  });
-  const set = (more: Partial<Fields>) => setFields((f) => ({ ...f, ...more }));
-  const change = changeOf(fields, session);
-  const edit: PlanEditDraft | null = change && {
-    edit: 'change-session',
-    id: session.id,
-    scope: held ? 'one' : fields.scope,
-    change,
-  };
+  const { fields, set, edit } = useFields({ held, session, to, zone });
   const { outcome, fault, settled } = usePreview(course.id, edit);
   const save = useSavePlan();
   const told = outcome?.told.length ?? 0;
@@ -63,7 +55,7 @@ export function ChangePanel({ course, session, to, close }: Props) {
     e.preventDefault();
     if (edit) save.mutate(edit, { onSuccess: close });
   };
-  const noChange = fault?.message === 'This changes nothing.';
+
   return (
     <Modal
       opened
@@ -82,40 +74,18 @@ export function ChangePanel({ course, session, to, close }: Props) {
             />
           )}
           <ChangeFields fields={fields} set={set} />
-          {!held && (
-            <Radio.Group
-              label="Which sessions"
-              value={fields.scope}
-              onChange={(v) => set({ scope: v as Scope })}
-            >
-              <Group mt={6}>
-                <Radio value="one" label="Only this one" />
-                <Radio value="later" label="This and later ones" />
-                <Radio value="all" label="All that are ahead" />
-              </Group>
-            </Radio.Group>
-          )}
+          {!held && <WhichSessions fields={fields} set={set} />}
           {outcome && <OutcomeView outcome={outcome} edit={edit} />}
-          {fault && (
-            <Text size="sm" c={noChange ? 'dimmed' : 'var(--clay)'} role="status">
-              {fault.message}
-            </Text>
-          )}
-          <Group>
-            <Button
-              type="submit"
-              color={fields.do === 'cancel' ? 'clay' : undefined}
-              disabled={!edit || !outcome || !settled}
-              loading={save.isPending}
-            >
-              {told > 0
-                ? `${SAVE[fields.do]} and tell ${countWords(told, 'person', 'people')}`
-                : SAVE[fields.do]}
-            </Button>
-            <Button variant="default" onClick={close}>
-              {fields.do === 'cancel' ? 'Leave it as it is' : 'Back'}
-            </Button>
-          </Group>
+          {fault && <Fault fault={fault} />}
+          <Ending
+            fields={fields}
+            edit={edit}
+            outcome={outcome}
+            settled={settled}
+            save={save}
+            told={told}
+            close={close}
+          />
         </Stack>
       </form>
     </Modal>
@@ -204,4 +174,85 @@ function ChangeFields({ fields, set }: { fields: Fields; set: (more: Partial<Fie
       />
     );
   return null;
+}
+
+function WhichSessions({ fields, set }: { fields: Fields; set: (more: Partial<Fields>) => void }) {
+  return (
+    <Radio.Group label="Which sessions" value={fields.scope} onChange={(v) => set({ scope: v as Scope })}>
+      <Group mt={6}>
+        <Radio value="one" label="Only this one" />
+        <Radio value="later" label="This and later ones" />
+        <Radio value="all" label="All that are ahead" />
+      </Group>
+    </Radio.Group>
+  );
+}
+
+interface EndingProps {
+  fields: Fields;
+  edit: PlanEditDraft | null;
+  outcome: PlanOutcome | null;
+  settled: boolean;
+  save: ReturnType<typeof useSavePlan>;
+  told: number;
+  close: () => void;
+}
+
+function Ending(props: EndingProps) {
+  const { fields, edit, outcome, settled, save, told, close } = props;
+  return (
+    <Group>
+      <Button
+        type="submit"
+        color={fields.do === 'cancel' ? 'clay' : undefined}
+        disabled={!edit || !outcome || !settled}
+        loading={save.isPending}
+      >
+        {told > 0 ? `${SAVE[fields.do]} and tell ${countWords(told, 'person', 'people')}` : SAVE[fields.do]}
+      </Button>
+      <Button variant="default" onClick={close}>
+        {fields.do === 'cancel' ? 'Leave it as it is' : 'Back'}
+      </Button>
+    </Group>
+  );
+}
+
+function Fault({ fault }: { fault: Error }) {
+  const noChange = fault.message === 'This changes nothing.';
+  return (
+    <Text size="sm" c={noChange ? 'dimmed' : 'var(--clay)'} role="status">
+      {fault.message}
+    </Text>
+  );
+}
+
+/** What is changed, and the edit that it is. */
+function useFields({
+  held,
+  session,
+  to,
+  zone,
+}: {
+  held: boolean;
+  session: SessionInfo;
+  to: { date: string; start: string } | undefined;
+  zone: string;
+}) {
+  const [fields, setFields] = useState<Fields>({
+    do: held ? 'rename' : session.state === 'cancelled' && !to ? 'restore' : 'move',
+    scope: 'one',
+    date: to?.date ?? dateIn(zone, session.startsAt),
+    start: to?.start ?? clockWords(session.startsAt, zone),
+    minutes: session.minutes,
+    title: session.title ?? '',
+  });
+  const set = (more: Partial<Fields>) => setFields((f) => ({ ...f, ...more }));
+  const change = changeOf(fields, session);
+  const edit: PlanEditDraft | null = change && {
+    edit: 'change-session',
+    id: session.id,
+    scope: held ? 'one' : fields.scope,
+    change,
+  };
+  return { fields, set, edit };
 }

@@ -9,8 +9,8 @@ import {
 } from '@dnd-kit/core';
 import { Button, Group, NumberInput, Select, Stack, Switch, Text, Title } from '@mantine/core';
 import { useMemo, useState, type ReactNode } from 'react';
-import type { GroupPlan, MemberInfo, PlanEditDraft } from '@nimble-bell/core/api';
-import { countWords, groupSlots, patternWords, zoneWords } from '@nimble-bell/core/calendar';
+import type { CourseDetail, GroupPlan, MemberInfo, PlanEditDraft, PlanOutcome } from '@nimble-bell/core/api';
+import { countWords, groupSlots, patternWords, zoneWords, type GroupSlot } from '@nimble-bell/core/calendar';
 import { groupName, splitInto, type SplitWay } from '@nimble-bell/core/roster';
 import { useThisCourse } from '../app/course';
 import { useAsked } from '../app/queries';
@@ -37,28 +37,9 @@ export function GroupsPage() {
 
 function GroupEditor({ students }: { students: MemberInfo[] }) {
   const course = useThisCourse();
-  const [assigned, setAssigned] = useState<Assigned>(() =>
-    Object.fromEntries(students.filter((s) => s.group).map((s) => [s.id, s.group!])),
-  );
-  const [names, setNames] = useState(() =>
-    [...new Set(students.map((s) => s.group).filter((g) => g !== null))].sort(),
-  );
-  const [withSlots, setWithSlots] = useState(false);
-  const [slots, setSlots] = useState<SlotForm>({
-    title: 'Group session',
-    days: ['friday'],
-    from: '17:00',
-    to: '21:00',
-    minutes: 30,
-    gap: 5,
-    way: 'staggered',
-    every: 1,
-  });
+  const { assigned, names, deal, move } = useGroups(students);
   const mayPlan = course.role === 'teacher';
-  const computed = withSlots
-    ? groupSlots(names.length, slots, Number(slots.minutes) || 0, Number(slots.gap) || 0, slots.way)
-    : null;
-  const slotFault = typeof computed === 'string' ? computed : null;
+  const { withSlots, setWithSlots, slots, setSlots, computed, slotFault } = useSlots(names);
   const plan: GroupPlan = {
     groups: names.map((name) => ({
       name,
@@ -74,19 +55,6 @@ function GroupEditor({ students }: { students: MemberInfo[] }) {
   const { outcome, fault } = usePreview(course.id, mayPlan ? edit : null);
   const save = useSavePlan();
   const told = outcome?.told.length ?? 0;
-  const deal = (groups: { name: string; people: string[] }[]) => {
-    setNames(groups.map((g) => g.name));
-    setAssigned(Object.fromEntries(groups.flatMap((g) => g.people.map((p) => [p, g.name]))));
-  };
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
-    useSensor(KeyboardSensor),
-  );
-  const move = (student: string, group: string) =>
-    setAssigned((all) => {
-      const { [student]: was, ...rest } = all;
-      return group ? { ...rest, [student]: group } : rest;
-    });
   const findings = course.findings.filter((f) => f.rule.includes('group'));
   return (
     <Stack>
@@ -95,72 +63,28 @@ function GroupEditor({ students }: { students: MemberInfo[] }) {
       </Title>
       <Findings course={course} findings={findings} />
       {mayPlan && <SplitPanel students={students} deal={deal} />}
-      <DndContext
-        sensors={sensors}
-        onDragEnd={({ active, over }) =>
-          over && move(String(active.id), over.id === 'none' ? '' : String(over.id))
-        }
-      >
-        <div className={classes.columns}>
-          {names.map((name, i) => (
-            <Column
-              key={name}
-              id={name}
-              title={`Group ${name}`}
-              about={
-                slotWords(computed, i) ?? seriesWords(course.series.find((s) => s.group === name)?.pattern)
-              }
-            >
-              {plan.groups[i]!.people.map((id) => (
-                <StudentCard
-                  key={id}
-                  student={students.find((s) => s.id === id)!}
-                  names={names}
-                  group={name}
-                  move={move}
-                  mayPlan={mayPlan}
-                />
-              ))}
-            </Column>
-          ))}
-          <Column id="none" title="In no group" about={undefined}>
-            {students
-              .filter((s) => !assigned[s.id])
-              .map((s) => (
-                <StudentCard key={s.id} student={s} names={names} group="" move={move} mayPlan={mayPlan} />
-              ))}
-          </Column>
-        </div>
-      </DndContext>
+      <Columns
+        move={move}
+        names={names}
+        computed={computed}
+        course={course}
+        plan={plan}
+        students={students}
+        mayPlan={mayPlan}
+        assigned={assigned}
+      />
       {mayPlan && (
-        <Panel title="A weekly slot for each group">
-          <Switch
-            label="Plan the groups' sessions here"
-            checked={withSlots}
-            onChange={(e) => setWithSlots(e.currentTarget.checked)}
-            mb="sm"
-          />
-          {withSlots && <SlotFields slots={slots} set={(more) => setSlots((s) => ({ ...s, ...more }))} />}
-          {slotFault && (
-            <Text size="sm" c="var(--clay)" role="alert" mt="xs">
-              {slotFault}
-            </Text>
-          )}
-        </Panel>
+        <Slots
+          withSlots={withSlots}
+          setWithSlots={setWithSlots}
+          slots={slots}
+          setSlots={setSlots}
+          slotFault={slotFault}
+        />
       )}
       {outcome && <OutcomeView outcome={outcome} edit={edit} />}
       {fault && <Text c="var(--clay)">{fault.message}</Text>}
-      {mayPlan && changed && (
-        <Group>
-          <Button
-            disabled={!edit || !outcome}
-            loading={save.isPending}
-            onClick={() => edit && save.mutate(edit)}
-          >
-            {told ? `Save the groups and tell ${countWords(told, 'person', 'people')}` : 'Save the groups'}
-          </Button>
-        </Group>
-      )}
+      {mayPlan && changed && <Saving edit={edit} outcome={outcome} save={save} told={told} />}
     </Stack>
   );
 }
@@ -212,32 +136,7 @@ function SplitPanel({ students, deal }: SplitProps) {
           value={size}
           onChange={(v) => setSize(typeof v === 'number' ? v : '')}
         />
-        <Select
-          label="How"
-          w={240}
-          allowDeselect={false}
-          data={[
-            { value: 'random', label: 'at random' },
-            { value: 'together', label: 'the same together' },
-            { value: 'mixed', label: 'evenly mixed' },
-          ]}
-          value={way}
-          onChange={(v) => setWay(v as SplitWay)}
-        />
-        {way !== 'random' && (
-          <Select
-            label="By"
-            w={170}
-            allowDeselect={false}
-            data={[
-              { value: 'zone', label: 'time zone' },
-              { value: 'group', label: 'group so far' },
-              ...own.map((heading) => ({ value: `:${heading}`, label: heading })),
-            ]}
-            value={column}
-            onChange={(v) => setColumn(v ?? 'zone')}
-          />
-        )}
+        <HowFields way={way} setWay={setWay} own={own} column={column} setColumn={setColumn} />
         <Button onClick={() => split(seed)}>Split</Button>
         <Button variant="default" onClick={() => split(seed + 1)}>
           Deal anew
@@ -318,4 +217,192 @@ function StudentCard({ student, names, group, move, mayPlan }: CardProps) {
       )}
     </div>
   );
+}
+
+interface ColumnsProps {
+  move: (student: string, group: string) => void;
+  names: string[];
+  computed: string | GroupSlot[] | null;
+  course: CourseDetail;
+  plan: GroupPlan;
+  students: MemberInfo[];
+  mayPlan: boolean;
+  assigned: Assigned;
+}
+
+/** The groups side by side: a student is dragged from one into another. */
+function Columns(props: ColumnsProps) {
+  const { move, names, computed, course, plan, students, mayPlan, assigned } = props;
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor),
+  );
+  return (
+    <DndContext
+      sensors={sensors}
+      onDragEnd={({ active, over }) =>
+        over && move(String(active.id), over.id === 'none' ? '' : String(over.id))
+      }
+    >
+      <div className={classes.columns}>
+        {names.map((name, i) => (
+          <Column
+            key={name}
+            id={name}
+            title={`Group ${name}`}
+            about={
+              slotWords(computed, i) ?? seriesWords(course.series.find((s) => s.group === name)?.pattern)
+            }
+          >
+            {plan.groups[i]!.people.map((id) => (
+              <StudentCard
+                key={id}
+                student={students.find((s) => s.id === id)!}
+                names={names}
+                group={name}
+                move={move}
+                mayPlan={mayPlan}
+              />
+            ))}
+          </Column>
+        ))}
+        <Column id="none" title="In no group" about={undefined}>
+          {students
+            .filter((s) => !assigned[s.id])
+            .map((s) => (
+              <StudentCard key={s.id} student={s} names={names} group="" move={move} mayPlan={mayPlan} />
+            ))}
+        </Column>
+      </div>
+    </DndContext>
+  );
+}
+
+interface SlotsProps {
+  withSlots: boolean;
+  setWithSlots: (value: boolean) => void;
+  slots: SlotForm;
+  setSlots: (value: SlotForm) => void;
+  slotFault: string | null;
+}
+
+function Slots(props: SlotsProps) {
+  const { withSlots, setWithSlots, slots, setSlots, slotFault } = props;
+  return (
+    <Panel title="A weekly slot for each group">
+      <Switch
+        label="Plan the groups' sessions here"
+        checked={withSlots}
+        onChange={(e) => setWithSlots(e.currentTarget.checked)}
+        mb="sm"
+      />
+      {withSlots && <SlotFields slots={slots} set={(more) => setSlots({ ...slots, ...more })} />}
+      {slotFault && (
+        <Text size="sm" c="var(--clay)" role="alert" mt="xs">
+          {slotFault}
+        </Text>
+      )}
+    </Panel>
+  );
+}
+
+interface SavingProps {
+  edit: PlanEditDraft | null;
+  outcome: PlanOutcome | null;
+  save: ReturnType<typeof useSavePlan>;
+  told: number;
+}
+
+function Saving(props: SavingProps) {
+  const { edit, outcome, save, told } = props;
+  return (
+    <Group>
+      <Button disabled={!edit || !outcome} loading={save.isPending} onClick={() => edit && save.mutate(edit)}>
+        {told ? `Save the groups and tell ${countWords(told, 'person', 'people')}` : 'Save the groups'}
+      </Button>
+    </Group>
+  );
+}
+
+/** A weekly slot for each group, where they are wanted. */
+function useSlots(names: string[]) {
+  const [withSlots, setWithSlots] = useState(false);
+  const [slots, setSlots] = useState<SlotForm>({
+    title: 'Group session',
+    days: ['friday'],
+    from: '17:00',
+    to: '21:00',
+    minutes: 30,
+    gap: 5,
+    way: 'staggered',
+    every: 1,
+  });
+  const computed = withSlots
+    ? groupSlots(names.length, slots, Number(slots.minutes) || 0, Number(slots.gap) || 0, slots.way)
+    : null;
+  const slotFault = typeof computed === 'string' ? computed : null;
+  return { withSlots, setWithSlots, slots, setSlots, computed, slotFault };
+}
+
+interface HowFieldsProps {
+  way: SplitWay;
+  setWay: (value: SplitWay) => void;
+  own: string[];
+  column: string;
+  setColumn: (value: string) => void;
+}
+
+function HowFields(props: HowFieldsProps) {
+  const { way, setWay, own, column, setColumn } = props;
+  return (
+    <>
+      <Select
+        label="How"
+        w={240}
+        allowDeselect={false}
+        data={[
+          { value: 'random', label: 'at random' },
+          { value: 'together', label: 'the same together' },
+          { value: 'mixed', label: 'evenly mixed' },
+        ]}
+        value={way}
+        onChange={(v) => setWay(v as SplitWay)}
+      />
+      {way !== 'random' && (
+        <Select
+          label="By"
+          w={170}
+          allowDeselect={false}
+          data={[
+            { value: 'zone', label: 'time zone' },
+            { value: 'group', label: 'group so far' },
+            ...own.map((heading) => ({ value: `:${heading}`, label: heading })),
+          ]}
+          value={column}
+          onChange={(v) => setColumn(v ?? 'zone')}
+        />
+      )}
+    </>
+  );
+}
+
+/** Who is in which group: as it is, and as it is being made. */
+function useGroups(students: MemberInfo[]) {
+  const [assigned, setAssigned] = useState<Assigned>(() =>
+    Object.fromEntries(students.filter((s) => s.group).map((s) => [s.id, s.group!])),
+  );
+  const [names, setNames] = useState(() =>
+    [...new Set(students.map((s) => s.group).filter((g) => g !== null))].sort(),
+  );
+  const deal = (groups: { name: string; people: string[] }[]) => {
+    setNames(groups.map((g) => g.name));
+    setAssigned(Object.fromEntries(groups.flatMap((g) => g.people.map((p) => [p, g.name]))));
+  };
+
+  const move = (student: string, group: string) =>
+    setAssigned((all) => {
+      const { [student]: was, ...rest } = all;
+      return group ? { ...rest, [student]: group } : rest;
+    });
+  return { assigned, names, deal, move };
 }

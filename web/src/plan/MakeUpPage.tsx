@@ -7,6 +7,8 @@ import { useThisCourse } from '../app/course';
 import { useAsked } from '../app/queries';
 import { Empty, Panel } from '../ui/Panel';
 import { ConfirmPlan } from './ConfirmPlan';
+import type { CourseDetail, SessionInfo } from '@nimble-bell/core/api';
+import type { UseQueryResult } from '@tanstack/react-query';
 
 /** For a lost session, the best slots of the remaining term, each with its reasons; one press books it. */
 export function MakeUpPage() {
@@ -47,34 +49,7 @@ export function MakeUpPage() {
         {slots.isPending && <Loader aria-label="Ranking the slots" />}
         {slots.error && <Text c="var(--clay)">{slots.error.message}</Text>}
         {slots.data?.length === 0 && <Empty>No slot is left in this term with that notice.</Empty>}
-        <Table fz="sm">
-          <Table.Tbody>
-            {slots.data?.map((slot, i) => (
-              <Table.Tr key={slot.startsAt} data-testid="slot">
-                <Table.Td className="figures" w={30}>
-                  {i + 1}
-                </Table.Td>
-                <Table.Td className="figures" w={170}>
-                  <strong>{instantWords(slot.startsAt, course.term.zone)}</strong>
-                </Table.Td>
-                <Table.Td w={80}>{slot.week ? `Week ${slot.week}` : ''}</Table.Td>
-                <Table.Td>{listWords(slot.reasons)}</Table.Td>
-                <Table.Td ta="right">
-                  <Group justify="flex-end">
-                    <Button
-                      size="compact-sm"
-                      variant={i === 0 ? 'filled' : 'default'}
-                      disabled={Boolean(already)}
-                      onClick={() => setChosen(slot)}
-                    >
-                      Choose it
-                    </Button>
-                  </Group>
-                </Table.Td>
-              </Table.Tr>
-            ))}
-          </Table.Tbody>
-        </Table>
+        <Slots slots={slots} course={course} already={already} setChosen={setChosen} />
       </Panel>
       <ConfirmPlan
         edit={
@@ -93,5 +68,68 @@ export function MakeUpPage() {
         done={() => void navigate(`/course/${course.id}/plan`)}
       />
     </Stack>
+  );
+}
+
+interface SlotLineProps {
+  slot: MakeUpSlot;
+  i: number;
+  course: CourseDetail;
+  already: SessionInfo | undefined;
+  setChosen: (value: MakeUpSlot | null) => void;
+}
+
+function SlotLine(props: SlotLineProps) {
+  const { slot, i, course, already, setChosen } = props;
+  return (
+    <Table.Tr data-testid="slot">
+      <Table.Td className="figures" w={30}>
+        {i + 1}
+      </Table.Td>
+      <Table.Td className="figures" w={170}>
+        <strong>{instantWords(slot.startsAt, course.term.zone)}</strong>
+      </Table.Td>
+      <Table.Td w={80}>{slot.week ? `Week ${slot.week}` : ''}</Table.Td>
+      <Table.Td>{listWords(slot.reasons)}</Table.Td>
+      <Table.Td ta="right">
+        <Group justify="flex-end">
+          <Button
+            size="compact-sm"
+            variant={i === 0 ? 'filled' : 'default'}
+            disabled={Boolean(already)}
+            onClick={() => setChosen(slot)}
+          >
+            Choose it
+          </Button>
+        </Group>
+      </Table.Td>
+    </Table.Tr>
+  );
+}
+
+interface SlotsProps {
+  slots: UseQueryResult<MakeUpSlot[]>;
+  course: CourseDetail;
+  already: SessionInfo | undefined;
+  setChosen: (value: MakeUpSlot | null) => void;
+}
+
+function Slots(props: SlotsProps) {
+  const { slots, course, already, setChosen } = props;
+  return (
+    <Table fz="sm">
+      <Table.Tbody>
+        {slots.data?.map((slot, i) => (
+          <SlotLine
+            key={slot.startsAt}
+            slot={slot}
+            i={i}
+            course={course}
+            already={already}
+            setChosen={setChosen}
+          />
+        ))}
+      </Table.Tbody>
+    </Table>
   );
 }

@@ -1,12 +1,13 @@
 import { Button, Checkbox, Group, Select, Stack, Text, TextInput, Title } from '@mantine/core';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { CarryPreview, PlanOutcome, TemplateInfo, TermInfo } from '@nimble-bell/core/api';
+import type { CarryPreview, CourseDetail, PlanOutcome, TemplateInfo, TermInfo } from '@nimble-bell/core/api';
 import { countWords, dateWords, dayWords, listWords, type Difference } from '@nimble-bell/core/calendar';
-import { useAsk } from '../app/api';
+import { useAsk, type Ask } from '../app/api';
 import { useThisCourse } from '../app/course';
 import { useAsked, useChange } from '../app/queries';
 import { Empty, Panel } from '../ui/Panel';
+import type { UseQueryResult } from '@tanstack/react-query';
 
 /** What has been planned once, planned again. */
 export function ReusePage() {
@@ -26,12 +27,7 @@ export function ReusePage() {
 function Templates() {
   const course = useThisCourse();
   const ask = useAsk();
-  const [name, setName] = useState('');
   const templates = useAsked<TemplateInfo[]>('/templates');
-  const keep = useChange(
-    () => ask(`/courses/${course.id}/template`, 'POST', { name }),
-    () => `Kept as ${name}.`,
-  );
   const apply = useChange(
     (template: string) => ask<PlanOutcome>(`/courses/${course.id}/template/apply`, 'POST', { template }),
     ({ words, made }) => `${words}: ${countWords(made.length, 'draft')} added.`,
@@ -40,29 +36,13 @@ function Templates() {
     (t: TemplateInfo) => ask(`/templates/${t.id}`, 'DELETE'),
     (_, t) => `${t.name} is gone.`,
   );
-  const known = templates.data?.some((t) => t.name === name.trim());
+
   return (
     <Panel
       title="Templates"
       about="A template holds the series without their dates, the door, the limits and the recording plan."
     >
-      <Group align="flex-end" mb="md">
-        <TextInput
-          label="Keep this course as"
-          placeholder="Evening lectures"
-          maxLength={80}
-          w={280}
-          value={name}
-          onChange={(e) => setName(e.currentTarget.value)}
-        />
-        <Button
-          disabled={!name.trim() || course.series.length === 0}
-          loading={keep.isPending}
-          onClick={() => keep.mutate(undefined, { onSuccess: () => setName('') })}
-        >
-          {known ? 'Replace the template' : 'Keep as a template'}
-        </Button>
-      </Group>
+      <Keep ask={ask} course={course} templates={templates} />
       {templates.data?.length === 0 && <Empty>You have no template yet.</Empty>}
       {templates.data?.map((t) => (
         <Group key={t.id} justify="space-between" py={4}>
@@ -104,21 +84,7 @@ function CarryOver() {
   });
   const others = terms.data?.filter((t) => t.id !== course.termId) ?? [];
   const keyOf = (series: string, d: Difference) => `${series}/${d.was?.date ?? d.date}`;
-  const make = useChange(
-    () => {
-      const settled = preview.data!.series.flatMap((s) =>
-        s.differences
-          .filter((d) => d.outcome === 'moved' || d.outcome === 'extra')
-          .map((d) => ({
-            series: s.id,
-            date: (d.was?.date ?? d.date)!,
-            take: !left.includes(keyOf(s.id, d)),
-          })),
-      );
-      return ask<{ id: string }>(`/courses/${course.id}/carry`, 'POST', { term, settled });
-    },
-    () => `${course.code} stands in the new term, as a draft.`,
-  );
+  const make = useCarrying({ preview, left, keyOf, ask, course, term });
   return (
     <Panel
       title="Carry it to another term"
@@ -141,28 +107,7 @@ function CarryOver() {
         />
       )}
       {preview.data?.series.map((s) => (
-        <div key={s.id}>
-          <Text fw={600} mt="md">
-            {s.title}
-          </Text>
-          <Text size="sm" c="dimmed">
-            {s.differences.length === 0
-              ? 'A room without dates: taken over as it is.'
-              : `${countWords(s.differences.filter((d) => d.outcome === 'fits').length, 'session')} fit${s.differences.some((d) => d.outcome !== 'fits') ? '; to settle:' : '.'}`}
-          </Text>
-          {s.differences
-            .filter((d) => d.outcome !== 'fits')
-            .map((d) => (
-              <DifferenceLine
-                key={keyOf(s.id, d)}
-                difference={d}
-                taken={!left.includes(keyOf(s.id, d))}
-                take={(on) =>
-                  setLeft((all) => (on ? all.filter((k) => k !== keyOf(s.id, d)) : [...all, keyOf(s.id, d)]))
-                }
-              />
-            ))}
-        </div>
+        <SeriesLines key={s.id} s={s} keyOf={keyOf} left={left} setLeft={setLeft} />
       ))}
       {preview.data && (
         <Button
@@ -200,5 +145,107 @@ function DifferenceLine(props: { difference: Difference; taken: boolean; take: (
       checked={taken}
       onChange={(e) => take(e.currentTarget.checked)}
     />
+  );
+}
+
+function Keep({
+  ask,
+  course,
+  templates,
+}: {
+  ask: Ask;
+  course: CourseDetail;
+  templates: UseQueryResult<TemplateInfo[]>;
+}) {
+  const [name, setName] = useState('');
+  const keep = useChange(
+    () => ask(`/courses/${course.id}/template`, 'POST', { name }),
+    () => `Kept as ${name}.`,
+  );
+  const known = templates.data?.some((t) => t.name === name.trim());
+  return (
+    <Group align="flex-end" mb="md">
+      <TextInput
+        label="Keep this course as"
+        placeholder="Evening lectures"
+        maxLength={80}
+        w={280}
+        value={name}
+        onChange={(e) => setName(e.currentTarget.value)}
+      />
+      <Button
+        disabled={!name.trim() || course.series.length === 0}
+        loading={keep.isPending}
+        onClick={() => keep.mutate(undefined, { onSuccess: () => setName('') })}
+      >
+        {known ? 'Replace the template' : 'Keep as a template'}
+      </Button>
+    </Group>
+  );
+}
+
+interface SeriesLinesProps {
+  s: { id: string; title: string; differences: Difference[] };
+  keyOf: (series: string, d: Difference) => string;
+  left: string[];
+  setLeft: (value: string[]) => void;
+}
+
+/** One series in the other term: what fits, and what is to be settled. */
+function SeriesLines(props: SeriesLinesProps) {
+  const { s, keyOf, left, setLeft } = props;
+  return (
+    <div>
+      <Text fw={600} mt="md">
+        {s.title}
+      </Text>
+      <Text size="sm" c="dimmed">
+        {s.differences.length === 0
+          ? 'A room without dates: taken over as it is.'
+          : `${countWords(s.differences.filter((d) => d.outcome === 'fits').length, 'session')} fit${s.differences.some((d) => d.outcome !== 'fits') ? '; to settle:' : '.'}`}
+      </Text>
+      {s.differences
+        .filter((d) => d.outcome !== 'fits')
+        .map((d) => (
+          <DifferenceLine
+            key={keyOf(s.id, d)}
+            difference={d}
+            taken={!left.includes(keyOf(s.id, d))}
+            take={(on) => setLeft(on ? left.filter((k) => k !== keyOf(s.id, d)) : [...left, keyOf(s.id, d)])}
+          />
+        ))}
+    </div>
+  );
+}
+
+function useCarrying({
+  preview,
+  left,
+  keyOf,
+  ask,
+  course,
+  term,
+}: {
+  preview: UseQueryResult<CarryPreview>;
+  left: string[];
+  keyOf: (series: string, d: Difference) => string;
+  ask: Ask;
+  course: CourseDetail;
+  term: string | null;
+}) {
+  return useChange(
+    () => {
+      const settled = preview.data!.series.flatMap((s) =>
+        s.differences
+          .filter((d) => d.outcome === 'moved' || d.outcome === 'extra')
+          .map((d) => ({
+            series: s.id,
+            date: (d.was?.date ?? d.date)!,
+            take: !left.includes(keyOf(s.id, d)),
+          })),
+      );
+      return ask<{ id: string }>(`/courses/${course.id}/carry`, 'POST', { term, settled });
+    },
+    () => `${course.code} stands in the new term, as a draft.`,
   );
 }

@@ -13,7 +13,7 @@ import {
   TextInput,
 } from '@mantine/core';
 import { DateInput } from '@mantine/dates';
-import { useForm } from '@mantine/form';
+import { useForm, type UseFormReturnType } from '@mantine/form';
 import { useContext, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import {
   isStanding,
@@ -25,7 +25,14 @@ import {
   type SeriesInfo,
   type SeriesKind,
 } from '@nimble-bell/core/api';
-import { countWords, instantWords, periodsFor, sessionsOf, termDays } from '@nimble-bell/core/calendar';
+import {
+  countWords,
+  instantWords,
+  periodsFor,
+  sessionsOf,
+  termDays,
+  type PlannedSeries,
+} from '@nimble-bell/core/calendar';
 import { ApiError, useAsk } from '../app/api';
 import { DraftContext } from '../app/course';
 import { useChange } from '../app/queries';
@@ -52,55 +59,20 @@ export function SeriesEditor(props: Props) {
 }
 
 function Editor({ course, series, done, kept }: Props & { kept: Kept<SeriesForm> | null }) {
-  const ask = useAsk();
   const setDraft = useContext(DraftContext);
   const [saved] = useState(() => (series ? formOf(series) : { ...emptyForm(), title: freeTitle(course) }));
   const form = useForm<SeriesForm>({
     initialValues: kept ? { ...saved, ...kept.body } : saved,
     validate: formFaults,
   });
-  const days = useMemo(() => termDays(course.term), [course.term]);
-  // The field that is typed into comes first; the dates follow in the same breath, and give way to the next key.
-  const typed = useDeferredValue(form.values);
-  const parsed = useMemo(() => SeriesInput.safeParse(draftOf(typed)), [typed]);
-  // The dates are shown as soon as they can be said, whatever else is missing.
-  const planned = useMemo(() => {
-    const { success, data: pattern } = MeetingPattern.safeParse(draftOf(typed).pattern);
-    return success ? sessionsOf(course.term, pattern, days, periodsFor(pattern, course.bellTimes)) : null;
-  }, [typed, course.term, course.bellTimes, days]);
+  const { parsed, planned } = useDates(course, form);
   useEffect(() => setDraft(planned), [planned, setDraft]);
   useEffect(() => () => setDraft(null), [setDraft]);
 
   const dirty = JSON.stringify(form.values) !== JSON.stringify(saved);
   const forget = useKeeping(keyOf({ course, series, done }), dirty ? form.values : null);
-
-  const edit = useMemo((): PlanEditDraft | null => {
-    if (!parsed.success) return null;
-    return series
-      ? { edit: 'change-series', id: series.id, series: parsed.data }
-      : { edit: 'add-series', series: [parsed.data] };
-  }, [parsed, series]);
-  const preview = usePreview(course.id, planned?.sessions.length === 0 ? null : edit);
-  const told = preview.outcome?.told.length ?? 0;
-
-  const save = useChange(
-    (input: PlanEditDraft) => ask<PlanOutcome>(`/courses/${course.id}/plan`, 'POST', input),
-    () =>
-      `${form.values.title} is saved${planned ? `: ${countWords(planned.sessions.length, 'session')}` : ''}.`,
-  );
-  const submit = form.onSubmit((values) => {
-    const series_ = draftOf(values);
-    const input: PlanEditDraft = series
-      ? { edit: 'change-series', id: series.id, series: series_ }
-      : { edit: 'add-series', series: [series_] };
-    save.mutate(input, {
-      onSuccess: () => void forget().then(done),
-      onError: (error) => {
-        if (error instanceof ApiError)
-          for (const f of error.fields) form.setFieldError(fieldOf(f.path), f.message);
-      },
-    });
-  });
+  const { edit, preview, told } = usePlanned({ parsed, series, course, planned });
+  const { save, submit } = useSaving({ course, form, planned, series, forget, done });
   const throwAway = () => {
     form.setValues(saved);
     void forget().then(done);
@@ -108,35 +80,22 @@ function Editor({ course, series, done, kept }: Props & { kept: Kept<SeriesForm>
   const standing = isStanding(form.values.kind);
   return (
     <form onSubmit={submit} noValidate>
-      {kept && dirty && (
-        <Alert
-          color="tide"
-          mb="md"
-          title={`Taken up from what you typed ${instantWords(kept.at, course.term.zone)}`}
-        >
-          It is kept until you save it or throw it away.
-        </Alert>
-      )}
+      {kept && dirty && <TakenUp kept={kept} course={course} />}
       <Grid gap="lg">
         <Grid.Col span={{ base: 12, md: 7 }}>
           <Paper withBorder p="lg">
             <Stack>
-              <NameFields form={form} course={course} />
-              {!standing && <PatternFields form={form} course={course} />}
-              {!standing && <NumberFields form={form} course={course} />}
-              {!standing && <EndFields form={form} course={course} />}
-              {!standing && <MoreFields form={form} course={course} />}
-              {form.errors.pattern && <Text c="var(--clay)">{form.errors.pattern}</Text>}
-              <Group className={classes.actions!}>
-                <Button type="submit" loading={save.isPending}>
-                  {saveWords(standing, planned?.sessions.length ?? 0, told)}
-                </Button>
-                {(dirty || series || course.series.length > 0) && (
-                  <Button variant="default" onClick={throwAway}>
-                    {dirty ? 'Throw away what I typed' : 'Back'}
-                  </Button>
-                )}
-              </Group>
+              <Fields form={form} course={course} standing={standing} />
+              <Ending
+                busy={save.isPending}
+                standing={standing}
+                planned={planned}
+                told={told}
+                dirty={dirty}
+                series={series}
+                course={course}
+                throwAway={throwAway}
+              />
             </Stack>
           </Paper>
         </Grid.Col>
@@ -266,5 +225,140 @@ function StandingWords({ kind, course }: { kind: SeriesKind; course: CourseDetai
           : 'Only teachers enter. It records by itself from ring-in, and students see it once you post it.'}
       </Text>
     </Paper>
+  );
+}
+
+/** Saves a series; what the server finds wrong is shown at its field. */
+function useSaving({
+  course,
+  form,
+  planned,
+  series,
+  forget,
+  done,
+}: {
+  course: CourseDetail;
+  form: UseFormReturnType<SeriesForm>;
+  planned: PlannedSeries | null;
+  series: SeriesInfo | null;
+  forget: () => Promise<void>;
+  done: () => void;
+}) {
+  const ask = useAsk();
+  const save = useChange(
+    (input: PlanEditDraft) => ask<PlanOutcome>(`/courses/${course.id}/plan`, 'POST', input),
+    () =>
+      `${form.values.title} is saved${planned ? `: ${countWords(planned.sessions.length, 'session')}` : ''}.`,
+  );
+  const submit = form.onSubmit((values) => {
+    const series_ = draftOf(values);
+    const input: PlanEditDraft = series
+      ? { edit: 'change-series', id: series.id, series: series_ }
+      : { edit: 'add-series', series: [series_] };
+    save.mutate(input, {
+      onSuccess: () => void forget().then(done),
+      onError: (error) => {
+        if (error instanceof ApiError)
+          for (const f of error.fields) form.setFieldError(fieldOf(f.path), f.message);
+      },
+    });
+  });
+  return { save, submit };
+}
+
+/** The dates of what is typed. */
+function useDates(course: CourseDetail, form: UseFormReturnType<SeriesForm>) {
+  const days = useMemo(() => termDays(course.term), [course.term]);
+  // The field that is typed into comes first; the dates follow in the same breath, and give way to the next key.
+  const typed = useDeferredValue(form.values);
+  const parsed = useMemo(() => SeriesInput.safeParse(draftOf(typed)), [typed]);
+  // The dates are shown as soon as they can be said, whatever else is missing.
+  const planned = useMemo(() => {
+    const { success, data: pattern } = MeetingPattern.safeParse(draftOf(typed).pattern);
+    return success ? sessionsOf(course.term, pattern, days, periodsFor(pattern, course.bellTimes)) : null;
+  }, [typed, course.term, course.bellTimes, days]);
+  return { parsed, planned };
+}
+
+function TakenUp({ kept, course }: { kept: Kept<SeriesForm>; course: CourseDetail }) {
+  return (
+    <Alert
+      color="tide"
+      mb="md"
+      title={`Taken up from what you typed ${instantWords(kept.at, course.term.zone)}`}
+    >
+      It is kept until you save it or throw it away.
+    </Alert>
+  );
+}
+
+interface EndingProps {
+  busy: boolean;
+  standing: boolean;
+  planned: PlannedSeries | null;
+  told: number;
+  dirty: boolean;
+  series: SeriesInfo | null;
+  course: CourseDetail;
+  throwAway: () => void;
+}
+
+function Ending(props: EndingProps) {
+  const { busy, standing, planned, told, dirty, series, course, throwAway } = props;
+  return (
+    <Group className={classes.actions!}>
+      <Button type="submit" loading={busy}>
+        {saveWords(standing, planned?.sessions.length ?? 0, told)}
+      </Button>
+      {(dirty || series || course.series.length > 0) && (
+        <Button variant="default" onClick={throwAway}>
+          {dirty ? 'Throw away what I typed' : 'Back'}
+        </Button>
+      )}
+    </Group>
+  );
+}
+
+/** What saving would do. */
+function usePlanned({
+  parsed,
+  series,
+  course,
+  planned,
+}: {
+  parsed: ReturnType<typeof useDates>['parsed'];
+  series: SeriesInfo | null;
+  course: CourseDetail;
+  planned: PlannedSeries | null;
+}) {
+  const edit = useMemo((): PlanEditDraft | null => {
+    if (!parsed.success) return null;
+    return series
+      ? { edit: 'change-series', id: series.id, series: parsed.data }
+      : { edit: 'add-series', series: [parsed.data] };
+  }, [parsed, series]);
+  const preview = usePreview(course.id, planned?.sessions.length === 0 ? null : edit);
+  const told = preview.outcome?.told.length ?? 0;
+  return { edit, preview, told };
+}
+
+function Fields({
+  form,
+  course,
+  standing,
+}: {
+  form: UseFormReturnType<SeriesForm>;
+  course: CourseDetail;
+  standing: boolean;
+}) {
+  return (
+    <>
+      <NameFields form={form} course={course} />
+      {!standing && <PatternFields form={form} course={course} />}
+      {!standing && <NumberFields form={form} course={course} />}
+      {!standing && <EndFields form={form} course={course} />}
+      {!standing && <MoreFields form={form} course={course} />}
+      {form.errors.pattern && <Text c="var(--clay)">{form.errors.pattern}</Text>}
+    </>
   );
 }

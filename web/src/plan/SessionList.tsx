@@ -77,15 +77,7 @@ function SessionLine(props: {
   const now = useNow(60_000);
   const { zone } = course.term;
   const over = session.state === 'held' || session.state === 'live';
-  const own = session.own.filter((o) => o !== 'title').map((o) => OWN_WORDS[o]);
-  const words = [
-    ...(session.state === 'planned' || session.state === 'held' || session.state === 'moved'
-      ? []
-      : [session.state]),
-    ...own,
-    ...(session.replaces ? ['a make-up'] : []),
-    ...(session.record === false ? ['not recorded'] : []),
-  ];
+  const words = wordsOf(session);
   return (
     <Table.Tr data-testid="session-line">
       <Table.Td w={28}>
@@ -130,4 +122,18 @@ function SessionLine(props: {
       </Table.Td>
     </Table.Tr>
   );
+}
+
+/** What is particular to a session. */
+function wordsOf(session: SessionInfo) {
+  const own = session.own.filter((o) => o !== 'title').map((o) => OWN_WORDS[o]);
+  const words = [
+    ...(session.state === 'planned' || session.state === 'held' || session.state === 'moved'
+      ? []
+      : [session.state]),
+    ...own,
+    ...(session.replaces ? ['a make-up'] : []),
+    ...(session.record === false ? ['not recorded'] : []),
+  ];
+  return words;
 }

@@ -52,24 +52,7 @@ export function SlotFields({ slots, set }: { slots: SlotForm; set: (more: Partia
         value={slots.to}
         onChange={(v) => set({ to: v })}
       />
-      <NumberInput
-        label="Length"
-        suffix=" min"
-        min={1}
-        max={720}
-        w={110}
-        value={slots.minutes}
-        onChange={(v) => set({ minutes: numeric(v) })}
-      />
-      <NumberInput
-        label="Between"
-        suffix=" min"
-        min={0}
-        max={120}
-        w={110}
-        value={slots.gap}
-        onChange={(v) => set({ gap: numeric(v) })}
-      />
+      <Lengths slots={slots} set={set} />
       <Select
         label="Slots"
         w={170}
@@ -90,5 +73,30 @@ export function SlotFields({ slots, set }: { slots: SlotForm; set: (more: Partia
         onChange={(v) => set({ every: numeric(v) })}
       />
     </Group>
+  );
+}
+
+function Lengths({ slots, set }: { slots: SlotForm; set: (more: Partial<SlotForm>) => void }) {
+  return (
+    <>
+      <NumberInput
+        label="Length"
+        suffix=" min"
+        min={1}
+        max={720}
+        w={110}
+        value={slots.minutes}
+        onChange={(v) => set({ minutes: numeric(v) })}
+      />
+      <NumberInput
+        label="Between"
+        suffix=" min"
+        min={0}
+        max={120}
+        w={110}
+        value={slots.gap}
+        onChange={(v) => set({ gap: numeric(v) })}
+      />
+    </>
   );
 }

@@ -10,7 +10,7 @@ import {
 } from '@dnd-kit/core';
 import { useElementSize } from '@mantine/hooks';
 import { useState, type CSSProperties } from 'react';
-import type { SessionInfo } from '@nimble-bell/core/api';
+import type { CourseDetail, SessionInfo } from '@nimble-bell/core/api';
 import {
   clockWords,
   countWords,
@@ -21,6 +21,8 @@ import {
   toLocalDate,
   toWall,
   weekOf,
+  type TeachingWeek,
+  type TermDays,
 } from '@nimble-bell/core/calendar';
 import { useNow } from '../app/clock';
 import { useThisCourse } from '../app/course';
@@ -50,57 +52,13 @@ export function WeekPage() {
   const [from, to] = hoursOf(sessions, zone);
   const dayWidth = width / 7;
   const week = weekOf(days, monday);
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: arrows(dayWidth) }),
-  );
-  const drop = ({ active, delta }: DragEndEvent) => {
-    const session = sessions.find((s) => s.id === active.id);
-    const target = session && placeAfter(session, zone, delta, dayWidth);
-    if (session && target) setMoved({ session, to: target });
-  };
   return (
     <Stack>
-      <Group justify="space-between">
-        <div>
-          <Title order={1} size="h2">
-            {week?.number ? `Week ${week.number}` : (week?.breakName ?? 'A week without a number')}
-          </Title>
-          <Text size="sm" c="dimmed">
-            {countWords(sessions.length, 'session')}. Drag one to move it; with the keyboard: space, arrows,
-            space.
-          </Text>
-        </div>
-        <Group gap="xs">
-          <Button variant="default" onClick={() => setTurned(monday - 7)} disabled={monday <= days.first}>
-            Week before
-          </Button>
-          <Button variant="default" onClick={() => setTurned(monday + 7)} disabled={monday + 7 > days.last}>
-            Week after
-          </Button>
-        </Group>
-      </Group>
+      <Head week={week} sessions={sessions} setTurned={setTurned} monday={monday} days={days} />
       <div className={classes.week}>
-        <div className={classes.hours} style={{ height: (to - from) * HOUR_PX }}>
-          {Array.from({ length: to - from }, (_, i) => (
-            <span key={i} style={{ top: i * HOUR_PX }}>
-              {toClock((from + i) * 60)}
-            </span>
-          ))}
-        </div>
+        <Hours to={to} from={from} />
         <div className={classes.grid}>
-          <div className={classes.heads}>
-            {[0, 1, 2, 3, 4, 5, 6].map((i) => (
-              <span
-                key={i}
-                data-off={isOff(days, monday + i) || undefined}
-                data-today={monday + i === toWall(zone, now).day || undefined}
-              >
-                {dateWords(toLocalDate(monday + i))}
-                {isOff(days, monday + i) && <em>{days.reasons.get(monday + i) ?? 'outside the term'}</em>}
-              </span>
-            ))}
-          </div>
+          <Heads days={days} monday={monday} zone={zone} now={now} />
           <div
             ref={ref}
             className={classes.days}
@@ -115,20 +73,15 @@ export function WeekPage() {
                   style={{ left: `${(i * 100) / 7}%`, width: `${100 / 7}%` }}
                 />
               ))}
-            <DndContext sensors={sensors} onDragEnd={drop}>
-              {sessions.map((s) => (
-                <Block
-                  key={s.id}
-                  session={s}
-                  zone={zone}
-                  monday={monday}
-                  from={from}
-                  lanes={lanesOf(s, sessions)}
-                  mayMove={course.role === 'teacher' && s.state !== 'held' && s.state !== 'live'}
-                  open={() => setMoved({ session: s })}
-                />
-              ))}
-            </DndContext>
+            <Blocks
+              dayWidth={dayWidth}
+              sessions={sessions}
+              zone={zone}
+              setMoved={setMoved}
+              monday={monday}
+              from={from}
+              course={course}
+            />
           </div>
         </div>
       </div>
@@ -234,5 +187,115 @@ function Block({ session, zone, monday, from, lanes, mayMove, open }: BlockProps
         {clockWords(session.startsAt, zone)} {session.state === 'planned' ? '' : session.state}
       </span>
     </div>
+  );
+}
+
+interface HeadProps {
+  week: TeachingWeek | undefined;
+  sessions: SessionInfo[];
+  setTurned: (value: number | null) => void;
+  monday: number;
+  days: TermDays;
+}
+
+function Head(props: HeadProps) {
+  const { week, sessions, setTurned, monday, days } = props;
+  return (
+    <Group justify="space-between">
+      <div>
+        <Title order={1} size="h2">
+          {week?.number ? `Week ${week.number}` : (week?.breakName ?? 'A week without a number')}
+        </Title>
+        <Text size="sm" c="dimmed">
+          {countWords(sessions.length, 'session')}. Drag one to move it; with the keyboard: space, arrows,
+          space.
+        </Text>
+      </div>
+      <Group gap="xs">
+        <Button variant="default" onClick={() => setTurned(monday - 7)} disabled={monday <= days.first}>
+          Week before
+        </Button>
+        <Button variant="default" onClick={() => setTurned(monday + 7)} disabled={monday + 7 > days.last}>
+          Week after
+        </Button>
+      </Group>
+    </Group>
+  );
+}
+
+function Hours({ to, from }: { to: number; from: number }) {
+  return (
+    <div className={classes.hours} style={{ height: (to - from) * HOUR_PX }}>
+      {Array.from({ length: to - from }, (_, i) => (
+        <span key={i} style={{ top: i * HOUR_PX }}>
+          {toClock((from + i) * 60)}
+        </span>
+      ))}
+    </div>
+  );
+}
+
+interface HeadsProps {
+  days: TermDays;
+  monday: number;
+  zone: string;
+  now: number;
+}
+
+function Heads(props: HeadsProps) {
+  const { days, monday, zone, now } = props;
+  return (
+    <div className={classes.heads}>
+      {[0, 1, 2, 3, 4, 5, 6].map((i) => (
+        <span
+          key={i}
+          data-off={isOff(days, monday + i) || undefined}
+          data-today={monday + i === toWall(zone, now).day || undefined}
+        >
+          {dateWords(toLocalDate(monday + i))}
+          {isOff(days, monday + i) && <em>{days.reasons.get(monday + i) ?? 'outside the term'}</em>}
+        </span>
+      ))}
+    </div>
+  );
+}
+
+interface BlocksProps {
+  dayWidth: number;
+  sessions: SessionInfo[];
+  zone: string;
+  setMoved: (value: Moved | null) => void;
+  monday: number;
+  from: number;
+  course: CourseDetail;
+}
+
+/** The week's sessions: each can be dragged to where it should be. */
+function Blocks(props: BlocksProps) {
+  const { dayWidth, sessions, zone, setMoved, monday, from, course } = props;
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: arrows(dayWidth) }),
+  );
+  const drop = ({ active, delta }: DragEndEvent) => {
+    const session = sessions.find((s) => s.id === active.id);
+    const target = session && placeAfter(session, zone, delta, dayWidth);
+    if (session && target) setMoved({ session, to: target });
+  };
+  return (
+    <DndContext sensors={sensors} onDragEnd={drop}>
+      {sessions.map((s) => (
+        <Block
+          key={s.id}
+          session={s}
+          zone={zone}
+          monday={monday}
+          from={from}
+          lanes={lanesOf(s, sessions)}
+          mayMove={course.role === 'teacher' && s.state !== 'held' && s.state !== 'live'}
+          open={() => setMoved({ session: s })}
+        />
+      ))}
+    </DndContext>
   );
 }

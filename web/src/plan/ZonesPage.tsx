@@ -1,6 +1,6 @@
 import { Select, Stack, Text, Title } from '@mantine/core';
 import { useElementSize } from '@mantine/hooks';
-import { axisLeft, axisTop, line, scaleLinear, scaleTime, select, timeFormat } from 'd3';
+import { axisLeft, axisTop, line, scaleLinear, scaleTime, select, timeFormat, type ScaleTime } from 'd3';
 import { useEffect, useRef, useState } from 'react';
 import {
   dateWords,
@@ -97,18 +97,7 @@ function BandChart({ bands, home }: Chart) {
         >
           <Night y={y} x0={MARGIN.left} x1={width - MARGIN.right} />
           {drifting.map(([from, to]) => (
-            <g key={from}>
-              <rect
-                x={x(new Date(from)) - 5}
-                width={x(new Date(to)) - x(new Date(from)) + 10}
-                y={MARGIN.top}
-                height={HEIGHT - MARGIN.top - MARGIN.bottom}
-                className={classes.drift}
-              />
-              <text x={x(new Date(from))} y={HEIGHT - 14} className={classes.driftLabel}>
-                clocks differ
-              </text>
-            </g>
+            <Drift key={from} from={from} x={x} to={to} />
           ))}
           <Axes x={x} y={y} />
           {bands.map((band) => (
@@ -239,5 +228,23 @@ function Table({ bands, home }: Chart) {
         );
       })}
     </div>
+  );
+}
+
+/** A span in which clocks differ from what they are for most of the term. */
+function Drift({ from, x, to }: { from: number; x: ScaleTime<number, number, never>; to: number }) {
+  return (
+    <g>
+      <rect
+        x={x(new Date(from)) - 5}
+        width={x(new Date(to)) - x(new Date(from)) + 10}
+        y={MARGIN.top}
+        height={HEIGHT - MARGIN.top - MARGIN.bottom}
+        className={classes.drift}
+      />
+      <text x={x(new Date(from))} y={HEIGHT - 14} className={classes.driftLabel}>
+        clocks differ
+      </text>
+    </g>
   );
 }

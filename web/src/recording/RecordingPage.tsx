@@ -2,10 +2,10 @@ import { Button, Group, Stack, Switch, Text, Title } from '@mantine/core';
 import { DateInput } from '@mantine/dates';
 import { useForm } from '@mantine/form';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
-import { RecordingPlan } from '@nimble-bell/core/api';
+import { RecordingPlan, type CourseDetail } from '@nimble-bell/core/api';
 import { countWords, dayWords, durationWords, toEpochDay, toLocalDate } from '@nimble-bell/core/calendar';
 import { storageForecast } from '@nimble-bell/core/recording';
-import { useAsk } from '../app/api';
+import { useAsk, type Ask } from '../app/api';
 import { useNow } from '../app/clock';
 import { useThisCourse } from '../app/course';
 import { useChange } from '../app/queries';
@@ -21,19 +21,7 @@ export function RecordingPage() {
   const now = useNow(60_000);
   const plan = course.recordingPlan;
   const mayPlan = course.role === 'teacher';
-  const form = useForm<RecordingPlan>({
-    initialValues: plan ?? {
-      automatic: true,
-      keepUntil: toLocalDate(toEpochDay(course.term.lastDay) + 60),
-      studentsWatch: true,
-      studentsDownload: false,
-    },
-    validate: zod4Resolver(RecordingPlan),
-  });
-  const save = useChange(
-    (values: RecordingPlan) => ask(`/courses/${course.id}/recording-plan`, 'PUT', values),
-    () => 'The recording plan is in force.',
-  );
+
   const ahead = course.sessions.filter((s) => s.startsAt > now && s.state !== 'cancelled');
   const forecast = storageForecast(
     ahead.map((s) => s.minutes),
@@ -53,47 +41,7 @@ export function RecordingPage() {
           {(forecast.bytes / 1e9).toFixed(1)} GB if all of it is recorded.
         </Text>
       </Panel>
-      <Panel
-        title="Recording plan"
-        about="Only teachers record. Everyone in the room is told when it begins, pauses and ends."
-      >
-        <Stack
-          component="form"
-          onSubmit={form.onSubmit((v) => save.mutate(v, { onSuccess: () => form.resetDirty() })) as never}
-          gap="md"
-        >
-          <Switch
-            label="Record every session by itself when class begins"
-            disabled={!mayPlan}
-            {...form.getInputProps('automatic', { type: 'checkbox' })}
-          />
-          <DateInput
-            label="Keep until"
-            description="Afterwards it is gone for everyone"
-            valueFormat="ddd D MMM YYYY"
-            w={260}
-            disabled={!mayPlan}
-            {...form.getInputProps('keepUntil')}
-          />
-          <Switch
-            label="Students on the class list may watch"
-            disabled={!mayPlan}
-            {...form.getInputProps('studentsWatch', { type: 'checkbox' })}
-          />
-          <Switch
-            label="Students may download"
-            disabled={!mayPlan}
-            {...form.getInputProps('studentsDownload', { type: 'checkbox' })}
-          />
-          {mayPlan && (
-            <Group>
-              <Button type="submit" loading={save.isPending} disabled={plan !== null && !form.isDirty()}>
-                Save the recording plan
-              </Button>
-            </Group>
-          )}
-        </Stack>
-      </Panel>
+      <PlanForm plan={plan} course={course} ask={ask} mayPlan={mayPlan} />
     </Stack>
   );
 }
@@ -104,4 +52,71 @@ function planWords(plan: RecordingPlan): string {
     : 'Nothing is recorded by itself';
   const watch = plan.studentsWatch ? 'Students on the class list may watch' : 'Students may not watch';
   return `${when}, and kept until ${dayWords(plan.keepUntil)}. ${watch}; downloads are ${plan.studentsDownload ? 'on' : 'off'}.`;
+}
+
+interface PlanFormProps {
+  plan: { automatic: boolean; keepUntil: string; studentsWatch: boolean; studentsDownload: boolean } | null;
+  course: CourseDetail;
+  ask: Ask;
+  mayPlan: boolean;
+}
+
+function PlanForm(props: PlanFormProps) {
+  const { plan, course, ask, mayPlan } = props;
+  const form = useForm<RecordingPlan>({
+    initialValues: plan ?? {
+      automatic: true,
+      keepUntil: toLocalDate(toEpochDay(course.term.lastDay) + 60),
+      studentsWatch: true,
+      studentsDownload: false,
+    },
+    validate: zod4Resolver(RecordingPlan),
+  });
+  const save = useChange(
+    (values: RecordingPlan) => ask(`/courses/${course.id}/recording-plan`, 'PUT', values),
+    () => 'The recording plan is in force.',
+  );
+  return (
+    <Panel
+      title="Recording plan"
+      about="Only teachers record. Everyone in the room is told when it begins, pauses and ends."
+    >
+      <Stack
+        component="form"
+        onSubmit={form.onSubmit((v) => save.mutate(v, { onSuccess: () => form.resetDirty() })) as never}
+        gap="md"
+      >
+        <Switch
+          label="Record every session by itself when class begins"
+          disabled={!mayPlan}
+          {...form.getInputProps('automatic', { type: 'checkbox' })}
+        />
+        <DateInput
+          label="Keep until"
+          description="Afterwards it is gone for everyone"
+          valueFormat="ddd D MMM YYYY"
+          w={260}
+          disabled={!mayPlan}
+          {...form.getInputProps('keepUntil')}
+        />
+        <Switch
+          label="Students on the class list may watch"
+          disabled={!mayPlan}
+          {...form.getInputProps('studentsWatch', { type: 'checkbox' })}
+        />
+        <Switch
+          label="Students may download"
+          disabled={!mayPlan}
+          {...form.getInputProps('studentsDownload', { type: 'checkbox' })}
+        />
+        {mayPlan && (
+          <Group>
+            <Button type="submit" loading={save.isPending} disabled={plan !== null && !form.isDirty()}>
+              Save the recording plan
+            </Button>
+          </Group>
+        )}
+      </Stack>
+    </Panel>
+  );
 }

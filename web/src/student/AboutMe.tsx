@@ -1,6 +1,6 @@
 import { Anchor, Button, Group, Select, Text, TextInput } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import type { MyCourse } from '@nimble-bell/core/api';
+import type { MyCourse, Role } from '@nimble-bell/core/api';
 import { zoneWords } from '@nimble-bell/core/calendar';
 import { useAsk } from '../app/api';
 import { useChange } from '../app/queries';
@@ -24,13 +24,7 @@ export function AboutMe({ mine }: { mine: MyCourse }) {
     () => 'Kept.',
   );
   const changed = zone !== me.zone || (name.trim() || null) !== me.preferredName;
-  const download = async () => {
-    const answer = await fetch('/api/my-course/data', { headers: { authorization: `Link ${code}` } });
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(await answer.blob());
-    link.download = `${me.name}.zip`;
-    link.click();
-  };
+
   return (
     <Panel title="About you">
       <form
@@ -39,29 +33,16 @@ export function AboutMe({ mine }: { mine: MyCourse }) {
           save.mutate(undefined);
         }}
       >
-        <Group align="flex-end">
-          <TextInput
-            label="What you are called in class"
-            placeholder={me.name}
-            maxLength={120}
-            value={name}
-            onChange={(e) => setName(e.currentTarget.value)}
-            style={{ flex: '1 1 200px' }}
-          />
-          <Select
-            label="Your time zone"
-            searchable
-            allowDeselect={false}
-            limit={60}
-            data={zones}
-            value={zone}
-            onChange={(z) => z && setZone(z)}
-            style={{ flex: '1 1 200px' }}
-          />
-          <Button type="submit" variant="default" disabled={!changed} loading={save.isPending}>
-            Keep it
-          </Button>
-        </Group>
+        <Fields
+          me={me}
+          name={name}
+          setName={setName}
+          zones={zones}
+          zone={zone}
+          setZone={setZone}
+          changed={changed}
+          busy={save.isPending}
+        />
       </form>
       {here !== me.zone && zone === me.zone && (
         <Text size="sm" mt="xs">
@@ -71,11 +52,71 @@ export function AboutMe({ mine }: { mine: MyCourse }) {
           </Anchor>
         </Text>
       )}
-      <Text size="sm" mt="sm">
-        <Anchor component="button" type="button" size="sm" onClick={() => void download()}>
-          Download what the college keeps of you
-        </Anchor>
-      </Text>
+      <Take code={code} me={me} />
     </Panel>
+  );
+}
+
+interface FieldsProps {
+  me: { member: string; name: string; preferredName: string | null; zone: string; role: Role };
+  name: string;
+  setName: (value: string) => void;
+  zones: string[];
+  zone: string;
+  setZone: (value: string) => void;
+  changed: boolean;
+  busy: boolean;
+}
+
+function Fields(props: FieldsProps) {
+  const { me, name, setName, zones, zone, setZone, changed, busy } = props;
+  return (
+    <Group align="flex-end">
+      <TextInput
+        label="What you are called in class"
+        placeholder={me.name}
+        maxLength={120}
+        value={name}
+        onChange={(e) => setName(e.currentTarget.value)}
+        style={{ flex: '1 1 200px' }}
+      />
+      <Select
+        label="Your time zone"
+        searchable
+        allowDeselect={false}
+        limit={60}
+        data={zones}
+        value={zone}
+        onChange={(z) => z && setZone(z)}
+        style={{ flex: '1 1 200px' }}
+      />
+      <Button type="submit" variant="default" disabled={!changed} loading={busy}>
+        Keep it
+      </Button>
+    </Group>
+  );
+}
+
+/** What the college keeps of one, as a file. */
+function Take({
+  code,
+  me,
+}: {
+  code: string | undefined;
+  me: { member: string; name: string; preferredName: string | null; zone: string; role: Role };
+}) {
+  const download = async () => {
+    const answer = await fetch('/api/my-course/data', { headers: { authorization: `Link ${code}` } });
+    const link = document.createElement('a');
+    link.href = URL.createObjectURL(await answer.blob());
+    link.download = `${me.name}.zip`;
+    link.click();
+  };
+  return (
+    <Text size="sm" mt="sm">
+      <Anchor component="button" type="button" size="sm" onClick={() => void download()}>
+        Download what the college keeps of you
+      </Anchor>
+    </Text>
   );
 }

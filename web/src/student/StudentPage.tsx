@@ -1,6 +1,6 @@
 import { Anchor, Button, Container, Group, Loader, Paper, Stack, Text, Title } from '@mantine/core';
 import { Link, useParams } from 'react-router';
-import type { MyCourse } from '@nimble-bell/core/api';
+import type { MyCourse, Role, SessionInfo } from '@nimble-bell/core/api';
 import {
   clockWords,
   countWords,
@@ -26,6 +26,7 @@ import { AboutMe } from './AboutMe';
 import { Answers, CannotCome } from './Answers';
 import { Attendance } from './Attendance';
 import { saveEntry } from './entry';
+import type { DoorState } from '@nimble-bell/core/door';
 
 const NEAR_MS = 30 * 60_000;
 
@@ -131,32 +132,13 @@ function Next({ mine }: { mine: MyCourse }) {
       <Text className="figures" mb="sm">
         {instantWords(next.startsAt, me.zone)} to {clockWords(next.endsAt, me.zone)}
       </Text>
-      {door.open ? (
-        <Button component={Link} to={`/in/${code}/room/${next.id}`} size="md">
-          Enter the class
-        </Button>
-      ) : (
-        <Text data-testid="door" fw={550}>
-          {door.because === 'early'
-            ? `The door opens ${instantWords(door.opensAt, me.zone)}.`
-            : door.because === 'teacher'
-              ? 'The door opens when your teacher rings in. This page tells you.'
-              : 'The door is shut.'}
-        </Text>
-      )}
+      <Door door={door} code={code} next={next} me={me} />
       {mine.telephone && (
         <Text size="sm" mt="sm" className="figures">
           {telephoneWords(mine.telephone.number, mine.telephone.pin)}
         </Text>
       )}
-      <Group gap="md" mt="sm">
-        {next.state !== 'live' && (
-          <Anchor component="button" type="button" size="sm" onClick={() => saveEntry(mine, next)}>
-            Put it in my calendar
-          </Anchor>
-        )}
-        {next.state !== 'live' && <CannotCome mine={mine} session={next} />}
-      </Group>
+      <NextActions next={next} mine={mine} />
       {files.length > 0 && (
         <>
           <Text size="sm" fw={600} mt="sm">
@@ -232,5 +214,42 @@ function TermList({ mine }: { mine: MyCourse }) {
         </Text>
       )}
     </Panel>
+  );
+}
+
+interface DoorProps {
+  door: DoorState;
+  code: string | undefined;
+  next: SessionInfo & { door: DoorState };
+  me: { member: string; name: string; preferredName: string | null; zone: string; role: Role };
+}
+
+function Door(props: DoorProps) {
+  const { door, code, next, me } = props;
+  return door.open ? (
+    <Button component={Link} to={`/in/${code}/room/${next.id}`} size="md">
+      Enter the class
+    </Button>
+  ) : (
+    <Text data-testid="door" fw={550}>
+      {door.because === 'early'
+        ? `The door opens ${instantWords(door.opensAt, me.zone)}.`
+        : door.because === 'teacher'
+          ? 'The door opens when your teacher rings in. This page tells you.'
+          : 'The door is shut.'}
+    </Text>
+  );
+}
+
+function NextActions({ next, mine }: { next: SessionInfo & { door: DoorState }; mine: MyCourse }) {
+  return (
+    <Group gap="md" mt="sm">
+      {next.state !== 'live' && (
+        <Anchor component="button" type="button" size="sm" onClick={() => saveEntry(mine, next)}>
+          Put it in my calendar
+        </Anchor>
+      )}
+      {next.state !== 'live' && <CannotCome mine={mine} session={next} />}
+    </Group>
   );
 }

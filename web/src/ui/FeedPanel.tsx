@@ -1,7 +1,7 @@
 import { Anchor, Button, CopyButton, Group, Text, TextInput } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useAsk } from '../app/api';
+import { useAsk, type Ask } from '../app/api';
 import { Panel } from './Panel';
 
 interface Feed {
@@ -14,7 +14,7 @@ export function FeedPanel({ course, about }: { course: string | null; about: str
   const ask = useAsk();
   const client = useQueryClient();
   const [shown, setShown] = useState(false);
-  const [asking, setAsking] = useState(false);
+
   const key = ['feed', course];
   const feed = useQuery({
     queryKey: key,
@@ -22,10 +22,7 @@ export function FeedPanel({ course, about }: { course: string | null; about: str
     enabled: shown,
     staleTime: Infinity,
   });
-  const replace = async () => {
-    client.setQueryData(key, await ask<Feed>('/feeds', 'POST', { course, replace: true }));
-    setAsking(false);
-  };
+
   return (
     <Panel title="Your calendar" about={about}>
       {!shown ? (
@@ -35,52 +32,69 @@ export function FeedPanel({ course, about }: { course: string | null; about: str
       ) : (
         feed.data && (
           <>
-            <Group align="flex-end" wrap="wrap">
-              <TextInput
-                label="Address to subscribe to"
-                readOnly
-                value={feed.data.url}
-                style={{ flex: '1 1 260px' }}
-                onFocus={(e) => e.currentTarget.select()}
-              />
-              <CopyButton value={feed.data.url}>
-                {({ copied, copy }) => (
-                  <Button variant="default" onClick={copy}>
-                    {copied ? 'Copied' : 'Copy'}
-                  </Button>
-                )}
-              </CopyButton>
-              <Button variant="default" component="a" href={`${feed.data.path}?download`}>
-                Download as .ics
-              </Button>
-            </Group>
-            <Group mt="xs" gap="xs">
-              {asking ? (
-                <>
-                  <Text size="sm">
-                    Programs that follow the old address will show nothing new. Replace it?
-                  </Text>
-                  <Button size="compact-sm" color="clay" onClick={() => void replace()}>
-                    Replace the address
-                  </Button>
-                  <Button size="compact-sm" variant="default" onClick={() => setAsking(false)} autoFocus>
-                    Keep it
-                  </Button>
-                </>
-              ) : (
-                <>
-                  <Text size="sm" c="dimmed">
-                    Whoever has it can read these times.
-                  </Text>
-                  <Anchor component="button" type="button" size="sm" onClick={() => setAsking(true)}>
-                    Replace it
-                  </Anchor>
-                </>
-              )}
-            </Group>
+            <Address feed={feed.data} />
+            <Replace course={course} set={(next) => client.setQueryData(key, next)} />
           </>
         )
       )}
     </Panel>
+  );
+}
+
+function Address({ feed }: { feed: Feed }) {
+  return (
+    <Group align="flex-end" wrap="wrap">
+      <TextInput
+        label="Address to subscribe to"
+        readOnly
+        value={feed.url}
+        style={{ flex: '1 1 260px' }}
+        onFocus={(e) => e.currentTarget.select()}
+      />
+      <CopyButton value={feed.url}>
+        {({ copied, copy }) => (
+          <Button variant="default" onClick={copy}>
+            {copied ? 'Copied' : 'Copy'}
+          </Button>
+        )}
+      </CopyButton>
+      <Button variant="default" component="a" href={`${feed.path}?download`}>
+        Download as .ics
+      </Button>
+    </Group>
+  );
+}
+
+/** An address that others may have read can be replaced. */
+function Replace({ course, set }: { course: string | null; set: (feed: Feed) => void }) {
+  const ask = useAsk();
+  const replace = async () => {
+    set(await ask<Feed>('/feeds', 'POST', { course, replace: true }));
+    setAsking(false);
+  };
+  const [asking, setAsking] = useState(false);
+  return (
+    <Group mt="xs" gap="xs">
+      {asking ? (
+        <>
+          <Text size="sm">Programs that follow the old address will show nothing new. Replace it?</Text>
+          <Button size="compact-sm" color="clay" onClick={() => void replace()}>
+            Replace the address
+          </Button>
+          <Button size="compact-sm" variant="default" onClick={() => setAsking(false)} autoFocus>
+            Keep it
+          </Button>
+        </>
+      ) : (
+        <>
+          <Text size="sm" c="dimmed">
+            Whoever has it can read these times.
+          </Text>
+          <Anchor component="button" type="button" size="sm" onClick={() => setAsking(true)}>
+            Replace it
+          </Anchor>
+        </>
+      )}
+    </Group>
   );
 }
