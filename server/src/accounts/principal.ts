@@ -1,4 +1,5 @@
 import type { IncomingHttpHeaders } from 'node:http';
+import type { Request } from 'express';
 import { teaches } from '@nimble-bell/core/roster';
 import type { Context } from '../context';
 import { AppError } from '../errors';
@@ -99,3 +100,7 @@ export async function requireRight(ctx: Context, principal: Principal, courseId:
   if (!allowed) throw new AppError('forbidden');
   return member;
 }
+
+/** Whoever asks, as a member of the course in the path (`/courses/:course/…`), with the right that the request needs. */
+export const asked = async (ctx: Context, req: Request, right: Right) =>
+  requireRight(ctx, await principalOf(ctx, req.headers), req.params.course as string, right);

@@ -1,4 +1,4 @@
-import { Router, type Request } from 'express';
+import { Router } from 'express';
 import {
   CourseSettings,
   LimitsInput,
@@ -8,7 +8,7 @@ import {
   type SessionState,
 } from '@nimble-bell/core/api';
 import { dateIn } from '@nimble-bell/core/calendar';
-import { personIdOf, principalOf, requireRight, type Right } from '../accounts/principal';
+import { asked, personIdOf, principalOf } from '../accounts/principal';
 import { newId, newLinkCode, type Context } from '../context';
 import { transaction } from '../db/pool';
 import { AppError, parse } from '../errors';
@@ -17,10 +17,17 @@ import { courseDetail } from './detail';
 import { setCourseRules } from './settings';
 import { addMember, courseByCode, coursesOf, insertCourse, nameCourse } from './store';
 
+/** The term that is named; or the one that runs, or begins next, or was last. */
+const termFor = async (ctx: Context, id: string | undefined) => {
+  const terms = await termsOf(ctx.db);
+  const ahead = terms.find((t) => t.lastDay >= dateIn(t.zone, ctx.now()));
+  const term = id ? terms.find((t) => t.id === id) : (ahead ?? terms.at(-1));
+  if (!term) throw new AppError('not-found', 'The college has no such term yet. Make one first.');
+  return term;
+};
+
 export function courseRoutes(ctx: Context): Router {
   const router = Router();
-  const asked = async (req: Request, right: Right, courseId = req.params.course as string) =>
-    requireRight(ctx, await principalOf(ctx, req.headers), courseId, right);
 
   router.get('/courses', async (req, res) => {
     const principal = await principalOf(ctx, req.headers);
@@ -33,20 +40,11 @@ export function courseRoutes(ctx: Context): Router {
     res.json(cards);
   });
 
-  /** The term that is named; or the one that runs, or begins next, or was last. */
-  const termFor = async (id: string | undefined) => {
-    const terms = await termsOf(ctx.db);
-    const ahead = terms.find((t) => t.lastDay >= dateIn(t.zone, ctx.now()));
-    const term = id ? terms.find((t) => t.id === id) : (ahead ?? terms.at(-1));
-    if (!term) throw new AppError('not-found', 'The college has no such term yet. Make one first.');
-    return term;
-  };
-
   router.post('/courses', async (req, res) => {
     const principal = await principalOf(ctx, req.headers);
     if (principal.kind !== 'account' || !principal.person.staff) throw new AppError('forbidden');
     const input = parse(NewCourse, req.body);
-    const term = await termFor(input.term);
+    const term = await termFor(ctx, input.term);
     const id = await transaction(ctx.db, async (db) => {
       const taken = await courseByCode(db, term.id, input.code);
       if (taken)
@@ -66,12 +64,18 @@ export function courseRoutes(ctx: Context): Router {
   });
 
   router.get('/courses/:course', async (req, res) => {
-    const member = await asked(req, 'teach');
+    const member = await asked(ctx, req, 'teach');
     res.json(await courseDetail(ctx, member.courseId, member.role));
   });
 
+  ruleRoutes(router, ctx);
+  return router;
+}
+
+/** What a course says of itself and of its sessions. */
+function ruleRoutes(router: Router, ctx: Context) {
   router.put('/courses/:course/limits', async (req, res) => {
-    const member = await asked(req, 'plan');
+    const member = await asked(ctx, req, 'plan');
     const { limits } = parse(LimitsInput, req.body);
     await transaction(ctx.db, (db) => setCourseRules(db, member.courseId, { limits }, member.id, ctx.now()));
     res.json({});
@@ -79,17 +83,16 @@ export function courseRoutes(ctx: Context): Router {
 
   /** What the course says of itself: its title, and whether its pupils are young. */
   router.put('/courses/:course/settings', async (req, res) => {
-    const { courseId } = await asked(req, 'plan');
+    const { courseId } = await asked(ctx, req, 'plan');
     const { title, youngPupils } = parse(CourseSettings, req.body);
     await nameCourse(ctx.db, title, youngPupils, courseId);
     res.json({});
   });
 
   router.put('/courses/:course/recording-plan', async (req, res) => {
-    const { courseId, id } = await asked(req, 'plan');
+    const { courseId, id } = await asked(ctx, req, 'plan');
     const recording = parse(RecordingPlan, req.body);
     await transaction(ctx.db, (db) => setCourseRules(db, courseId, { recording }, id, ctx.now()));
     res.json({});
   });
-  return router;
 }

@@ -181,10 +181,43 @@ const weekly = (days: WeeklyPattern['days'], more: Partial<WeeklyPattern> = {}):
   ...more,
 });
 
+/** Lectures twice a week, a lab for each group, office hours, and a room without dates. */
+function navigationSeries(today: number, start: string, groups: string[]): DemoCourse['series'] {
+  const labDay = weekday(today + 3);
+  return [
+    {
+      title: 'Lecture',
+      kind: 'class',
+      group: null,
+      pattern: weekly(
+        [
+          { day: weekday(today), start, minutes: 80 },
+          { day: weekday(today + 2), start, minutes: 80 },
+        ],
+        { lingerMinutes: 10 },
+      ),
+    },
+    ...groups.map((group, i) => ({
+      title: `Chart lab ${group}`,
+      kind: 'group' as const,
+      group,
+      pattern: weekly([{ day: labDay, start: toClock(17 * 60 + 30 + i * 50), minutes: 45 }], {
+        every: 2,
+      }),
+    })),
+    {
+      title: 'Office hours',
+      kind: 'office',
+      group: null,
+      pattern: weekly([{ day: weekday(today - 1), start: '17:00', minutes: 60 }]),
+    },
+    { title: 'Chart room', kind: 'open', group: null, pattern: null },
+  ];
+}
+
 /** The three courses; the lecture days move with today, so that a lecture starts within the hour. */
 export function demoCourses(now: Instant): DemoCourse[] {
   const { weekday: today, start } = nextStart(now);
-  const labDay = weekday(today + 3);
   const groups = ['A', 'B', 'C', 'D'];
   return [
     {
@@ -194,35 +227,7 @@ export function demoCourses(now: Instant): DemoCourse[] {
       assistant: 'teo',
       students: [0, 34],
       groups,
-      series: [
-        {
-          title: 'Lecture',
-          kind: 'class',
-          group: null,
-          pattern: weekly(
-            [
-              { day: weekday(today), start, minutes: 80 },
-              { day: weekday(today + 2), start, minutes: 80 },
-            ],
-            { lingerMinutes: 10 },
-          ),
-        },
-        ...groups.map((group, i) => ({
-          title: `Chart lab ${group}`,
-          kind: 'group' as const,
-          group,
-          pattern: weekly([{ day: labDay, start: toClock(17 * 60 + 30 + i * 50), minutes: 45 }], {
-            every: 2,
-          }),
-        })),
-        {
-          title: 'Office hours',
-          kind: 'office',
-          group: null,
-          pattern: weekly([{ day: weekday(today - 1), start: '17:00', minutes: 60 }]),
-        },
-        { title: 'Chart room', kind: 'open', group: null, pattern: null },
-      ],
+      series: navigationSeries(today, start, groups),
     },
     {
       code: 'MET-140',

@@ -74,102 +74,132 @@ export function compose(
   order: LetterOrder,
   held: ReadonlyMap<string, CalendarCopy>,
 ): Composed {
-  const { course } = desk.plan;
-  const heading = `${course.code} ${course.title}`;
-  const none: Composed = { letter: null, copies: new Map(), entries: [] };
-  const url = `${desk.origin}/in/${member.link}`;
-  const button: Block = { kind: 'button', label: 'Go to your class page', url };
-  const dear = paragraph(`Dear ${member.name},`);
-  const telephone = telephoneWords(course.telephone, member.pin);
-  const calling = telephone ? [paragraph(telephone)] : [];
-  const finish = (subject: string, blocks: Block[], updates: Updates = new Map()): Composed => ({
-    letter: {
-      subject,
-      text: textOf([...blocks, paragraph(footerOf(desk))]),
-      html: htmlOf(heading, blocks, footerOf(desk)),
-      calendars: [...updates.values()].flatMap((u) => u.messages),
-    },
-    copies: new Map([...updates].map(([key, u]) => [key, u.copy])),
-    entries: [...updates.values()].map(entryWords),
-  });
-  switch (order.topic) {
-    case 'invitation': {
-      const session = order.about.session === undefined ? null : sessionOf(desk, member, order);
-      // To one session, which moved, is cancelled or is over since: there is nothing to invite to.
-      if (order.about.session !== undefined && !session) return none;
-      const { subject, blocks } = invitationFor(desk, member, session);
-      return finish(subject, blocks, updatesFor(desk, member, held, session ?? 'whole'));
-    }
-    case 'update': {
-      const updates = updatesFor(desk, member, held);
-      if (!updates.size) return none;
-      const all = [...updates.values()];
-      if (all.every((u) => !u.changes.length)) {
-        const titles = listWords(all.map((u) => u.copy.title));
-        const words = `Your calendar is brought up to date: ${titles}. No time has changed.`;
-        return finish(
-          `${heading}: your calendar entries`,
-          [dear, paragraph(words), ...calling, button],
-          updates,
-        );
-      }
-      const news = newsOf(desk, member, updates);
-      const closing = paragraph(
-        `All times are ${zoneWords(member.zone)} time. Your link is the same as before.`,
-      );
-      return finish(
-        `${heading}: the plan has changed`,
-        [dear, paragraph('The plan of this course has changed.'), news, button, ...calling, closing],
-        updates,
-      );
-    }
-    case 'goodbye': {
-      const updates: Updates = new Map();
-      for (const [key, copy] of held) {
-        const gone = withdrawalOf(copy, nameFor(desk, member));
-        if (gone) updates.set(key, gone);
-      }
-      const text = `You are no longer on the class list of ${heading}. Your link, its recordings and files are shut, and your calendar entries are taken back.`;
-      const ask = paragraph(`If this is a mistake, write to ${teacherOf(desk)}.`);
-      return finish(`${heading}: you are off the class list`, [dear, paragraph(text), ask], updates);
-    }
-    case 'link': {
-      const text = 'Your link has been replaced. The old one opens nothing any more; this is the new one:';
-      const closing = paragraph('Your calendar entries are brought up to date with it.');
-      return finish(
-        `${heading}: your new link`,
-        [dear, paragraph(text), button, ...calling, closing],
-        updatesFor(desk, member, held, 'whole'),
-      );
-    }
-    case 'reminder':
-    case 'nudge': {
-      const session = sessionOf(desk, member, order);
-      if (!session) return none;
-      const title = titleOf(session);
-      const when = `${instantWords(session.startsAt, member.zone)}, ${zoneWords(member.zone)} time`;
-      const words =
-        order.topic === 'nudge'
-          ? `${title} has begun and you are not there yet. There is still time: come in.`
-          : `${title} begins ${when}.`;
-      const subject =
-        order.topic === 'nudge' ? `${course.code} ${title} has begun` : `${course.code} ${title}: ${when}`;
-      return finish(subject, [dear, paragraph(words), button, ...calling]);
-    }
-    case 'notice': {
-      const notice = desk.notices.get(String(order.about.notice))?.(member);
-      return notice
-        ? finish(`${course.code}: ${notice.title}`, [
-            { kind: 'heading', text: notice.title },
-            ...notice.blocks,
-            button,
-          ])
-        : none;
-    }
-    case 'recording':
-      return none;
+  return WRITERS[order.topic](new Writing(desk, member, order, held));
+}
+
+const NONE: Composed = { letter: null, copies: new Map(), entries: [] };
+
+/** What every letter to a person is made with. */
+class Writing {
+  readonly course: Desk['plan']['course'];
+  readonly heading: string;
+  readonly dear: Block;
+  readonly button: Block;
+  /** The telephone line, where the course has one. */
+  readonly calling: Block[];
+
+  constructor(
+    readonly desk: Desk,
+    readonly member: MemberRow,
+    readonly order: LetterOrder,
+    readonly held: ReadonlyMap<string, CalendarCopy>,
+  ) {
+    this.course = desk.plan.course;
+    this.heading = `${this.course.code} ${this.course.title}`;
+    this.dear = paragraph(`Dear ${member.name},`);
+    this.button = { kind: 'button', label: 'Go to your class page', url: `${desk.origin}/in/${member.link}` };
+    const telephone = telephoneWords(this.course.telephone, member.pin);
+    this.calling = telephone ? [paragraph(telephone)] : [];
+  }
+
+  /** What is new for the reader's calendar; with `again`, the whole of it or one session is said again. */
+  updates(again: SessionRow | 'whole' | null = null): Updates {
+    return updatesFor(this.desk, this.member, this.held, again);
+  }
+
+  finish(subject: string, blocks: Block[], updates: Updates = new Map()): Composed {
+    const footer = footerOf(this.desk);
+    return {
+      letter: {
+        subject,
+        text: textOf([...blocks, paragraph(footer)]),
+        html: htmlOf(this.heading, blocks, footer),
+        calendars: [...updates.values()].flatMap((u) => u.messages),
+      },
+      copies: new Map([...updates].map(([key, u]) => [key, u.copy])),
+      entries: [...updates.values()].map(entryWords),
+    };
   }
 }
+
+function invitation(w: Writing): Composed {
+  const named = w.order.about.session !== undefined;
+  const session = named ? sessionOf(w.desk, w.member, w.order) : null;
+  // To one session, which moved, is cancelled or is over since: there is nothing to invite to.
+  if (named && !session) return NONE;
+  const { subject, blocks } = invitationFor(w.desk, w.member, session);
+  return w.finish(subject, blocks, w.updates(session ?? 'whole'));
+}
+
+function update(w: Writing): Composed {
+  const updates = w.updates();
+  if (!updates.size) return NONE;
+  const all = [...updates.values()];
+  if (all.every((u) => !u.changes.length)) {
+    const titles = listWords(all.map((u) => u.copy.title));
+    const words = `Your calendar is brought up to date: ${titles}. No time has changed.`;
+    const blocks = [w.dear, paragraph(words), ...w.calling, w.button];
+    return w.finish(`${w.heading}: your calendar entries`, blocks, updates);
+  }
+  const news = newsOf(w.desk, w.member, updates);
+  const closing = paragraph(
+    `All times are ${zoneWords(w.member.zone)} time. Your link is the same as before.`,
+  );
+  const opening = paragraph('The plan of this course has changed.');
+  const blocks = [w.dear, opening, news, w.button, ...w.calling, closing];
+  return w.finish(`${w.heading}: the plan has changed`, blocks, updates);
+}
+
+function goodbye(w: Writing): Composed {
+  const updates: Updates = new Map();
+  for (const [key, copy] of w.held) {
+    const gone = withdrawalOf(copy, nameFor(w.desk, w.member));
+    if (gone) updates.set(key, gone);
+  }
+  const text = `You are no longer on the class list of ${w.heading}. Your link, its recordings and files are shut, and your calendar entries are taken back.`;
+  const ask = paragraph(`If this is a mistake, write to ${teacherOf(w.desk)}.`);
+  return w.finish(`${w.heading}: you are off the class list`, [w.dear, paragraph(text), ask], updates);
+}
+
+function newLink(w: Writing): Composed {
+  const text = 'Your link has been replaced. The old one opens nothing any more; this is the new one:';
+  const closing = paragraph('Your calendar entries are brought up to date with it.');
+  const blocks = [w.dear, paragraph(text), w.button, ...w.calling, closing];
+  return w.finish(`${w.heading}: your new link`, blocks, w.updates('whole'));
+}
+
+function aboutSession(w: Writing): Composed {
+  const session = sessionOf(w.desk, w.member, w.order);
+  if (!session) return NONE;
+  const title = titleOf(session);
+  const when = `${instantWords(session.startsAt, w.member.zone)}, ${zoneWords(w.member.zone)} time`;
+  const [subject, words] =
+    w.order.topic === 'nudge'
+      ? [
+          `${w.course.code} ${title} has begun`,
+          `${title} has begun and you are not there yet. There is still time: come in.`,
+        ]
+      : [`${w.course.code} ${title}: ${when}`, `${title} begins ${when}.`];
+  return w.finish(subject, [w.dear, paragraph(words), w.button, ...w.calling]);
+}
+
+function notice(w: Writing): Composed {
+  const found = w.desk.notices.get(String(w.order.about.notice))?.(w.member);
+  if (!found) return NONE;
+  const blocks: Block[] = [{ kind: 'heading', text: found.title }, ...found.blocks, w.button];
+  return w.finish(`${w.course.code}: ${found.title}`, blocks);
+}
+
+const WRITERS: Record<LetterTopic, (w: Writing) => Composed> = {
+  invitation,
+  update,
+  goodbye,
+  link: newLink,
+  reminder: aboutSession,
+  nudge: aboutSession,
+  notice,
+  recording: () => NONE,
+};
 
 type Updates = Map<string, CalendarUpdate>;
 

@@ -14,7 +14,7 @@ import {
 import { unknownFields } from '@nimble-bell/core/mail';
 import type { PoolConnection } from 'mysql2/promise';
 import { z } from 'zod';
-import { principalOf, requireRight, type Right } from '../accounts/principal';
+import { asked, principalOf } from '../accounts/principal';
 import { newId, type Context } from '../context';
 import { transaction } from '../db/pool';
 import { AppError, parse } from '../errors';
@@ -43,23 +43,58 @@ const PreviewInput = z.object({
   template: InvitationTemplate.nullable().default(null),
 });
 
+const template = (input: InvitationTemplate) => {
+  const unknown = unknownFields(`${input.subject} ${input.text}`);
+  if (unknown.length)
+    throw new AppError('invalid', `There is no field {${unknown[0]}}.`, [
+      { path: 'text', message: `There is no field {${unknown[0]}}.` },
+    ]);
+  return input;
+};
+
+/** The course's telephone line. What those invited then get can be read first. */
+const telephone = async (ctx: Context, req: Request) => {
+  const { courseId } = await asked(ctx, req, 'plan');
+  const { number } = parse(TelephoneInput, req.body);
+  const set = (db: PoolConnection) => setTelephone(db, courseId, number, ctx.now() + ctx.config.gatherMs);
+  return { courseId, set };
+};
+
 export function mailRoutes(ctx: Context): Router {
   const router = Router();
-  const asked = async (req: Request, right: Right) =>
-    requireRight(ctx, await principalOf(ctx, req.headers), req.params.course as string, right);
 
-  const template = (input: InvitationTemplate) => {
-    const unknown = unknownFields(`${input.subject} ${input.text}`);
-    if (unknown.length)
-      throw new AppError('invalid', `There is no field {${unknown[0]}}.`, [
-        { path: 'text', message: `There is no field {${unknown[0]}}.` },
-      ]);
-    return input;
-  };
+  invitationRoutes(router, ctx);
 
+  router.post('/courses/:course/telephone/letters', async (req, res) => {
+    const { courseId, set } = await telephone(ctx, req);
+    res.json(await lettersOf(ctx, courseId, set));
+  });
+  router.put('/courses/:course/telephone', async (req, res) => {
+    const { set } = await telephone(ctx, req);
+    const told: Told[] = await transaction(ctx.db, set);
+    res.json({ told });
+  });
+
+  router.put('/courses/:course/reminders', async (req, res) => {
+    const { courseId } = await asked(ctx, req, 'plan');
+    const { minutes } = parse(Reminders, req.body);
+    await writeReminders(ctx.db, minutes, courseId);
+    res.json({});
+  });
+
+  deliveryRoutes(router, ctx);
+
+  return router;
+}
+
+const stateOf = (state: string): LetterState =>
+  state === 'done' ? 'sent' : state === 'failed' || state === 'void' ? state : 'queued';
+
+/** The invitation: its words, what one person gets, and to whom it goes. */
+function invitationRoutes(router: Router, ctx: Context) {
   /** What one person gets, by the course's template or by a draft of it. */
   router.post('/courses/:course/invitations/preview', async (req, res) => {
-    const { courseId } = await asked(req, 'teach');
+    const { courseId } = await asked(ctx, req, 'teach');
     const input = parse(PreviewInput, req.body);
     const students = await membersWhere(ctx.db, "m.course_id = ? AND m.role = 'student'", [courseId]);
     const member = students.find((m) => m.id === input.member) ?? students[0];
@@ -75,7 +110,7 @@ export function mailRoutes(ctx: Context): Router {
   });
 
   router.put('/courses/:course/invitation', async (req, res) => {
-    const { courseId } = await asked(req, 'plan');
+    const { courseId } = await asked(ctx, req, 'plan');
     const { template: input } = parse(z.object({ template: InvitationTemplate.nullable() }), req.body);
     await writeInvitation(ctx.db, input ? JSON.stringify(template(input)) : null, courseId);
     res.json({});
@@ -83,7 +118,7 @@ export function mailRoutes(ctx: Context): Router {
 
   /** Queues an invitation for each of those chosen, or for everyone who has none yet; then a second press is harmless. */
   router.post('/courses/:course/invitations', async (req, res) => {
-    const me = await asked(req, 'plan');
+    const me = await asked(ctx, req, 'plan');
     const { courseId } = me;
     const input = parse(InvitationInput, req.body ?? {});
     const result = await transaction(ctx.db, async (db) => {
@@ -112,39 +147,18 @@ export function mailRoutes(ctx: Context): Router {
 
   /** How long before each session its invitation leaves, and to whom; or that none does. */
   router.put('/courses/:course/invite-before', async (req, res) => {
-    const { courseId } = await asked(req, 'plan');
+    const { courseId } = await asked(ctx, req, 'plan');
     const { rule } = parse(z.object({ rule: InviteBefore.nullable() }), req.body);
     if (rule?.members) await ownMembers(ctx.db, courseId, rule.members);
     await writeInviteBefore(ctx.db, rule ? JSON.stringify(rule) : null, courseId);
     res.json({});
   });
+}
 
-  /** The course's telephone line. What those invited then get can be read first. */
-  const telephone = async (req: Request) => {
-    const { courseId } = await asked(req, 'plan');
-    const { number } = parse(TelephoneInput, req.body);
-    const set = (db: PoolConnection) => setTelephone(db, courseId, number, ctx.now() + ctx.config.gatherMs);
-    return { courseId, set };
-  };
-  router.post('/courses/:course/telephone/letters', async (req, res) => {
-    const { courseId, set } = await telephone(req);
-    res.json(await lettersOf(ctx, courseId, set));
-  });
-  router.put('/courses/:course/telephone', async (req, res) => {
-    const { set } = await telephone(req);
-    const told: Told[] = await transaction(ctx.db, set);
-    res.json({ told });
-  });
-
-  router.put('/courses/:course/reminders', async (req, res) => {
-    const { courseId } = await asked(req, 'plan');
-    const { minutes } = parse(Reminders, req.body);
-    await writeReminders(ctx.db, minutes, courseId);
-    res.json({});
-  });
-
+/** What became of letters. */
+function deliveryRoutes(router: Router, ctx: Context) {
   router.get('/courses/:course/deliveries', async (req, res) => {
-    const { courseId } = await asked(req, 'teach');
+    const { courseId } = await asked(ctx, req, 'teach');
     const found = await deliveriesOf(ctx.db, courseId);
     const deliveries: Delivery[] = found.map(({ bounced, bounce, state, ...d }) => ({
       ...d,
@@ -157,7 +171,7 @@ export function mailRoutes(ctx: Context): Router {
 
   /** Sends letters again, as new ones: to those who never got them, or whose address bounced. */
   router.post('/courses/:course/deliveries/resend', async (req, res) => {
-    const { courseId } = await asked(req, 'plan');
+    const { courseId } = await asked(ctx, req, 'plan');
     const { letters } = parse(Resend, req.body);
     const queued = await transaction(ctx.db, async (db) => {
       const found = await lettersForUpdate(db, courseId, letters);
@@ -187,9 +201,4 @@ export function mailRoutes(ctx: Context): Router {
     if (principal.kind !== 'account' || !principal.person.staff) throw new AppError('forbidden');
     res.json(await setAside(ctx.db));
   });
-
-  return router;
 }
-
-const stateOf = (state: string): LetterState =>
-  state === 'done' ? 'sent' : state === 'failed' || state === 'void' ? state : 'queued';

@@ -7,7 +7,7 @@ import { pipeline } from 'node:stream/promises';
 import { Router, type Request } from 'express';
 import { MaterialLink } from '@nimble-bell/core/api';
 import { z } from 'zod';
-import { principalOf, requireRight, type Right } from '../accounts/principal';
+import { asked, principalOf, requireRight } from '../accounts/principal';
 import { newId, type Context } from '../context';
 import { sessionById } from '../courses/store';
 import { AppError, parse } from '../errors';
@@ -57,54 +57,93 @@ const UploadQuery = z.object({
   session: z.string().max(20).optional(),
 });
 
+const ownSession = async (ctx: Context, courseId: string, id: string | null | undefined) => {
+  if (!id) return null;
+  const session = await sessionById(ctx.db, id);
+  if (session?.courseId !== courseId)
+    throw new AppError('not-found', 'There is no such session in this course.');
+  return id;
+};
+
+const keep = async (
+  ctx: Context,
+  member: MemberRow,
+  m: Omit<MaterialRow, 'id' | 'courseId' | 'by' | 'at'>,
+) => {
+  const row: MaterialRow = { ...m, id: newId(), courseId: member.courseId, by: member.name, at: ctx.now() };
+  await insertMaterial(ctx.db, {
+    id: row.id,
+    courseId: row.courseId,
+    sessionId: row.sessionId,
+    name: row.name,
+    url: row.url,
+    hash: row.hash,
+    type: row.type,
+    bytes: row.bytes,
+    by: row.by,
+    at: row.at,
+  });
+  return infoOf(ctx, row, member);
+};
+
+const byId = async (ctx: Context, id: string) => {
+  const row = await materialById(ctx.db, id);
+  if (!row) throw new AppError('not-found');
+  return row;
+};
+
+const placeOf = (folder: string, hash: string) => path.join(folder, hash.slice(0, 2), hash);
+
+/** Takes in a request's body as a file. It gets its place, named by its hash, only when all of it is there. */
+async function receive(folder: string, req: Request): Promise<{ hash: string; bytes: number }> {
+  if (Number(req.headers['content-length'] ?? 0) > LARGEST) throw new AppError('too-large');
+  await mkdir(folder, { recursive: true });
+  const partial = path.join(folder, `.${newId()}`);
+  const digest = createHash('sha256');
+  let bytes = 0;
+  const measure = new Transform({
+    transform(chunk: Buffer, _encoding, done) {
+      bytes += chunk.length;
+      digest.update(chunk);
+      done(bytes > LARGEST ? new AppError('too-large') : null, chunk);
+    },
+  });
+  try {
+    await pipeline(req, measure, createWriteStream(partial));
+    if (!bytes) throw new AppError('invalid', 'The file is empty.');
+    const hash = digest.digest('hex');
+    const place = placeOf(folder, hash);
+    await mkdir(path.dirname(place), { recursive: true });
+    if (await stat(place).catch(() => null)) await rm(partial);
+    else await rename(partial, place);
+    return { hash, bytes };
+  } catch (error) {
+    await rm(partial, { force: true });
+    throw error;
+  }
+}
+
 /** Files and links of a course: kept by what is in them, and given to those on its list alone. */
 export function materialRoutes(ctx: Context): Router {
   const router = Router();
   const folder = path.join(ctx.config.dataDir, 'materials');
-  const fileOf = (hash: string) => path.join(folder, hash.slice(0, 2), hash);
-  const asked = async (req: Request, right: Right) =>
-    requireRight(ctx, await principalOf(ctx, req.headers), req.params.course as string, right);
-
-  const ownSession = async (courseId: string, id: string | null | undefined) => {
-    if (!id) return null;
-    const session = await sessionById(ctx.db, id);
-    if (session?.courseId !== courseId)
-      throw new AppError('not-found', 'There is no such session in this course.');
-    return id;
-  };
-  const keep = async (member: MemberRow, m: Omit<MaterialRow, 'id' | 'courseId' | 'by' | 'at'>) => {
-    const row: MaterialRow = { ...m, id: newId(), courseId: member.courseId, by: member.name, at: ctx.now() };
-    await insertMaterial(ctx.db, {
-      id: row.id,
-      courseId: row.courseId,
-      sessionId: row.sessionId,
-      name: row.name,
-      url: row.url,
-      hash: row.hash,
-      type: row.type,
-      bytes: row.bytes,
-      by: row.by,
-      at: row.at,
-    });
-    return infoOf(ctx, row, member);
-  };
 
   router.get('/courses/:course/materials', async (req, res) => {
-    res.json(await materialsFor(ctx, ctx.db, await asked(req, 'member')));
+    res.json(await materialsFor(ctx, ctx.db, await asked(ctx, req, 'member')));
   });
 
   router.post('/courses/:course/materials/links', async (req, res) => {
-    const member = await asked(req, 'teach');
+    const member = await asked(ctx, req, 'teach');
     const { sessionId, ...link } = parse(MaterialLink, req.body);
-    const session = await ownSession(member.courseId, sessionId);
+    const session = await ownSession(ctx, member.courseId, sessionId);
     res
       .status(201)
-      .json(await keep(member, { ...link, sessionId: session, hash: null, type: null, bytes: 0 }));
+      .json(await keep(ctx, member, { ...link, sessionId: session, hash: null, type: null, bytes: 0 }));
   });
 
   /** The file is the request's body. It gets its place, named by its hash, only when all of it is there. */
   router.post('/courses/:course/materials', async (req, res) => {
-    const member = await asked(req, 'teach');
+    const member = await asked(ctx, req, 'teach');
     const { name, session } = parse(UploadQuery, req.query);
     const type = TYPES[path.extname(name).slice(1).toLowerCase()];
     if (!type)
@@ -112,38 +151,10 @@ export function materialRoutes(ctx: Context): Router {
         'wrong-type',
         `A file of this kind is not taken. Taken are: ${Object.keys(TYPES).join(', ')}.`,
       );
-    const sessionId = await ownSession(member.courseId, session);
-    if (Number(req.headers['content-length'] ?? 0) > LARGEST) throw new AppError('too-large');
-    await mkdir(folder, { recursive: true });
-    const partial = path.join(folder, `.${newId()}`);
-    const digest = createHash('sha256');
-    let bytes = 0;
-    const measure = new Transform({
-      transform(chunk: Buffer, _encoding, done) {
-        bytes += chunk.length;
-        digest.update(chunk);
-        done(bytes > LARGEST ? new AppError('too-large') : null, chunk);
-      },
-    });
-    try {
-      await pipeline(req, measure, createWriteStream(partial));
-      if (!bytes) throw new AppError('invalid', 'The file is empty.');
-      const hash = digest.digest('hex');
-      await mkdir(path.dirname(fileOf(hash)), { recursive: true });
-      if (await stat(fileOf(hash)).catch(() => null)) await rm(partial);
-      else await rename(partial, fileOf(hash));
-      res.status(201).json(await keep(member, { name, sessionId, url: null, hash, type, bytes }));
-    } catch (error) {
-      await rm(partial, { force: true });
-      throw error;
-    }
+    const sessionId = await ownSession(ctx, member.courseId, session);
+    const file = await receive(folder, req);
+    res.status(201).json(await keep(ctx, member, { name, sessionId, url: null, type, ...file }));
   });
-
-  const byId = async (id: string) => {
-    const row = await materialById(ctx.db, id);
-    if (!row) throw new AppError('not-found');
-    return row;
-  };
 
   router.delete('/materials/:material', async (req, res) => {
     const principal = await principalOf(ctx, req.headers);
@@ -160,13 +171,16 @@ export function materialRoutes(ctx: Context): Router {
     const holder = ticket ? (await membersWhere(ctx.db, 'm.id = ?', [ticket.member]))[0] : null;
     const member = holder && ticket?.isOf(holder) ? holder : null;
     if (!member) throw new AppError('not-signed-in');
-    const row = await byId(req.params.material);
+    const row = await byId(ctx, req.params.material);
     const session = row.sessionId ? await sessionById(ctx.db, row.sessionId) : null;
     const may =
       row.courseId === member.courseId && (session ? isFor(targetOf(session), member) : !member.scope);
     if (!may || !row.hash) throw new AppError('forbidden');
     res.set('X-Content-Type-Options', 'nosniff');
-    res.download(fileOf(row.hash), row.name, { dotfiles: 'allow', headers: { 'Content-Type': row.type! } });
+    res.download(placeOf(folder, row.hash), row.name, {
+      dotfiles: 'allow',
+      headers: { 'Content-Type': row.type! },
+    });
   });
   return router;
 }

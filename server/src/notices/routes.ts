@@ -1,6 +1,6 @@
-import { Router, type Request } from 'express';
+import { Router } from 'express';
 import { NoticeInput } from '@nimble-bell/core/api';
-import { principalOf, requireRight, type Right } from '../accounts/principal';
+import { asked } from '../accounts/principal';
 import { newId, type Context } from '../context';
 import { transaction, type Db } from '../db/pool';
 import { AppError, parse } from '../errors';
@@ -9,17 +9,28 @@ import { changeNotice, deleteNotice, insertNotice, noticesFor } from './store';
 import { membersWhere } from '../accounts/store';
 import { invitedOf } from '../mail/store';
 
+const mailIt = async (db: Db, courseId: string, notice: string, dueAt: number) => {
+  const invited = await invitedOf(db, courseId);
+  const people = await membersWhere(db, "m.course_id = ? AND m.role IN ('student', 'assistant')", [courseId]);
+  return queueLetters(db, {
+    courseId,
+    topic: 'notice',
+    cause: notice,
+    members: people.filter((m) => invited.has(m.id) && !m.scope).map((m) => m.id),
+    dueAt,
+    about: { notice },
+  });
+};
+
 export function noticeRoutes(ctx: Context): Router {
   const router = Router();
-  const asked = async (req: Request, right: Right) =>
-    requireRight(ctx, await principalOf(ctx, req.headers), req.params.course as string, right);
 
   router.get('/courses/:course/notices', async (req, res) => {
-    res.json(await noticesFor(ctx, ctx.db, await asked(req, 'member')));
+    res.json(await noticesFor(ctx, ctx.db, await asked(ctx, req, 'member')));
   });
 
   router.post('/courses/:course/notices', async (req, res) => {
-    const member = await asked(req, 'teach');
+    const member = await asked(ctx, req, 'teach');
     const input = parse(NoticeInput, req.body);
     const id = newId();
     const mailed = await transaction(ctx.db, async (db) => {
@@ -42,24 +53,14 @@ export function noticeRoutes(ctx: Context): Router {
     res.status(201).json({ id, mailed });
   });
 
-  const mailIt = async (db: Db, courseId: string, notice: string, dueAt: number) => {
-    const invited = await invitedOf(db, courseId);
-    const people = await membersWhere(db, "m.course_id = ? AND m.role IN ('student', 'assistant')", [
-      courseId,
-    ]);
-    return queueLetters(db, {
-      courseId,
-      topic: 'notice',
-      cause: notice,
-      members: people.filter((m) => invited.has(m.id) && !m.scope).map((m) => m.id),
-      dueAt,
-      about: { notice },
-    });
-  };
+  changeRoutes(router, ctx);
+  return router;
+}
 
+function changeRoutes(router: Router, ctx: Context) {
   /** Set right afterwards: what was mailed is not mailed again. */
   router.put('/courses/:course/notices/:notice', async (req, res) => {
-    const { courseId } = await asked(req, 'teach');
+    const { courseId } = await asked(ctx, req, 'teach');
     const input = parse(NoticeInput, req.body);
     const result = await changeNotice(ctx.db, {
       title: input.title,
@@ -75,10 +76,9 @@ export function noticeRoutes(ctx: Context): Router {
   });
 
   router.delete('/courses/:course/notices/:notice', async (req, res) => {
-    const { courseId } = await asked(req, 'teach');
+    const { courseId } = await asked(ctx, req, 'teach');
     const result = await deleteNotice(ctx.db, req.params.notice as string, courseId);
     if (!result.affectedRows) throw new AppError('not-found');
     res.json({});
   });
-  return router;
 }

@@ -1,7 +1,7 @@
-import { Router, type Request } from 'express';
+import { Router } from 'express';
 import { z } from 'zod';
 import { PlanEdit, type PlanChangeInfo, type PlanOutcome } from '@nimble-bell/core/api';
-import { principalOf, requireRight, type Right } from '../accounts/principal';
+import { asked, principalOf, requireRight } from '../accounts/principal';
 import type { Context } from '../context';
 import { courseById, sessionById } from '../courses/store';
 import { lettersOf } from '../mail/foretell';
@@ -25,43 +25,87 @@ const NoticeHours = z.coerce
 const UndoInput = z.object({ change: z.string().min(1).max(20) });
 const FixInput = z.object({ finding: z.string().min(1).max(200) });
 
+const edited = async (
+  ctx: Context,
+  db: PoolConnection,
+  member: MemberRow,
+  edit: PlanEdit,
+): Promise<PlanOutcome> => {
+  const { courseId } = member;
+  const { term } = (await courseById(db, courseId))!;
+  const now = ctx.now();
+  const make = () => applyEdit({ db, courseId, term, now }, edit);
+  return changePlan(db, { courseId, term, by: member.name, now, tellAt: now + ctx.config.gatherMs, make });
+};
+
+const snapshotReadOnly = (ctx: Context, course: string) => rehearse(ctx.db, (db) => snapshot(db, course));
+
 export function planningRoutes(ctx: Context): Router {
   const router = Router();
-  const asked = async (req: Request, right: Right, courseId = req.params.course as string) =>
-    requireRight(ctx, await principalOf(ctx, req.headers), courseId, right);
 
-  const edited = async (db: PoolConnection, member: MemberRow, edit: PlanEdit): Promise<PlanOutcome> => {
-    const { courseId } = member;
-    const { term } = (await courseById(db, courseId))!;
-    const now = ctx.now();
-    const make = () => applyEdit({ db, courseId, term, now }, edit);
-    return changePlan(db, { courseId, term, by: member.name, now, tellAt: now + ctx.config.gatherMs, make });
-  };
+  editRoutes(router, ctx);
 
+  router.get('/courses/:course/plan/history', async (req, res) => {
+    const { courseId } = await asked(ctx, req, 'teach');
+    const { term } = (await courseById(ctx.db, courseId))!;
+    const found = await changesOf(ctx.db, courseId);
+    const now = await snapshotReadOnly(ctx, courseId);
+    const latest = found.find((c) => c.undoneAt === null && !c.words.startsWith('Undone: '));
+    const history: PlanChangeInfo[] = found.map(({ body, ...c }) => {
+      const diff = json<PlanDiff>(body);
+      // Titles of series that are gone since are in the change itself.
+      const was = { ...now, series: new Map(now.series) };
+      for (const { before, after } of diff.series) was.series.set((after ?? before)!.id, (after ?? before)!);
+      return { ...c, sessions: deltasOf(diff, was, was, term), undoable: c.id === latest?.id };
+    });
+    res.json(history);
+  });
+
+  router.post('/courses/:course/fixes', async (req, res) => {
+    const member = await asked(ctx, req, 'plan');
+    const { finding } = parse(FixInput, req.body);
+    res.json({ done: await fixFinding(ctx, member, finding) });
+  });
+
+  /** Ranked slots to make up for a session. */
+  router.get('/sessions/:id/make-ups', async (req, res) => {
+    const session = await sessionById(ctx.db, req.params.id);
+    const principal = await principalOf(ctx, req.headers);
+    if (!session) throw new AppError('not-found');
+    await requireRight(ctx, principal, session.courseId, 'plan');
+    res.json(await makeUpsFor(ctx, session, parse(NoticeHours, req.query.notice)));
+  });
+
+  shownRoutes(router, ctx);
+  return router;
+}
+
+/** Edits of the plan: previewed, read before they are sent, done, undone. */
+function editRoutes(router: Router, ctx: Context) {
   /** What an edit would do: done, told, and taken back. */
   router.post('/courses/:course/plan/preview', async (req, res) => {
-    const member = await asked(req, 'plan');
+    const member = await asked(ctx, req, 'plan');
     const edit = parse(PlanEdit, req.body);
-    const outcome = await rehearse(ctx.db, (db) => edited(db, member, edit));
+    const outcome = await rehearse(ctx.db, (db) => edited(ctx, db, member, edit));
     res.json({ ...outcome, changeId: null });
   });
 
   /** The letters that an edit would cause, as they would leave. */
   router.post('/courses/:course/plan/letters', async (req, res) => {
-    const member = await asked(req, 'plan');
+    const member = await asked(ctx, req, 'plan');
     const edit = parse(PlanEdit, req.body);
-    res.json(await lettersOf(ctx, member.courseId, async (db) => (await edited(db, member, edit)).told));
+    res.json(await lettersOf(ctx, member.courseId, async (db) => (await edited(ctx, db, member, edit)).told));
   });
 
   router.post('/courses/:course/plan', async (req, res) => {
-    const member = await asked(req, 'plan');
+    const member = await asked(ctx, req, 'plan');
     const edit = parse(PlanEdit, req.body);
-    res.status(201).json(await transaction(ctx.db, (db) => edited(db, member, edit)));
+    res.status(201).json(await transaction(ctx.db, (db) => edited(ctx, db, member, edit)));
   });
 
   /** The way back of the latest change that stands; it is a change itself, and told like one. */
   router.post('/courses/:course/plan/undo', async (req, res) => {
-    const member = await asked(req, 'plan');
+    const member = await asked(ctx, req, 'plan');
     const { change } = parse(UndoInput, req.body);
     const { courseId } = member;
     const outcome = await transaction(ctx.db, async (db) => {
@@ -85,42 +129,13 @@ export function planningRoutes(ctx: Context): Router {
     });
     res.json(outcome);
   });
+}
 
-  router.get('/courses/:course/plan/history', async (req, res) => {
-    const { courseId } = await asked(req, 'teach');
-    const { term } = (await courseById(ctx.db, courseId))!;
-    const found = await changesOf(ctx.db, courseId);
-    const now = await snapshotReadOnly(courseId);
-    const latest = found.find((c) => c.undoneAt === null && !c.words.startsWith('Undone: '));
-    const history: PlanChangeInfo[] = found.map(({ body, ...c }) => {
-      const diff = json<PlanDiff>(body);
-      // Titles of series that are gone since are in the change itself.
-      const was = { ...now, series: new Map(now.series) };
-      for (const { before, after } of diff.series) was.series.set((after ?? before)!.id, (after ?? before)!);
-      return { ...c, sessions: deltasOf(diff, was, was, term), undoable: c.id === latest?.id };
-    });
-    res.json(history);
-  });
-  const snapshotReadOnly = (course: string) => rehearse(ctx.db, (db) => snapshot(db, course));
-
-  router.post('/courses/:course/fixes', async (req, res) => {
-    const member = await asked(req, 'plan');
-    const { finding } = parse(FixInput, req.body);
-    res.json({ done: await fixFinding(ctx, member, finding) });
-  });
-
-  /** Ranked slots to make up for a session. */
-  router.get('/sessions/:id/make-ups', async (req, res) => {
-    const session = await sessionById(ctx.db, req.params.id);
-    const principal = await principalOf(ctx, req.headers);
-    if (!session) throw new AppError('not-found');
-    await requireRight(ctx, principal, session.courseId, 'plan');
-    res.json(await makeUpsFor(ctx, session, parse(NoticeHours, req.query.notice)));
-  });
-
+/** Where a series or a session is seen: on the college's public page, or by the class. */
+function shownRoutes(router: Router, ctx: Context) {
   /** Whether a series stands on the college's public page. */
   router.put('/courses/:course/series/:series/listed', async (req, res) => {
-    const { courseId } = await asked(req, 'plan');
+    const { courseId } = await asked(ctx, req, 'plan');
     const { listed } = parse(z.object({ listed: z.boolean() }), req.body);
     await listSeries(ctx.db, listed, req.params.series as string, courseId);
     res.json({});
@@ -148,5 +163,4 @@ export function planningRoutes(ctx: Context): Router {
     await postSession(ctx.db, posted ? ctx.now() : null, session.id);
     res.json({});
   });
-  return router;
 }

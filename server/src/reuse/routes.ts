@@ -1,3 +1,4 @@
+import type { PoolConnection } from 'mysql2/promise';
 import { Router, type Request } from 'express';
 import { z } from 'zod';
 import {
@@ -11,7 +12,7 @@ import {
   type TemplateInfo,
 } from '@nimble-bell/core/api';
 import { carry, periodsFor, sessionsOf, type Difference } from '@nimble-bell/core/calendar';
-import { principalOf, requireRight, type Right } from '../accounts/principal';
+import { asked, principalOf } from '../accounts/principal';
 import { newId, newLinkCode, type Context } from '../context';
 import { setCourseRules } from '../courses/settings';
 import { addMember, courseById, insertCourse, seriesOf } from '../courses/store';
@@ -38,156 +39,25 @@ const Template = z.object({
   recordingPlan: RecordingPlan.nullable(),
 });
 
+const own = async (ctx: Context, req: Request) => {
+  const principal = await principalOf(ctx, req.headers);
+  if (principal.kind !== 'account' || !principal.person.staff) throw new AppError('forbidden');
+  return principal.person;
+};
+
+const target = async (ctx: Context, id: string) => {
+  const term = await termById(ctx.db, id);
+  if (!term) throw new AppError('not-found', 'There is no such term.');
+  return term;
+};
+
 /** What has been planned once, planned again: templates, and carrying a course to another term. */
 export function reuseRoutes(ctx: Context): Router {
   const router = Router();
-  const asked = async (req: Request, right: Right) =>
-    requireRight(ctx, await principalOf(ctx, req.headers), req.params.course as string, right);
-  const own = async (req: Request) => {
-    const principal = await principalOf(ctx, req.headers);
-    if (principal.kind !== 'account' || !principal.person.staff) throw new AppError('forbidden');
-    return principal.person;
-  };
 
-  router.get('/templates', async (req, res) => {
-    const { id } = await own(req);
-    const found = await templatesOf(ctx.db, id);
-    const list: TemplateInfo[] = found.map((t) => ({
-      id: t.id,
-      name: t.name,
-      at: t.at,
-      series: Template.parse(json(t.body)).series.map((s) => s.title),
-    }));
-    res.json(list);
-  });
+  templateRoutes(router, ctx);
 
-  /** Keeps a course's series, door, limits and recording plan under a name; the same name replaces what it held. */
-  router.post('/courses/:course/template', async (req, res) => {
-    const { courseId, personId } = await asked(req, 'plan');
-    const { name } = parse(Name, req.body);
-    const course = (await courseById(ctx.db, courseId))!;
-    const series = (await seriesOf(ctx.db, courseId)).map(({ title, kind, pattern, expected, group }) => ({
-      title,
-      kind,
-      pattern: pattern && withoutDates(pattern),
-      expected,
-      group,
-      leads: [],
-    }));
-    const body = { series, door: course.door, limits: course.limits, recordingPlan: course.recordingPlan };
-    await keepTemplate(ctx.db, { id: newId(), person: personId, name, body, now: ctx.now() });
-    res.status(201).json({});
-  });
-
-  router.delete('/templates/:template', async (req, res) => {
-    const { id } = await own(req);
-    const gone = await dropTemplate(ctx.db, req.params.template, id);
-    if (!gone.affectedRows) throw new AppError('not-found');
-    res.json({});
-  });
-
-  /** Lays a template's series into a course as drafts, and takes over its door, limits and recording plan. */
-  router.post('/courses/:course/template/apply', async (req, res) => {
-    const { courseId, personId, id: member, name: by } = await asked(req, 'plan');
-    const { template } = parse(z.object({ template: z.string().max(20) }), req.body);
-    const row = await templateById(ctx.db, template, personId);
-    if (!row) throw new AppError('not-found');
-    const body = Template.parse(json(row.body));
-    const outcome = await transaction(ctx.db, async (db) => {
-      const { term } = (await courseById(db, courseId))!;
-      const at: Editing = { db, courseId, term, now: ctx.now() };
-      const { door, limits, recordingPlan } = body;
-      await setCourseRules(
-        db,
-        courseId,
-        { door, limits, ...carried(recordingPlan, term) },
-        member,
-        ctx.now(),
-      );
-      const fits = await fitting(db, at, body.series);
-      const make = async () => {
-        if (fits.length) await applyEdit(at, { edit: 'add-series', series: fits });
-        return `Template ${row.name} applied`;
-      };
-      return changePlan(db, {
-        courseId,
-        term,
-        by,
-        now: ctx.now(),
-        tellAt: ctx.now() + ctx.config.gatherMs,
-        make,
-        mayBeEmpty: true,
-      });
-    });
-    res.status(201).json(outcome);
-  });
-
-  const target = async (id: string) => {
-    const term = await termById(ctx.db, id);
-    if (!term) throw new AppError('not-found', 'There is no such term.');
-    return term;
-  };
-
-  /** What becomes of each session in another term. */
-  router.get('/courses/:course/carry', async (req, res) => {
-    const { courseId } = await asked(req, 'plan');
-    const course = (await courseById(ctx.db, courseId))!;
-    const to = await target(String(req.query.term ?? ''));
-    const bells = await bellTimesOf(ctx.db);
-    const preview: CarryPreview = {
-      series: (await seriesOf(ctx.db, courseId)).map((s) => ({
-        id: s.id,
-        title: s.title,
-        differences: s.pattern
-          ? carry(course.term, to, s.pattern, periodsFor(s.pattern, bells)).differences
-          : [],
-      })),
-    };
-    res.json(preview);
-  });
-
-  /** Makes the course of the new term: its series as drafts, the differences as they were settled, the rules taken over. */
-  router.post('/courses/:course/carry', async (req, res) => {
-    const member = await asked(req, 'plan');
-    const input = parse(CarryInput, req.body);
-    const from = (await courseById(ctx.db, member.courseId))!;
-    const to = await target(input.term);
-    const id = await transaction(ctx.db, async (db) => {
-      if (await courseOfCode(db, input.term, from.code)) throw new AppError('code-taken');
-      const courseId = await insertCourse(db, {
-        termId: input.term,
-        code: from.code,
-        title: from.title,
-      });
-      const teacher = newId();
-      await addMember(db, {
-        id: teacher,
-        courseId,
-        personId: member.personId,
-        role: 'teacher',
-        group: null,
-        link: newLinkCode(),
-      });
-      await setYoungPupils(db, from.youngPupils, courseId);
-      const { door, limits, recordingPlan } = from;
-      await setCourseRules(db, courseId, { door, limits, ...carried(recordingPlan, to) }, teacher, ctx.now());
-      const at: Editing = { db, courseId, term: to, now: ctx.now() };
-      await changePlan(db, {
-        courseId,
-        term: to,
-        by: member.name,
-        now: ctx.now(),
-        tellAt: ctx.now() + ctx.config.gatherMs,
-        mayBeEmpty: true,
-        make: async () => {
-          await carrySeries(at, from.id, from.term, input);
-          return `Carried over from ${from.term.name}`;
-        },
-      });
-      return courseId;
-    });
-    res.status(201).json({ id });
-  });
+  carryRoutes(router, ctx);
   return router;
 }
 
@@ -251,3 +121,143 @@ async function settle(at: Editing, seriesId: string, choice: Choice, differences
 /** A recording plan in another term: kept as long past its end. */
 const carried = (recording: RecordingPlan | null, term: { lastDay: string }) =>
   recording ? { recording: { ...recording, keepUntil: later(recording.keepUntil, term.lastDay) } } : {};
+
+interface Applying {
+  name: string;
+  body: z.infer<typeof Template>;
+  courseId: string;
+  member: string;
+  by: string;
+}
+
+async function applyTemplate(
+  ctx: Context,
+  db: PoolConnection,
+  { name, body, courseId, member, by }: Applying,
+) {
+  const { term } = (await courseById(db, courseId))!;
+  const at: Editing = { db, courseId, term, now: ctx.now() };
+  const { door, limits, recordingPlan } = body;
+  await setCourseRules(db, courseId, { door, limits, ...carried(recordingPlan, term) }, member, at.now);
+  const fits = await fitting(db, at, body.series);
+  const make = async () => {
+    if (fits.length) await applyEdit(at, { edit: 'add-series', series: fits });
+    return `Template ${name} applied`;
+  };
+  const tellAt = at.now + ctx.config.gatherMs;
+  return changePlan(db, { courseId, term, by, now: at.now, tellAt, make, mayBeEmpty: true });
+}
+
+/** Templates: kept, laid into a course, thrown away. */
+function templateRoutes(router: Router, ctx: Context) {
+  router.get('/templates', async (req, res) => {
+    const { id } = await own(ctx, req);
+    const found = await templatesOf(ctx.db, id);
+    const list: TemplateInfo[] = found.map((t) => ({
+      id: t.id,
+      name: t.name,
+      at: t.at,
+      series: Template.parse(json(t.body)).series.map((s) => s.title),
+    }));
+    res.json(list);
+  });
+
+  /** Keeps a course's series, door, limits and recording plan under a name; the same name replaces what it held. */
+  router.post('/courses/:course/template', async (req, res) => {
+    const { courseId, personId } = await asked(ctx, req, 'plan');
+    const { name } = parse(Name, req.body);
+    const course = (await courseById(ctx.db, courseId))!;
+    const series = (await seriesOf(ctx.db, courseId)).map(({ title, kind, pattern, expected, group }) => ({
+      title,
+      kind,
+      pattern: pattern && withoutDates(pattern),
+      expected,
+      group,
+      leads: [],
+    }));
+    const body = { series, door: course.door, limits: course.limits, recordingPlan: course.recordingPlan };
+    await keepTemplate(ctx.db, { id: newId(), person: personId, name, body, now: ctx.now() });
+    res.status(201).json({});
+  });
+
+  router.delete('/templates/:template', async (req, res) => {
+    const { id } = await own(ctx, req);
+    const gone = await dropTemplate(ctx.db, req.params.template, id);
+    if (!gone.affectedRows) throw new AppError('not-found');
+    res.json({});
+  });
+
+  /** Lays a template's series into a course as drafts, and takes over its door, limits and recording plan. */
+  router.post('/courses/:course/template/apply', async (req, res) => {
+    const { courseId, personId, id: member, name: by } = await asked(ctx, req, 'plan');
+    const { template } = parse(z.object({ template: z.string().max(20) }), req.body);
+    const row = await templateById(ctx.db, template, personId);
+    if (!row) throw new AppError('not-found');
+    const order = { name: row.name, body: Template.parse(json(row.body)), courseId, member, by };
+    res.status(201).json(await transaction(ctx.db, (db) => applyTemplate(ctx, db, order)));
+  });
+}
+
+/** A course carried to another term. */
+function carryRoutes(router: Router, ctx: Context) {
+  /** What becomes of each session in another term. */
+  router.get('/courses/:course/carry', async (req, res) => {
+    const { courseId } = await asked(ctx, req, 'plan');
+    const course = (await courseById(ctx.db, courseId))!;
+    const to = await target(ctx, String(req.query.term ?? ''));
+    const bells = await bellTimesOf(ctx.db);
+    const preview: CarryPreview = {
+      series: (await seriesOf(ctx.db, courseId)).map((s) => ({
+        id: s.id,
+        title: s.title,
+        differences: s.pattern
+          ? carry(course.term, to, s.pattern, periodsFor(s.pattern, bells)).differences
+          : [],
+      })),
+    };
+    res.json(preview);
+  });
+
+  /** Makes the course of the new term: its series as drafts, the differences as they were settled, the rules taken over. */
+  router.post('/courses/:course/carry', async (req, res) => {
+    const member = await asked(ctx, req, 'plan');
+    const input = parse(CarryInput, req.body);
+    const from = (await courseById(ctx.db, member.courseId))!;
+    const to = await target(ctx, input.term);
+    const id = await transaction(ctx.db, async (db) => {
+      if (await courseOfCode(db, input.term, from.code)) throw new AppError('code-taken');
+      const courseId = await insertCourse(db, {
+        termId: input.term,
+        code: from.code,
+        title: from.title,
+      });
+      const teacher = newId();
+      await addMember(db, {
+        id: teacher,
+        courseId,
+        personId: member.personId,
+        role: 'teacher',
+        group: null,
+        link: newLinkCode(),
+      });
+      await setYoungPupils(db, from.youngPupils, courseId);
+      const { door, limits, recordingPlan } = from;
+      await setCourseRules(db, courseId, { door, limits, ...carried(recordingPlan, to) }, teacher, ctx.now());
+      const at: Editing = { db, courseId, term: to, now: ctx.now() };
+      await changePlan(db, {
+        courseId,
+        term: to,
+        by: member.name,
+        now: ctx.now(),
+        tellAt: ctx.now() + ctx.config.gatherMs,
+        mayBeEmpty: true,
+        make: async () => {
+          await carrySeries(at, from.id, from.term, input);
+          return `Carried over from ${from.term.name}`;
+        },
+      });
+      return courseId;
+    });
+    res.status(201).json({ id });
+  });
+}

@@ -1,4 +1,4 @@
-import { Router, type Request } from 'express';
+import { Router } from 'express';
 import {
   ClassLinkInput,
   ListEdit,
@@ -7,7 +7,7 @@ import {
   type ListOutcome,
 } from '@nimble-bell/core/api';
 import { z } from 'zod';
-import { principalOf, requireRight, type Right } from '../accounts/principal';
+import { asked } from '../accounts/principal';
 import { newId, newLinkCode, type Context } from '../context';
 import { courseById, seriesOf, sessionsOfCourse } from '../courses/store';
 import { listFor } from './listFor';
@@ -21,26 +21,29 @@ import type { MemberRow } from '../accounts/store';
 
 const UndoInput = z.object({ change: z.string().min(1).max(20) });
 
+const edited = async (ctx: Context, db: Db, member: MemberRow, edit: ListEdit): Promise<ListOutcome> => {
+  const { courseId } = member;
+  const { term } = (await courseById(db, courseId))!;
+  const now = ctx.now();
+  return changeList(db, {
+    courseId,
+    by: member.name,
+    now,
+    invite: 'invite' in edit && edit.invite,
+    make: () => applyListEdit({ db, courseId, term, now }, edit),
+  });
+};
+
+const classLink = async (ctx: Context, courseId: string): Promise<ClassLinkInfo> => {
+  const course = (await courseById(ctx.db, courseId))!;
+  return { path: course.classLink ? `/class/${course.classLink}` : null, passcode: course.classPasscode };
+};
+
 export function rosterRoutes(ctx: Context): Router {
   const router = Router();
-  const asked = async (req: Request, right: Right) =>
-    requireRight(ctx, await principalOf(ctx, req.headers), req.params.course as string, right);
-
-  const edited = async (db: Db, member: MemberRow, edit: ListEdit): Promise<ListOutcome> => {
-    const { courseId } = member;
-    const { term } = (await courseById(db, courseId))!;
-    const now = ctx.now();
-    return changeList(db, {
-      courseId,
-      by: member.name,
-      now,
-      invite: 'invite' in edit && edit.invite,
-      make: () => applyListEdit({ db, courseId, term, now }, edit),
-    });
-  };
 
   router.get('/courses/:course/members', async (req, res) => {
-    const me = await asked(req, 'teach');
+    const me = await asked(ctx, req, 'teach');
     res.json(
       listFor(
         me,
@@ -51,32 +54,45 @@ export function rosterRoutes(ctx: Context): Router {
     );
   });
 
+  editRoutes(router, ctx);
+
+  classLinkRoutes(router, ctx);
+  return router;
+}
+
+/** Six characters that can be read out; tries are limited where it is asked for. */
+const newPasscode = () => newId().slice(0, 6);
+
+/** Edits of the class list: previewed, read before they are sent, done, undone. */
+function editRoutes(router: Router, ctx: Context) {
   /** What an edit of the class list would do: done, told, and taken back. */
   router.post('/courses/:course/members/preview', async (req, res) => {
-    const member = await asked(req, 'plan');
+    const member = await asked(ctx, req, 'plan');
     const edit = parse(ListEdit, req.body);
-    const outcome = await rehearse(ctx.db, (db) => edited(db, member, edit));
+    const outcome = await rehearse(ctx.db, (db) => edited(ctx, db, member, edit));
     res.json({ ...outcome, changeId: null });
   });
 
   /** The letters that an edit would cause, as they would leave. */
   router.post('/courses/:course/members/letters', async (req, res) => {
-    const member = await asked(req, 'plan');
+    const member = await asked(ctx, req, 'plan');
     const edit = parse(ListEdit, req.body);
-    res.json(await lettersOf(ctx, member.courseId, async (db) => (await edited(db, member, edit)).people));
+    res.json(
+      await lettersOf(ctx, member.courseId, async (db) => (await edited(ctx, db, member, edit)).people),
+    );
   });
 
   /** The edit itself: all of it, or nothing. Whoever is off the list is out of every room this moment. */
   router.post('/courses/:course/members', async (req, res) => {
-    const member = await asked(req, 'plan');
+    const member = await asked(ctx, req, 'plan');
     const edit = parse(ListEdit, req.body);
-    const outcome = await transaction(ctx.db, (db) => edited(db, member, edit));
+    const outcome = await transaction(ctx.db, (db) => edited(ctx, db, member, edit));
     res.status(201).json(outcome);
   });
 
   /** The way back of the latest change that stands; a change itself. */
   router.post('/courses/:course/members/undo', async (req, res) => {
-    const member = await asked(req, 'plan');
+    const member = await asked(ctx, req, 'plan');
     const { change } = parse(UndoInput, req.body);
     const { courseId } = member;
     const outcome = await transaction(ctx.db, async (db) => {
@@ -94,24 +110,24 @@ export function rosterRoutes(ctx: Context): Router {
   });
 
   router.get('/courses/:course/members/history', async (req, res) => {
-    const { courseId } = await asked(req, 'teach');
+    const { courseId } = await asked(ctx, req, 'teach');
     const found = await listChangesOf(ctx.db, courseId);
     const latest = found.find((c) => c.undoneAt === null && !c.words.startsWith(UNDONE));
     const history: ListChangeInfo[] = found.map((c) => ({ ...c, undoable: c.id === latest?.id }));
     res.json(history);
   });
+}
 
+/** The link that a whole class shares. */
+function classLinkRoutes(router: Router, ctx: Context) {
   /** The link that a whole class shares: shown, hidden, or made anew with its passcode. */
   router.get('/courses/:course/class-link', async (req, res) => {
-    const { courseId } = await asked(req, 'teach');
-    res.json(await classLink(courseId));
+    const { courseId } = await asked(ctx, req, 'teach');
+    res.json(await classLink(ctx, courseId));
   });
-  const classLink = async (courseId: string): Promise<ClassLinkInfo> => {
-    const course = (await courseById(ctx.db, courseId))!;
-    return { path: course.classLink ? `/class/${course.classLink}` : null, passcode: course.classPasscode };
-  };
+
   router.put('/courses/:course/class-link', async (req, res) => {
-    const { courseId } = await asked(req, 'plan');
+    const { courseId } = await asked(ctx, req, 'plan');
     const input = parse(ClassLinkInput, req.body);
     const course = (await courseById(ctx.db, courseId))!;
     const code =
@@ -125,10 +141,6 @@ export function rosterRoutes(ctx: Context): Router {
         ? course.classPasscode
         : (input.passcode ?? (input.do === 'replace' ? null : course.classPasscode) ?? newPasscode());
     await writeClassLink(ctx.db, code, passcode, courseId);
-    res.json(await classLink(courseId));
+    res.json(await classLink(ctx, courseId));
   });
-  return router;
 }
-
-/** Six characters that can be read out; tries are limited where it is asked for. */
-const newPasscode = () => newId().slice(0, 6);

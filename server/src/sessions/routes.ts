@@ -29,17 +29,18 @@ const repliesTo = (session: SessionRow, members: readonly MemberInfo[]) =>
 
 const NudgeInput = z.object({ members: z.array(z.string().max(20)).max(1000).nullable().default(null) });
 
+/** The session that is asked for, by somebody who teaches it. */
+const taught = async (ctx: Context, req: Request): Promise<SessionRow> => {
+  const principal = await principalOf(ctx, req.headers);
+  const row = await sessionById(ctx.db, req.params.id as string);
+  if (!row) throw new AppError('not-found');
+  const me = await requireRight(ctx, principal, row.courseId, 'teach');
+  if (!isFor(targetOf(row), me)) throw new AppError('forbidden');
+  return row;
+};
+
 export function sessionRoutes(ctx: Context): Router {
   const router = Router();
-  /** The session that is asked for, by somebody who teaches it. */
-  const taught = async (req: Request): Promise<SessionRow> => {
-    const principal = await principalOf(ctx, req.headers);
-    const row = await sessionById(ctx.db, req.params.id as string);
-    if (!row) throw new AppError('not-found');
-    const me = await requireRight(ctx, principal, row.courseId, 'teach');
-    if (!isFor(targetOf(row), me)) throw new AppError('forbidden');
-    return row;
-  };
 
   /** A session as this member may see it; the roll is for those who teach. */
   router.get('/sessions/:id', async (req, res) => {
@@ -71,13 +72,13 @@ export function sessionRoutes(ctx: Context): Router {
 
   /** What happened in a session, for those who teach it: who came, wrote, was muted, and when. */
   router.get('/sessions/:id/log', async (req, res) => {
-    const row = await taught(req);
+    const row = await taught(ctx, req);
     res.json(logOf(await eventsOf(ctx.db, row.id)));
   });
 
   /** A word to those who are not there yet, once a person and session. */
   router.post('/sessions/:id/nudge', async (req, res) => {
-    const row = await taught(req);
+    const row = await taught(ctx, req);
     if (row.state !== 'live') throw new AppError('not-live');
     const { members } = parse(NudgeInput, req.body);
     const room = (await eventsOf(ctx.db, row.id)).reduce(evolve, newRoom());

@@ -16,31 +16,67 @@ import { membersOf } from '../roster/store';
 import type { MemberRow } from '../accounts/store';
 import { preferredNameOf, repliesOf, setOwnZone, setPreferredName } from './store';
 
+const byLink = async (ctx: Context, req: Request): Promise<MemberRow> => {
+  const principal = await principalOf(ctx, req.headers);
+  if (principal.kind !== 'link') throw new AppError('forbidden');
+  return principal.member;
+};
+
+/** One's own line of the roll of each session that was held. */
+const attendanceOf = async (ctx: Context, held: readonly SessionRow[], member: MemberRow) => {
+  const lines = await rollLinesOf(
+    ctx.db,
+    member.id,
+    held.map((s) => s.id),
+  );
+  return held.flatMap((s) => {
+    const line = lines.get(s.id);
+    return line ? [{ sessionId: s.id, line }] : [];
+  });
+};
+
 /** What a person sees and says of their own course, by their link. */
 export function studentRoutes(ctx: Context): Router {
   const router = Router();
-  const byLink = async (req: Request): Promise<MemberRow> => {
-    const principal = await principalOf(ctx, req.headers);
-    if (principal.kind !== 'link') throw new AppError('forbidden');
-    return principal.member;
-  };
 
-  /** One's own line of the roll of each session that was held. */
-  const attendanceOf = async (held: readonly SessionRow[], member: MemberRow) => {
-    const lines = await rollLinesOf(
-      ctx.db,
-      member.id,
-      held.map((s) => s.id),
+  ownCourse(router, ctx);
+
+  /** One's own attendance of the term. */
+  router.get('/my-course/attendance', async (req, res) => {
+    const member = await byLink(ctx, req);
+    const held = (await sessionsOfCourse(ctx.db, member.courseId)).filter(
+      (s) => s.state === 'held' && isFor(targetOf(s), member),
     );
-    return held.flatMap((s) => {
-      const line = lines.get(s.id);
-      return line ? [{ sessionId: s.id, line }] : [];
-    });
-  };
+    res.json(await attendanceOf(ctx, held, member));
+  });
 
+  /** How one is called, and where one is: one's own to say. */
+  router.put('/my-course/me', async (req, res) => {
+    const me = await byLink(ctx, req);
+    const { personId } = me;
+    const { zone, preferredName } = parse(MeInput, req.body);
+    if (preferredName) await refuseTeachersName(ctx.db, me.courseId, preferredName, me.id);
+    if (zone !== undefined) await setOwnZone(ctx.db, zone, personId);
+    if (preferredName !== undefined) await setPreferredName(ctx.db, preferredName || null, personId);
+    res.json({});
+  });
+
+  /** One's own answer to an invitation. */
+  router.put('/my-course/reply', async (req, res) => {
+    const member = await byLink(ctx, req);
+    const input = parse(ReplyInput, req.body);
+    const known = await keepReply(ctx.db, member, { ...input, sequence: null }, ctx.now());
+    if (!known) throw new AppError('not-found', 'There is no such session in your plan.');
+    res.json({});
+  });
+  return router;
+}
+
+/** The student's page: their course, by their link. */
+function ownCourse(router: Router, ctx: Context) {
   /** The student's page: their course, by their link. */
   router.get('/my-course', async (req, res) => {
-    const member = await byLink(req);
+    const member = await byLink(ctx, req);
     const course = (await courseById(ctx.db, member.courseId))!;
     const [sessions, standing, members, recordings] = await Promise.all([
       sessionsOfCourse(ctx.db, course.id),
@@ -87,34 +123,4 @@ export function studentRoutes(ctx: Context): Router {
     };
     res.json(mine);
   });
-
-  /** One's own attendance of the term. */
-  router.get('/my-course/attendance', async (req, res) => {
-    const member = await byLink(req);
-    const held = (await sessionsOfCourse(ctx.db, member.courseId)).filter(
-      (s) => s.state === 'held' && isFor(targetOf(s), member),
-    );
-    res.json(await attendanceOf(held, member));
-  });
-
-  /** How one is called, and where one is: one's own to say. */
-  router.put('/my-course/me', async (req, res) => {
-    const me = await byLink(req);
-    const { personId } = me;
-    const { zone, preferredName } = parse(MeInput, req.body);
-    if (preferredName) await refuseTeachersName(ctx.db, me.courseId, preferredName, me.id);
-    if (zone !== undefined) await setOwnZone(ctx.db, zone, personId);
-    if (preferredName !== undefined) await setPreferredName(ctx.db, preferredName || null, personId);
-    res.json({});
-  });
-
-  /** One's own answer to an invitation. */
-  router.put('/my-course/reply', async (req, res) => {
-    const member = await byLink(req);
-    const input = parse(ReplyInput, req.body);
-    const known = await keepReply(ctx.db, member, { ...input, sequence: null }, ctx.now());
-    if (!known) throw new AppError('not-found', 'There is no such session in your plan.');
-    res.json({});
-  });
-  return router;
 }

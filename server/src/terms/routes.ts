@@ -32,133 +32,151 @@ import {
   writeTerm,
 } from './store';
 
+const staff = async (ctx: Context, req: Request) => {
+  const principal = await principalOf(ctx, req.headers);
+  if (principal.kind !== 'account' || !principal.person.staff) throw new AppError('forbidden');
+  return principal.person;
+};
+
+/** Lays the named series anew in the caller's transaction, course by course, each kept in its own history. */
+const layAnew = async (
+  ctx: Context,
+  db: PoolConnection,
+  ids: string[],
+  by: string,
+  words: string,
+): Promise<CollegeOutcome> => {
+  const found = await Promise.all(ids.map((id) => seriesById(db, id)));
+  const byCourse = new Map<string, string[]>();
+  for (const s of found) byCourse.set(s!.courseId, [...(byCourse.get(s!.courseId) ?? []), s!.id]);
+  const outcome: CollegeOutcome = { courses: [] };
+  for (const [courseId, own] of byCourse) {
+    const { term, code, title } = (await courseById(db, courseId))!;
+    const make = async () => {
+      for (const id of own) {
+        const series = (await seriesById(db, id))!;
+        await laySeries(db, series, term, series.publishedAt === null ? null : ctx.now());
+      }
+      return words;
+    };
+    const done = await changePlan(db, {
+      courseId,
+      term,
+      by,
+      now: ctx.now(),
+      tellAt: ctx.now() + ctx.config.gatherMs,
+      make,
+      mayBeEmpty: true,
+    });
+    if (done.sessions.length)
+      outcome.courses.push({ id: courseId, code, title, sessions: done.sessions, told: done.told });
+  }
+  return outcome;
+};
+
+/** What will be sent to whom, over all courses. */
+const lettersOf = (ctx: Context, save: (db: PoolConnection) => Promise<CollegeOutcome>) =>
+  rehearse(ctx.db, async (db) => {
+    const letters: LetterAhead[] = [];
+    for (const { id, told } of (await save(db)).courses)
+      letters.push(...(await lettersTo(ctx, db, id, told)));
+    return letters;
+  });
+
+const saveTerm = async (ctx: Context, db: PoolConnection, id: string, term: Term, by: string) => {
+  await writeTerm(db, term, id);
+  const series = await seriesInTerm(db, id);
+  return layAnew(
+    ctx,
+    db,
+    series.map((s) => s.id),
+    by,
+    `${term.name} changed`,
+  );
+};
+
+const saveBells = async (ctx: Context, db: PoolConnection, id: string, bells: BellTimesInput, by: string) => {
+  const taken = await otherBellsNamed(db, bells.name, id);
+  if (taken) throw new AppError('name-taken', undefined, [{ path: 'name', message: 'This name is taken.' }]);
+  await writeBells(db, bells.name, bells.periods, id);
+  const series = await seriesByBells(db, id);
+  return layAnew(
+    ctx,
+    db,
+    series.map((s) => s.id),
+    by,
+    `Bell times ${bells.name} changed`,
+  );
+};
+
+const known = async (ctx: Context, id: string) => {
+  const term = await termById(ctx.db, id);
+  if (!term) throw new AppError('not-found');
+  return term;
+};
+
+const knownBells = async (ctx: Context, id: string) => {
+  if (!(await bellsKnown(ctx.db, id))) throw new AppError('not-found');
+};
+
 /** The college's terms and bell times. They are its staff's; a change of them moves the sessions of every course. */
 export function termRoutes(ctx: Context): Router {
   const router = Router();
-  const staff = async (req: Request) => {
-    const principal = await principalOf(ctx, req.headers);
-    if (principal.kind !== 'account' || !principal.person.staff) throw new AppError('forbidden');
-    return principal.person;
-  };
 
-  /** Lays the named series anew in the caller's transaction, course by course, each kept in its own history. */
-  const layAnew = async (
-    db: PoolConnection,
-    ids: string[],
-    by: string,
-    words: string,
-  ): Promise<CollegeOutcome> => {
-    const found = await Promise.all(ids.map((id) => seriesById(db, id)));
-    const byCourse = new Map<string, string[]>();
-    for (const s of found) byCourse.set(s!.courseId, [...(byCourse.get(s!.courseId) ?? []), s!.id]);
-    const outcome: CollegeOutcome = { courses: [] };
-    for (const [courseId, own] of byCourse) {
-      const { term, code, title } = (await courseById(db, courseId))!;
-      const make = async () => {
-        for (const id of own) {
-          const series = (await seriesById(db, id))!;
-          await laySeries(db, series, term, series.publishedAt === null ? null : ctx.now());
-        }
-        return words;
-      };
-      const done = await changePlan(db, {
-        courseId,
-        term,
-        by,
-        now: ctx.now(),
-        tellAt: ctx.now() + ctx.config.gatherMs,
-        make,
-        mayBeEmpty: true,
-      });
-      if (done.sessions.length)
-        outcome.courses.push({ id: courseId, code, title, sessions: done.sessions, told: done.told });
-    }
-    return outcome;
-  };
+  calendarRoutes(router, ctx);
 
-  /** What will be sent to whom, over all courses. */
-  const lettersOf = (save: (db: PoolConnection) => Promise<CollegeOutcome>) =>
-    rehearse(ctx.db, async (db) => {
-      const letters: LetterAhead[] = [];
-      for (const { id, told } of (await save(db)).courses)
-        letters.push(...(await lettersTo(ctx, db, id, told)));
-      return letters;
-    });
+  bellRoutes(router, ctx);
+  return router;
+}
 
-  const saveTerm = async (db: PoolConnection, id: string, term: Term, by: string) => {
-    await writeTerm(db, term, id);
-    const series = await seriesInTerm(db, id);
-    return layAnew(
-      db,
-      series.map((s) => s.id),
-      by,
-      `${term.name} changed`,
-    );
-  };
-
-  const saveBells = async (db: PoolConnection, id: string, bells: BellTimesInput, by: string) => {
-    const taken = await otherBellsNamed(db, bells.name, id);
-    if (taken)
-      throw new AppError('name-taken', undefined, [{ path: 'name', message: 'This name is taken.' }]);
-    await writeBells(db, bells.name, bells.periods, id);
-    const series = await seriesByBells(db, id);
-    return layAnew(
-      db,
-      series.map((s) => s.id),
-      by,
-      `Bell times ${bells.name} changed`,
-    );
-  };
-
+/** Terms. */
+function calendarRoutes(router: Router, ctx: Context) {
   router.get('/terms', async (req, res) => {
-    await staff(req);
+    await staff(ctx, req);
     const terms: TermInfo[] = await termsOf(ctx.db);
     res.json(terms);
   });
 
   router.post('/terms', async (req, res) => {
-    await staff(req);
+    await staff(ctx, req);
     const term = parse(Term, req.body);
     const id = newId();
     await insertTerm(ctx.db, id, term);
     res.status(201).json({ id });
   });
 
-  const known = async (id: string) => {
-    const term = await termById(ctx.db, id);
-    if (!term) throw new AppError('not-found');
-    return term;
-  };
-
   router.post('/terms/:term/preview', async (req, res) => {
-    const { name } = await staff(req);
-    await known(req.params.term);
+    const { name } = await staff(ctx, req);
+    await known(ctx, req.params.term);
     const term = parse(Term, req.body);
-    res.json(await rehearse(ctx.db, (db) => saveTerm(db, req.params.term, term, name)));
+    res.json(await rehearse(ctx.db, (db) => saveTerm(ctx, db, req.params.term, term, name)));
   });
 
   router.post('/terms/:term/letters', async (req, res) => {
-    const { name } = await staff(req);
-    await known(req.params.term);
+    const { name } = await staff(ctx, req);
+    await known(ctx, req.params.term);
     const term = parse(Term, req.body);
-    res.json(await lettersOf((db) => saveTerm(db, req.params.term, term, name)));
+    res.json(await lettersOf(ctx, (db) => saveTerm(ctx, db, req.params.term, term, name)));
   });
 
   router.put('/terms/:term', async (req, res) => {
-    const { name } = await staff(req);
-    await known(req.params.term);
+    const { name } = await staff(ctx, req);
+    await known(ctx, req.params.term);
     const term = parse(Term, req.body);
-    res.json(await transaction(ctx.db, (db) => saveTerm(db, req.params.term, term, name)));
+    res.json(await transaction(ctx.db, (db) => saveTerm(ctx, db, req.params.term, term, name)));
   });
+}
 
+/** Bell times. */
+function bellRoutes(router: Router, ctx: Context) {
   router.get('/bell-times', async (req, res) => {
-    await staff(req);
+    await staff(ctx, req);
     const sets: BellTimes[] = await bellTimesOf(ctx.db);
     res.json(sets);
   });
 
   router.post('/bell-times', async (req, res) => {
-    await staff(req);
+    await staff(ctx, req);
     const bells = parse(BellTimesInput, req.body);
     if (await bellsNamed(ctx.db, bells.name))
       throw new AppError('name-taken', undefined, [{ path: 'name', message: 'This name is taken.' }]);
@@ -167,37 +185,32 @@ export function termRoutes(ctx: Context): Router {
     res.status(201).json({ id });
   });
 
-  const knownBells = async (id: string) => {
-    if (!(await bellsKnown(ctx.db, id))) throw new AppError('not-found');
-  };
-
   router.post('/bell-times/:bells/preview', async (req, res) => {
-    const { name } = await staff(req);
-    await knownBells(req.params.bells);
+    const { name } = await staff(ctx, req);
+    await knownBells(ctx, req.params.bells);
     const bells = parse(BellTimesInput, req.body);
-    res.json(await rehearse(ctx.db, (db) => saveBells(db, req.params.bells, bells, name)));
+    res.json(await rehearse(ctx.db, (db) => saveBells(ctx, db, req.params.bells, bells, name)));
   });
 
   router.post('/bell-times/:bells/letters', async (req, res) => {
-    const { name } = await staff(req);
-    await knownBells(req.params.bells);
+    const { name } = await staff(ctx, req);
+    await knownBells(ctx, req.params.bells);
     const bells = parse(BellTimesInput, req.body);
-    res.json(await lettersOf((db) => saveBells(db, req.params.bells, bells, name)));
+    res.json(await lettersOf(ctx, (db) => saveBells(ctx, db, req.params.bells, bells, name)));
   });
 
   router.put('/bell-times/:bells', async (req, res) => {
-    const { name } = await staff(req);
-    await knownBells(req.params.bells);
+    const { name } = await staff(ctx, req);
+    await knownBells(ctx, req.params.bells);
     const bells = parse(BellTimesInput, req.body);
-    res.json(await transaction(ctx.db, (db) => saveBells(db, req.params.bells, bells, name)));
+    res.json(await transaction(ctx.db, (db) => saveBells(ctx, db, req.params.bells, bells, name)));
   });
 
   router.delete('/bell-times/:bells', async (req, res) => {
-    await staff(req);
-    await knownBells(req.params.bells);
+    await staff(ctx, req);
+    await knownBells(ctx, req.params.bells);
     if ((await seriesByBells(ctx.db, req.params.bells)).length) throw new AppError('in-use');
     await deleteBells(ctx.db, req.params.bells);
     res.json({});
   });
-  return router;
 }

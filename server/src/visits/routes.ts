@@ -10,33 +10,20 @@ import { courseByClassLink, enrolVisitor, insertVisitor, listedSessions, visitor
 
 const HOUR = 3_600_000;
 
+const listed = (ctx: Context) => listedSessions(ctx.db, ctx.now());
+
+const courseOf = async (ctx: Context, code: string) => {
+  const course = await courseByClassLink(ctx.db, code);
+  if (!course)
+    throw new AppError('not-found', 'This class link is not known. It may have been replaced or hidden.');
+  return course;
+};
+
 /** What anybody may see and do without a link of their own: the college's listed sessions, and the class link's door. */
 export function visitRoutes(ctx: Context): Router {
   const router = Router();
 
-  const listed = () => listedSessions(ctx.db, ctx.now());
-
-  router.get('/listed', async (_req, res) => {
-    const found = await listed();
-    const sessions: ListedSession[] = found.map(({ id, ...s }) => ({
-      ...s,
-      teachers: String(s.teachers ?? '')
-        .split(', ')
-        .filter(Boolean),
-    }));
-    res.json(sessions);
-  });
-
-  /** The same as a calendar to subscribe to. No link stands in it. */
-  router.get('/listed.ics', async (_req, res) => {
-    const events = (await listed()).map((s) => ({
-      uid: `listed-${s.id}@nimble-bell`,
-      title: `${s.course}: ${s.series}${s.title ? `, ${s.title}` : ''}`,
-      startsAt: s.startsAt,
-      endsAt: s.endsAt,
-    }));
-    res.type('text/calendar; charset=utf-8').send(singlesOf(events, 'Listed sessions', ctx.now()));
-  });
+  listedRoutes(router, ctx);
 
   const tries = rateLimit({
     windowMs: 60_000,
@@ -46,15 +33,9 @@ export function visitRoutes(ctx: Context): Router {
     keyGenerator: (req) => String(req.params.code),
     handler: (_req, _res, next) => next(new AppError('too-often')),
   });
-  const courseOf = async (code: string) => {
-    const course = await courseByClassLink(ctx.db, code);
-    if (!course)
-      throw new AppError('not-found', 'This class link is not known. It may have been replaced or hidden.');
-    return course;
-  };
 
   router.get('/class/:code', async (req, res) => {
-    const { code, title } = await courseOf(req.params.code);
+    const { code, title } = await courseOf(ctx, req.params.code);
     res.json({ code, title });
   });
 
@@ -63,7 +44,7 @@ export function visitRoutes(ctx: Context): Router {
    * or comes next, dead an hour after it. They stand on the class list as a guest, where a teacher can take them off.
    */
   router.post('/class/:code', tries, async (req, res) => {
-    const course = await courseOf(req.params.code as string);
+    const course = await courseOf(ctx, req.params.code as string);
     const { name, passcode } = parse(VisitInput, req.body);
     if (passcode.trim().toLowerCase() !== course.passcode.toLowerCase()) throw new AppError('wrong-passcode');
     await refuseTeachersName(ctx.db, course.id, name);
@@ -91,4 +72,29 @@ export function visitRoutes(ctx: Context): Router {
     res.status(201).json({ path: `/in/${link}` });
   });
   return router;
+}
+
+/** What the college shows to everybody. */
+function listedRoutes(router: Router, ctx: Context) {
+  router.get('/listed', async (_req, res) => {
+    const found = await listed(ctx);
+    const sessions: ListedSession[] = found.map(({ id, ...s }) => ({
+      ...s,
+      teachers: String(s.teachers ?? '')
+        .split(', ')
+        .filter(Boolean),
+    }));
+    res.json(sessions);
+  });
+
+  /** The same as a calendar to subscribe to. No link stands in it. */
+  router.get('/listed.ics', async (_req, res) => {
+    const events = (await listed(ctx)).map((s) => ({
+      uid: `listed-${s.id}@nimble-bell`,
+      title: `${s.course}: ${s.series}${s.title ? `, ${s.title}` : ''}`,
+      startsAt: s.startsAt,
+      endsAt: s.endsAt,
+    }));
+    res.type('text/calendar; charset=utf-8').send(singlesOf(events, 'Listed sessions', ctx.now()));
+  });
 }

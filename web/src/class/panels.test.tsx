@@ -145,7 +145,7 @@ test('links are replaced only after what it breaks was read', async () => {
 test('a person is forgotten only after a plain question', async () => {
   const cleared = bar([member()]);
   fireEvent.click(screen.getByRole('button', { name: 'Forget' }));
-  expect(screen.getByText(/are gone for good, in every course/)).toBeTruthy();
+  expect(screen.getByText(/are gone from this course for good/)).toBeTruthy();
   fireEvent.click(screen.getByRole('button', { name: 'Keep them' }));
   expect(screen.queryByText(/are gone for good/)).toBeNull();
   fireEvent.click(screen.getByRole('button', { name: 'Forget' }));

@@ -1,7 +1,7 @@
 import { Anchor, Button, CopyButton, Group, Text, TextInput } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useAsk, type Ask } from '../app/api';
+import { useAsk } from '../app/api';
 import { Panel } from './Panel';
 
 interface Feed {
@@ -14,7 +14,6 @@ export function FeedPanel({ course, about }: { course: string | null; about: str
   const ask = useAsk();
   const client = useQueryClient();
   const [shown, setShown] = useState(false);
-
   const key = ['feed', course];
   const feed = useQuery({
     queryKey: key,
