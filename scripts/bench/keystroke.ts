@@ -3,6 +3,7 @@ import { account } from '../../e2e/support/course';
 import { MAREN, signIn } from '../../e2e/support/people';
 import { BASE_URL } from '../../e2e/support/product';
 import { ms, percentile, type Figure } from './table';
+import { workMs } from './work';
 
 const FRAME_MS = 1000 / 60;
 const KEYS = 120;
@@ -89,17 +90,10 @@ export async function keystroke(): Promise<Figure[]> {
   }
 }
 
-const WORK = ['ScriptDuration', 'RecalcStyleDuration', 'LayoutDuration'];
-
 /** The browser's own count of script, style and layout on the main thread, from before the key to two frames after it, ms. */
 async function oneKey(page: Page, client: CDPSession, key: string): Promise<number> {
   const before = await workMs(client);
   await page.keyboard.press(key);
   await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
   return (await workMs(client)) - before;
-}
-
-async function workMs(client: CDPSession): Promise<number> {
-  const { metrics } = await client.send('Performance.getMetrics');
-  return metrics.filter((m) => WORK.includes(m.name)).reduce((sum, m) => sum + m.value * 1000, 0);
 }

@@ -2,36 +2,17 @@ import { fork, type ChildProcess } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { performance } from 'node:perf_hooks';
-import { io, type Socket } from 'socket.io-client';
-import { evolve, newRoom, versionOf, type RoomCommand, type StoredEvent } from '@nimble-bell/core/room';
+import type { Socket } from 'socket.io-client';
+import { evolve, newRoom, versionOf, type StoredEvent } from '@nimble-bell/core/room';
 import { Replay } from '@nimble-bell/core/recording';
 import { courseLimits, entry, opening, TestRoom } from '@nimble-bell/core/testing';
 import { account, makeCourse, type MadeCourse } from '../../e2e/support/course';
 import { MAREN } from '../../e2e/support/people';
 import { BASE_URL, ROOT } from '../../e2e/support/product';
 import { askStore } from '../../e2e/support/store';
+import { enter, open, type Member } from './roomLine';
+import { oneSeat, penOverStrokes } from './roomPage';
 import { ms, percentile, print, type Figure } from './table';
-
-const connected = (socket: Socket) =>
-  new Promise<Socket>((resolve, reject) => {
-    socket.once('connect', () => resolve(socket));
-    socket.once('connect_error', reject);
-  });
-const open = (url: string, options: object) =>
-  connected(io(url, { transports: ['websocket'], forceNew: true, reconnection: false, ...options }));
-
-interface Member {
-  socket: Socket;
-  send: (command: RoomCommand) => Promise<{ ok: boolean }>;
-}
-
-/** A page's line to a room, entered. */
-async function enter(session: string, options: object): Promise<Member> {
-  const socket = await open(BASE_URL, { path: '/live', query: { room: session }, ...options });
-  const reply = await socket.emitWithAck('enter', { session, after: 0 });
-  if (!reply.ok) throw new Error(reply.refusal.message);
-  return { socket, send: (command) => socket.emitWithAck('command', { id: crypto.randomUUID(), command }) };
-}
 
 /** Signed in once for all rooms. */
 let signedIn: Promise<string> | null = null;
@@ -365,6 +346,8 @@ const PARTS: Record<string, () => Figure[] | Promise<Figure[]>> = {
   'room-1000': thousandEnter,
   'room-late': latePage,
   'room-40': manyRooms,
+  'room-seat': oneSeat,
+  'room-pen': penOverStrokes,
 };
 export const ROOM_PARTS = Object.keys(PARTS);
 

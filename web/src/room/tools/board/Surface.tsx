@@ -16,12 +16,15 @@ export function Surface(props: {
   const { strokes, draw, colour } = props;
   const surface = useRef<SVGSVGElement>(null);
   const [current, setCurrent] = useState<number[]>([]);
+  /** Where the pen is, as fractions of the board, which is centred in its surface. */
   const at = (e: PointerEvent): [number, number] => {
-    const box = surface.current!.getBoundingClientRect();
+    const { x, y } = new DOMPoint(e.clientX, e.clientY).matrixTransform(
+      surface.current!.getScreenCTM()!.inverse(),
+    );
     const inside = (n: number) => Math.round(Math.min(1, Math.max(0, n)) * 10_000) / 10_000;
-    return [inside((e.clientX - box.left) / box.width), inside((e.clientY - box.top) / box.height)];
+    return [inside(x / WIDTH), inside(y / HEIGHT)];
   };
-  const begin = (e: PointerEvent<SVGSVGElement>) => {
+  const begin = (e: PointerEvent<HTMLElement>) => {
     if (!draw) return;
     e.currentTarget.setPointerCapture(e.pointerId);
     setCurrent(at(e));
@@ -34,23 +37,31 @@ export function Surface(props: {
     setCurrent([]);
   };
   return (
-    <svg
-      ref={surface}
-      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+    <div
       className={classes.surface}
       data-draws={draw !== null}
-      role="img"
-      aria-label={`Board with ${countWords(strokes.length, 'stroke')}`}
       onPointerDown={begin}
       onPointerMove={move}
       onPointerUp={end}
       onPointerCancel={end}
     >
-      <Drawn strokes={strokes} />
-      {current.length > 0 && <path d={outlineOf(current)} fill={`var(--${colour})`} />}
-    </svg>
+      <svg
+        ref={surface}
+        viewBox={VIEW}
+        className={classes.drawn}
+        role="img"
+        aria-label={`Board with ${countWords(strokes.length, 'stroke')}`}
+      >
+        <Drawn strokes={strokes} />
+      </svg>
+      <svg viewBox={VIEW} className={classes.pencil} aria-hidden>
+        {current.length > 0 && <path d={outlineOf(current)} fill={`var(--${colour})`} />}
+      </svg>
+    </div>
   );
 }
+
+const VIEW = `0 0 ${WIDTH} ${HEIGHT}`;
 
 /** What is on the board already: the pen moving over it draws none of it again. */
 const Drawn = memo(function Drawn({ strokes }: { strokes: readonly BoardStroke[] }) {

@@ -1,0 +1,148 @@
+import { chromium, type Page } from '@playwright/test';
+import { makeCourse, ringIn, type MadeCourse } from '../../e2e/support/course';
+import { BASE_URL } from '../../e2e/support/product';
+import { enter, type Member } from './roomLine';
+import { ms, percentile, type Figure } from './table';
+import { workMs } from './work';
+
+const FRAME_MS = 1000 / 60;
+const SIZE = { width: 1280, height: 800 };
+
+/** A teacher's page in a class that is on, and the lines of its first students. */
+async function inClass<T>(
+  of: { students: number; here: number; limits?: Record<string, string> },
+  work: (page: Page, members: (Member & { id: string })[]) => Promise<T>,
+): Promise<T> {
+  const course: MadeCourse = await makeCourse({ students: of.students, limits: of.limits ?? {} });
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
+  try {
+    const page = await browser.newPage({ baseURL: BASE_URL, viewport: SIZE });
+    await ringIn(page, course);
+    const members = await Promise.all(
+      course.students.slice(0, of.here).map(async ({ id, link }) => ({
+        id,
+        ...(await enter(course.session, { auth: { link: link.replace('/in/', '') } })),
+      })),
+    );
+    const answer = await work(page, members);
+    for (const { socket } of members) socket.disconnect();
+    return answer;
+  } finally {
+    await browser.close();
+  }
+}
+
+/** Hands go up and down in a class of 300: how many seats are touched by one, and what it costs the page. */
+export async function oneSeat(): Promise<Figure[]> {
+  const { touched, times } = await inClass({ students: 300, here: 20 }, async (page, members) => {
+    const client = await page.context().newCDPSession(page);
+    await client.send('Performance.enable');
+    await page.waitForTimeout(1500);
+    await page.evaluate(() => {
+      const seen = new Set<Element>();
+      Object.assign(window, { touchedSeats: seen });
+      new MutationObserver((records) => {
+        for (const { target } of records) {
+          const element = target instanceof Element ? target : target.parentElement;
+          const seat = element?.closest('[data-testid=seat]');
+          if (seat) seen.add(seat);
+        }
+      }).observe(document.body, { subtree: true, childList: true, attributes: true, characterData: true });
+    });
+    const touched: number[] = [];
+    const times: number[] = [];
+    for (const { id, send } of [...members, ...members]) {
+      const up = times.length < members.length;
+      const before = await workMs(client);
+      await send(up ? { type: 'raiseHand' } : { type: 'lowerHand', member: id });
+      await page.waitForTimeout(120);
+      times.push((await workMs(client)) - before);
+      touched.push(
+        await page.evaluate(() => {
+          const seen = (window as unknown as { touchedSeats: Set<Element> }).touchedSeats;
+          const count = seen.size;
+          seen.clear();
+          return count;
+        }),
+      );
+    }
+    return { touched, times };
+  });
+  const seats = Math.max(...touched);
+  return [
+    {
+      what: "one seat's change in a class of 300: seats touched, and the page's work, p50",
+      ours: `${seats}, ${ms(percentile(times, 0.5))}`,
+      peer: 'all seats, a frame',
+      theirs: `300, ${ms(FRAME_MS)}`,
+      ratio: `${(percentile(times, 0.5) / FRAME_MS).toFixed(2)} frames`,
+      wanted: '1 seat',
+    },
+  ];
+}
+
+const STROKES = 300;
+
+/** A pen moves over a board of 300 strokes: the main thread's time for each frame, from the pen's move until it is drawn. */
+export async function penOverStrokes(): Promise<Figure[]> {
+  const frames = await inClass(
+    { students: 30, here: 30, limits: { draw: 'open' } },
+    async (page, members) => {
+      await page.getByText('Board', { exact: true }).click();
+      for (let i = 0; i < STROKES / members.length; i++)
+        await Promise.all(
+          members.map(({ send }, m) =>
+            send({ type: 'draw', stroke: { points: scribble(i * members.length + m), colour: 'ink' } }),
+          ),
+        );
+      const board = page.getByRole('img', { name: `Board with ${STROKES} strokes` });
+      await board.waitFor();
+      await page.waitForTimeout(500);
+      await page.evaluate(watchFrames);
+      const box = (await board.boundingBox())!;
+      await page.mouse.move(box.x + 40, box.y + 40);
+      await page.mouse.down();
+      for (let i = 0; i < 240; i++)
+        await page.mouse.move(
+          box.x + box.width * (0.5 + 0.4 * Math.sin(i / 20)),
+          box.y + box.height * (0.5 + 0.4 * Math.cos(i / 13)),
+        );
+      await page.mouse.up();
+      return page.evaluate(() => (window as unknown as { frameTimes: number[] }).frameTimes);
+    },
+  );
+  const most = Math.max(...frames);
+  const late = frames.filter((f) => f > FRAME_MS).length;
+  return [
+    {
+      what: `a pen over ${STROKES} strokes, main thread a frame, the longest of ${frames.length} (p50 ${ms(percentile(frames, 0.5))}, p99 ${ms(percentile(frames, 0.99))}, ${late} above a frame)`,
+      ours: ms(most),
+      peer: 'a frame at 60 Hz',
+      theirs: ms(FRAME_MS),
+      ratio: `${(most / FRAME_MS).toFixed(2)} frames`,
+      wanted: 'at most 16.7 ms',
+    },
+  ];
+}
+
+/** A stroke of 60 points somewhere on the board, as fractions of it. */
+const scribble = (n: number): number[] =>
+  Array.from({ length: 120 }, (_, k) => ((n * 37 + k * (k % 2 ? 3 : 7)) % 1000) / 1000);
+
+/** In the page: times each frame from the first move of the pen in it until what follows its painting. */
+function watchFrames() {
+  const times: number[] = [];
+  let began: number | null = null;
+  const { port1, port2 } = new MessageChannel();
+  port2.onmessage = () => {
+    if (began !== null) times.push(performance.now() - began);
+    began = null;
+  };
+  window.addEventListener('pointermove', () => (began ??= performance.now()), { capture: true });
+  const frame = () => {
+    if (began !== null) port1.postMessage(null);
+    requestAnimationFrame(frame);
+  };
+  requestAnimationFrame(frame);
+  Object.assign(window, { frameTimes: times });
+}
