@@ -1,3 +1,8 @@
+import { execFile } from 'node:child_process';
+import { rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { promisify } from 'node:util';
 import { expect, test, type APIRequestContext } from '@playwright/test';
 import { account, byLink, dismiss, makeCourse, ringIn, walkIn, type MadeCourse } from './support/course';
 import { MAREN } from './support/people';
@@ -12,6 +17,20 @@ const plan = (more: object = {}) => ({
   studentsDownload: false,
   ...more,
 });
+
+/** The loudest sound of a recording's last seconds, dB below full; silence is -91. */
+async function loudestAtEnd(media: Buffer, seconds: number): Promise<number> {
+  const file = path.join(tmpdir(), `${crypto.randomUUID()}.webm`);
+  await writeFile(file, media);
+  try {
+    const { stderr } = await promisify(execFile)('ffmpeg', [
+      ...['-nostdin', '-sseof', `-${seconds}`, '-i', file, '-vn', '-af', 'volumedetect', '-f', 'null', '-'],
+    ]);
+    return Number(/max_volume: (-?[\d.]+) dB/.exec(stderr)?.[1]);
+  } finally {
+    await rm(file);
+  }
+}
 
 test('a class with a presented screen and a page that was opened again is recorded whole', async ({
   browser,
@@ -36,10 +55,16 @@ test('a class with a presented screen and a page that was opened again is record
   await page.getByRole('button', { name: /^Camera/ }).click();
   await expect(page.getByRole('button', { name: 'Camera: on' })).toBeVisible();
   await expect(page.getByTestId('recording-mark')).toHaveText('Being recorded');
-  await page.waitForTimeout(1500);
+  // Somebody speaks while nobody else does, and is taken off the list before class is over.
+  const ben = await walkIn(browser, course, 1);
+  await ben.getByRole('button', { name: /^Microphone/ }).click();
+  await ben.waitForTimeout(3000);
+  const api = await account(MAREN);
+  const drop = { edit: 'drop', members: [course.students[1]!.id] };
+  expect((await api.post(`/api/courses/${course.id}/members`, { data: drop })).status()).toBe(201);
+  await expect(ben.getByText('Your link is no longer good for this class.')).toBeVisible();
   await dismiss(page);
 
-  const api = await account(MAREN);
   await expect.poll(async () => (await recordingOf(api, course)).state, { timeout: 60_000 }).toBe('ready');
   const recording = await recordingOf(api, course);
   expect(recording.lengthMs).toBeGreaterThan(4000);
@@ -62,6 +87,8 @@ test('a class with a presented screen and a page that was opened again is record
   const file = await student.get(download);
   expect(file.status()).toBe(200);
   expect(file.headers()['content-disposition']).toContain('attachment');
+  // What Ben said is in it: he was the last to be heard.
+  expect(await loudestAtEnd(await file.body(), 6)).toBeGreaterThan(-40);
   await put({ studentsWatch: false });
   expect((await student.get(`/api/recordings/${recording.id}`)).status()).toBe(403);
   expect((await student.get(detail.mediaPath)).status()).toBe(403);
