@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { faultsOf, jsonPath } from './faults';
-import { SeriesInput } from './planEdit';
+import { SeriesInput } from '../calendar/series';
 
 const said = (schema: z.ZodType, value: unknown) => {
   const result = schema.safeParse(value);

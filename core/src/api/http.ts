@@ -12,7 +12,9 @@ import type { Finding } from '../readiness/finding';
 import { LocalDate, type BellTimes, type MeetingPattern, type Term } from '../calendar/plan';
 import type { SeriesKind } from '../calendar/seriesKind';
 import type { StoredEvent } from '../room/index';
-import type { Answer, InvitationTemplate, InviteBefore, MaterialInfo, NoticeInfo, Reply } from './invite';
+import type { Answer, Reply } from '../mail/answer';
+import type { InvitationTemplate, InviteBefore } from '../mail/invitation';
+import type { MaterialInfo, NoticeInfo } from './invite';
 
 export const SignIn = z.object({
   email: z.string().trim().toLowerCase().max(254),

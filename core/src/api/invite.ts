@@ -2,25 +2,13 @@ import { z } from 'zod';
 import type { Capability } from '../limits/capabilities';
 import { PersonName } from '../roster/names';
 import type { Role } from '../roster/role';
-import type { LetterTopic, MemberScope } from './listEdit';
+import { Answer, type Reply } from '../mail/answer';
+import { NoticeNode } from '../mail/notice';
+import type { LetterState, LetterTopic } from '../mail/topic';
+import type { MemberScope } from '../roster/member';
 import { Zone } from '../calendar/plan';
 
 const Id = z.string().min(1).max(20);
-
-/** Where a letter is on its way. `void`: there was nothing left to say when its time came. */
-export type LetterState = 'queued' | 'sent' | 'failed' | 'bounced' | 'void';
-
-/** `PARTSTAT` of RFC 5545 §3.2.12, as far as a person can answer. */
-export const Answer = z.enum(['accepted', 'tentative', 'declined']);
-export type Answer = z.infer<typeof Answer>;
-
-/** An answer to a series, or to the session of one original date of it. */
-export interface Reply {
-  seriesId: string;
-  date: string | null;
-  answer: Answer;
-  at: number;
-}
 
 export const ReplyInput = z.object({
   seriesId: Id,
@@ -53,12 +41,6 @@ export interface MemberInfo {
   replies: Reply[];
 }
 
-export const InvitationTemplate = z.object({
-  subject: z.string().trim().min(1, 'Give a subject.').max(200, 'At most 200 characters.'),
-  text: z.string().trim().min(1, 'Write what they are to read.').max(8000, 'At most 8,000 characters.'),
-});
-export type InvitationTemplate = z.infer<typeof InvitationTemplate>;
-
 export const InvitationInput = z.object({
   /** Those chosen; everyone who has no invitation yet where there is no list. */
   members: z.array(Id).max(5000).nullable().default(null),
@@ -67,17 +49,6 @@ export const InvitationInput = z.object({
   at: z.number().int().positive().nullable().default(null),
   copyToMe: z.boolean().default(false),
 });
-
-/** A time before each session at which those whom it is for are invited to it: everybody, or some of them. */
-export const InviteBefore = z.object({
-  minutes: z
-    .int('Give whole minutes.')
-    .min(1)
-    .max(14 * 24 * 60),
-  members: z.array(Id).min(1).max(5000).nullable().default(null),
-  groups: z.array(z.string().max(40)).min(1).max(200).nullable().default(null),
-});
-export type InviteBefore = z.infer<typeof InviteBefore>;
 
 export const TelephoneInput = z.object({
   /** The number of the line as it is dialled; null where the course has none. */
@@ -128,63 +99,11 @@ export interface Delivery {
   answer: Answer | null;
 }
 
-/** Minutes before each session at which those whom it is for are reminded. */
-export const Reminders = z.object({
-  minutes: z
-    .array(
-      z
-        .int('Give whole minutes.')
-        .min(1)
-        .max(14 * 24 * 60),
-    )
-    .max(5, 'At most five reminders a session.')
-    .refine((m) => new Set(m).size === m.length, 'Each reminder once.'),
-});
-
 export const MeInput = z.object({
   zone: Zone.optional(),
   /** Empty or null: the class list's name. */
   preferredName: z.literal('').or(PersonName).nullable().optional(),
 });
-
-const Mark = z.object({
-  type: z.enum(['bold', 'italic', 'underline', 'strike', 'link']),
-  attrs: z
-    .object({ href: z.string().max(1000) })
-    .partial()
-    .optional(),
-});
-export interface NoticeNode {
-  type: string;
-  text?: string | undefined;
-  marks?: z.infer<typeof Mark>[] | undefined;
-  attrs?: { level?: number | undefined; date?: string | undefined; start?: number | undefined } | undefined;
-  content?: NoticeNode[] | undefined;
-}
-/** The nodes that a notice may hold; `dayPlan` is filled in from the plan when it is read. */
-export const NoticeNode: z.ZodType<NoticeNode> = z.lazy(() =>
-  z.object({
-    type: z.enum([
-      'doc',
-      'paragraph',
-      'heading',
-      'bulletList',
-      'orderedList',
-      'listItem',
-      'text',
-      'hardBreak',
-      'blockquote',
-      'dayPlan',
-    ]),
-    text: z.string().max(10_000).optional(),
-    marks: z.array(Mark).max(5).optional(),
-    attrs: z
-      .object({ level: z.int().min(1).max(4), date: z.string().max(10), start: z.int() })
-      .partial()
-      .optional(),
-    content: z.array(NoticeNode).max(500).optional(),
-  }),
-);
 
 export const NoticeInput = z
   .object({

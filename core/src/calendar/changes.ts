@@ -1,7 +1,24 @@
-import type { Scope, SessionChange } from '../api/planEdit';
+import { z } from 'zod';
 import { toEpochDay, toMinutes, weekdayOf } from './localDate';
 import type { LaidSession, Own } from './lay';
+import { ClockTime, LocalDate } from './plan';
+import { Minutes, SessionTitle } from './series';
 import { toInstant, toWall, type Instant } from './zone';
+
+/** What is done to a session, or to several. */
+export const SessionChange = z.discriminatedUnion('do', [
+  z.object({ do: z.literal('move'), date: LocalDate, start: ClockTime }),
+  z.object({ do: z.literal('cancel') }),
+  z.object({ do: z.literal('restore') }),
+  z.object({ do: z.literal('lengthen'), minutes: Minutes }),
+  z.object({ do: z.literal('rename'), title: SessionTitle.nullable() }),
+  /** Whether it is recorded by itself; null is what the course's recording plan says. */
+  z.object({ do: z.literal('record'), automatic: z.boolean().nullable() }),
+]);
+export type SessionChange = z.infer<typeof SessionChange>;
+
+export const Scope = z.enum(['one', 'later', 'all']);
+export type Scope = z.infer<typeof Scope>;
 
 /**
  * The sessions that a change touches, as they become. What was held, is live or is over stays as it is. Moved with

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { SessionChange } from '../api/planEdit';
+import type { SessionChange } from './changes';
 import { anyPattern, anyPeriods, anyTerm } from '../testing/plans';
 import { changed } from './changes';
 import { lay, type LaidSession } from './lay';

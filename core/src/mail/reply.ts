@@ -1,5 +1,5 @@
 import ICAL from 'ical.js';
-import type { Answer } from '../api/invite';
+import type { Answer } from './answer';
 
 /** What an answer to an invitation says (RFC 5546 §3.2.3). */
 export interface CalendarReply {

@@ -1,4 +1,4 @@
-import type { SeriesDraft } from '../api/planEdit';
+import type { SeriesDraft } from '../calendar/series';
 import { periodFaults } from '../calendar/bellTimes';
 import { toEpochDay } from '../calendar/localDate';
 import { termDays } from '../calendar/term';

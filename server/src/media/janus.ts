@@ -102,7 +102,7 @@ export class JanusRelay implements MediaRelay {
         { request: 'publish', audiocodec: 'opus', videocodec: 'vp8' },
         { type: 'offer', sdp },
       );
-      for (const kind of TRACK_KINDS) await this.moderate(room, member, kind, false);
+      for (const kind of TRACK_KINDS) await this.#let(room, member, kind, false);
       this.#publishers.set(`${room}/${member}`, { handle });
       return { answer: sdpOf(reply), up };
     } catch (error) {
@@ -123,6 +123,13 @@ export class JanusRelay implements MediaRelay {
   }
 
   async moderate(room: string, member: string, kind: TrackKind, open: boolean) {
+    await this.#let(room, member, kind, open).catch((error: unknown) => {
+      // What is not there any more is closed.
+      if (open || !(error instanceof RelayError) || !ABSENT.has(error.code)) throw error;
+    });
+  }
+
+  async #let(room: string, member: string, kind: TrackKind, open: boolean) {
     await this.#ask({
       request: 'moderate',
       room,

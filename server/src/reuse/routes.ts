@@ -8,28 +8,20 @@ import {
   RecordingPlan,
   SeriesInput,
   type CarryPreview,
-  type MeetingPattern,
   type TemplateInfo,
 } from '@nimble-bell/core/api';
-import { carry, periodsFor, sessionsOf, type Difference } from '@nimble-bell/core/calendar';
+import { carry, periodsFor } from '@nimble-bell/core/calendar';
 import { asked, principalOf } from '../accounts/principal';
 import { newId, newLinkCode, type Context } from '../context';
 import { setCourseRules } from '../courses/settings';
 import { addMember, courseById, insertCourse, seriesOf } from '../courses/store';
-import { json, transaction, type Db } from '../db/pool';
+import { json, transaction } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { changePlan } from '../planning/change';
 import { applyEdit, type Editing } from '../planning/edit';
 import { bellTimesOf, termById } from '../terms/store';
-import {
-  courseOfCode,
-  dropTemplate,
-  keepTemplate,
-  sessionOn,
-  setYoungPupils,
-  templateById,
-  templatesOf,
-} from './store';
+import { courseOfCode, dropTemplate, keepTemplate, setYoungPupils, templateById, templatesOf } from './store';
+import { carried, carrySeries, fitting, withoutDates } from './carry';
 
 const Name = z.object({ name: z.string().trim().min(1, 'Give the template a name.').max(80) });
 const Template = z.object({
@@ -61,67 +53,6 @@ export function reuseRoutes(ctx: Context): Router {
   return router;
 }
 
-const later = (a: string, b: string) => (a > b ? a : b);
-
-/** Dates that belong to one term only are not kept. */
-function withoutDates(pattern: MeetingPattern): MeetingPattern {
-  const { firstDate, ...rest } = pattern;
-  return (rest.ends.by === 'date' ? { ...rest, ends: { by: 'term' } } : rest) as MeetingPattern;
-}
-
-/** The series that give at least a session in this term. */
-async function fitting(db: Db, at: Editing, series: SeriesInput[]): Promise<SeriesInput[]> {
-  const bells = await bellTimesOf(db);
-  return series.filter(
-    ({ pattern }) =>
-      !pattern || sessionsOf(at.term, pattern, undefined, periodsFor(pattern, bells)).sessions.length > 0,
-  );
-}
-
-async function carrySeries(at: Editing, from: string, term: Parameters<typeof carry>[0], input: CarryInput) {
-  const bells = await bellTimesOf(at.db);
-  for (const { id, title, kind, pattern, expected, group } of await seriesOf(at.db, from)) {
-    const carried = pattern && carry(term, at.term, pattern, periodsFor(pattern, bells));
-    const series = { title, kind, pattern: carried?.pattern ?? null, expected, group, leads: [] };
-    const [fits] = await fitting(at.db, at, [series]);
-    if (!fits) continue;
-    await applyEdit(at, { edit: 'add-series', series: [series] });
-    const made = (await seriesOf(at.db, at.courseId)).find((s) => s.title === title && s.group === group)!;
-    const settled = input.settled.filter((c) => c.series === id);
-    for (const choice of settled) await settle(at, made.id, choice, carried?.differences ?? []);
-  }
-}
-
-type Choice = CarryInput['settled'][number];
-
-/** A session that fell on a day off takes the proposed day, or none; one that the new term adds can be left out. */
-async function settle(at: Editing, seriesId: string, choice: Choice, differences: readonly Difference[]) {
-  const difference = differences.find((d) => (d.was?.date ?? d.date) === choice.date);
-  if (!difference) return;
-  if (difference.outcome === 'moved' && choice.take && difference.date)
-    await applyEdit(
-      { ...at, now: 0 },
-      {
-        edit: 'add-session',
-        seriesId,
-        date: difference.date,
-        start: difference.start,
-        minutes: difference.minutes,
-        title: null,
-        replaces: null,
-      },
-    );
-  if (difference.outcome === 'extra' && !choice.take) {
-    const session = await sessionOn(at.db, seriesId, difference.date);
-    if (session)
-      await applyEdit(at, { edit: 'change-session', id: session.id, scope: 'one', change: { do: 'cancel' } });
-  }
-}
-
-/** A recording plan in another term: kept as long past its end. */
-const carried = (recording: RecordingPlan | null, term: { lastDay: string }) =>
-  recording ? { recording: { ...recording, keepUntil: later(recording.keepUntil, term.lastDay) } } : {};
-
 interface Applying {
   name: string;
   body: z.infer<typeof Template>;
@@ -139,7 +70,7 @@ async function applyTemplate(
   const at: Editing = { db, courseId, term, now: ctx.now() };
   const { door, limits, recordingPlan } = body;
   await setCourseRules(db, courseId, { door, limits, ...carried(recordingPlan, term) }, member, at.now);
-  const fits = await fitting(db, at, body.series);
+  const fits = await fitting(at, body.series);
   const make = async () => {
     if (fits.length) await applyEdit(at, { edit: 'add-series', series: fits });
     return `Template ${name} applied`;

@@ -177,7 +177,8 @@ export class RoomSocket {
       return { messages: own.talk.messages.slice(-TALK_AT_ONCE) as never, earlier: own.talk.earlier };
     },
     documentOpen: async (socket, { place, name }) => {
-      const { room } = this.#visit(socket);
+      const { room, member } = this.#visit(socket);
+      if (place !== placeOf(room.state, member.id)) throw new AppError('forbidden');
       const updates = await updatesOf(this.ctx.db, { session: room.session, place, name });
       return { updates: updates.map((u) => u.toString('base64')) };
     },
