@@ -104,6 +104,16 @@ test('a cancelled session is an exception and a moved one an override', () => {
   expect(instantsIn(text)).toEqual(expected.sort((a, b) => a - b));
 });
 
+test('a last session in the hour that clocks have twice stays within its rule', () => {
+  const t = autumn({ zone: 'Asia/Beirut', firstDay: '2026-06-20', lastDay: '2026-10-24', daysOff: [] });
+  const plain = { lingerMinutes: 0, ends: { by: 'term' as const }, start: '23:00', minutes: 1 };
+  const pattern = { kind: 'daily' as const, every: 3, firstDate: '2026-10-21', ...plain };
+  const sessions = sessionsOf(t, pattern).sessions.map((s) => ({ ...s, state: 'planned' as const }));
+  expect(sessions.at(-1)!.date).toBe('2026-10-24');
+  const base = { uid: 'a@b', sequence: 0, stamp: 0, title: 'Any', term: t, pattern, periods: [] };
+  expect(instantsIn(calendarOf([{ ...base, sessions }], 'PUBLISH'))).toEqual(sessions.map((s) => s.startsAt));
+});
+
 test('whatever the pattern, ical.js and our own reader read back the instants that were planned', () => {
   fc.assert(
     fc.property(

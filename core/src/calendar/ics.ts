@@ -158,7 +158,8 @@ function addEvents(calendar: ICAL.Component, entry: CalendarEntry) {
   const set = new Set(wanted);
   if (rule) {
     // The end of the last day: readers differ on the instant of a time that a clock change skips or repeats.
-    const until = new Date(toInstant(zone, toEpochDay(wanted.at(-1)!), 1439) + 59_000);
+    // The whole of the last day, an hour that it has twice as well: programs take the one or the other.
+    const until = new Date(toInstant(zone, toEpochDay(wanted.at(-1)!) + 1, 0) - 1000);
     event.addPropertyWithValue('rrule', ICAL.Recur.fromString(`${rule};UNTIL=${compact(until)}`));
     for (const date of dates) if (!set.has(date)) event.addProperty(localTime('exdate', date, start, zone));
   }
