@@ -2,6 +2,7 @@ import type { NextFunction, Request, Response } from 'express';
 import { z } from 'zod';
 import { faultsOf, type ErrorBody } from '@nimble-bell/core/api';
 import type { Logger } from 'pino';
+import { isCrossed } from './db/pool';
 
 /** Every error that reaches a person: its status and its sentence. */
 const CATALOGUE = {
@@ -21,6 +22,7 @@ const CATALOGUE = {
     'Sessions of this series were held. Cancel the rest instead: the past stays on record.',
   ],
   'no-change': [422, 'This changes nothing.'],
+  'moved-on': [409, 'The plan has moved on since.'],
   'not-latest': [409, 'Something was changed since. Undo the latest change first.'],
   'name-taken': [409, 'There is one with this name already.'],
   'in-use': [409, 'This is in use and cannot be removed.'],
@@ -33,6 +35,7 @@ const CATALOGUE = {
   expired: [410, 'This recording was kept until its date, and is gone.'],
   'not-ready': [409, 'The recording is being prepared.'],
   'too-large': [413, 'This is more than can be sent at once.'],
+  busy: [503, 'Others are writing here just now. Nothing was changed. Try again.'],
   'too-often': [429, 'Too many tries. Wait a minute.'],
   internal: [500, 'Something went wrong here. Nothing was changed. Try again.'],
 } as const satisfies Record<string, [number, string]>;
@@ -77,6 +80,7 @@ function asAppError(error: unknown): AppError {
   const type = (error as { type?: string }).type;
   if (type === 'entity.too.large') return new AppError('too-large');
   if (type === 'entity.parse.failed') return new AppError('invalid', 'This is not JSON.');
+  if (isCrossed(error)) return new AppError('busy');
   if ((error as { code?: string }).code === 'ENOENT') return new AppError('not-found');
   return new AppError('internal');
 }

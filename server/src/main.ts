@@ -16,7 +16,7 @@ import { composingLane, sendingLane } from './mail/send';
 import { keepTime } from './mail/timed';
 import { JanusRelay } from './media/janus';
 import { noRelay } from './media/relay';
-import { keepExpiring } from './recordings/expire';
+import { keepHouse } from './jobs/hourly';
 import { prepareRecording, rawDir } from './recordings/prepare';
 import { Rooms } from './room/rooms';
 import { Media } from './room/effects/media';
@@ -81,7 +81,7 @@ const worker = new Worker(ctx, [
   },
 ]);
 worker.start();
-const expiring = keepExpiring(ctx);
+const house = keepHouse(ctx);
 const timekeeper = keepTime(ctx);
 const reading = config.inboxUrl ? keepReading(ctx) : null;
 let stopping = false;
@@ -90,7 +90,7 @@ async function stop() {
   stopping = true;
   rooms.stop();
   await leases.stop();
-  clearInterval(expiring);
+  clearInterval(house);
   clearInterval(timekeeper);
   await Promise.all([worker.stop(), reading?.stop(), socket.close(), relay.stop()]);
   await ctx.db.end();

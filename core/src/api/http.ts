@@ -134,6 +134,8 @@ export interface Told {
 export interface PlanOutcome {
   /** The history's entry; null in a preview. */
   changeId: string | null;
+  /** The latest entry of the history that it was worked out on: sent with the save, as `If-Match`. */
+  on: string;
   words: string;
   sessions: SessionDelta[];
   /** Who will be told: those invited already whom it touches. */

@@ -31,6 +31,8 @@ export type ListEditDraft = z.input<typeof ListEdit>;
 export interface ListOutcome {
   /** The history's entry; null in a preview. */
   changeId: string | null;
+  /** The latest entry of the history that it was worked out on: sent with the save, as `If-Match`. */
+  on: string;
   words: string;
   people: { member: string; name: string; words: string }[];
   /** Who is written to, and about what. */

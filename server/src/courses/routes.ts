@@ -12,6 +12,7 @@ import { asked, personIdOf, principalOf } from '../accounts/principal';
 import { newId, newLinkCode, type Context } from '../context';
 import { transaction } from '../db/pool';
 import { AppError, parse } from '../errors';
+import { once } from '../requests/once';
 import { termsOf } from '../terms/store';
 import { courseDetail } from './detail';
 import { setCourseRules } from './settings';
@@ -45,7 +46,7 @@ export function courseRoutes(ctx: Context): Router {
     if (principal.kind !== 'account' || !principal.person.staff) throw new AppError('forbidden');
     const input = parse(NewCourse, req.body);
     const term = await termFor(ctx, input.term);
-    const id = await transaction(ctx.db, async (db) => {
+    const id = await once(ctx, req, async (db) => {
       const taken = await courseByCode(db, term.id, input.code);
       if (taken)
         throw new AppError('code-taken', undefined, [{ path: 'code', message: 'This code is taken.' }]);

@@ -229,3 +229,35 @@ export const courseByCode = (db: Db, termId: string, code: string) =>
 
 export const nameCourse = (db: Db, title: string, youngPupils: boolean, courseId: string) =>
   run(db, 'UPDATE courses SET title = ?, young_pupils = ? WHERE id = ?', [title, youngPupils, courseId]);
+
+export const termIdOf = (db: Db, courseId: string) =>
+  one<{ termId: string }>(db, 'SELECT term_id AS termId FROM courses WHERE id = ?', [courseId]);
+
+/** The course's row, locked until the transaction ends: see `takeTurn`. */
+export const courseForUpdate = (db: Db, courseId: string) =>
+  one<{ termId: string }>(db, 'SELECT term_id AS termId FROM courses WHERE id = ? FOR UPDATE', [courseId]);
+
+/** The courses of a term, their rows locked in the order in which everybody locks several. */
+export const coursesForUpdate = (db: Db, ids: readonly string[]) =>
+  rows<{ id: string }>(db, 'SELECT id FROM courses WHERE id IN (?) ORDER BY id FOR UPDATE', [ids]);
+
+export type History = 'plan_changes' | 'list_changes';
+
+/** The latest entry of a course's history; the empty text where there is none. */
+export const latestOf = async (db: Db, history: History, courseId: string): Promise<string> =>
+  (
+    await one<{ id: string }>(
+      db,
+      `SELECT id FROM ${history} WHERE course_id = ? ORDER BY place DESC LIMIT 1`,
+      [courseId],
+    )
+  )?.id ?? '';
+
+/** What came into a course's history after an entry, newest first. */
+export const changesAfter = (db: Db, history: History, courseId: string, id: string) =>
+  rows<{ by: string; words: string; at: number }>(
+    db,
+    `SELECT made_by AS \`by\`, words, at FROM ${history}
+      WHERE course_id = ? AND place > COALESCE((SELECT place FROM ${history} WHERE id = ?), 0) ORDER BY place DESC`,
+    [courseId, id],
+  );

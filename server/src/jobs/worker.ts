@@ -1,6 +1,6 @@
 import type { PoolConnection } from 'mysql2/promise';
 import type { Context } from '../context';
-import { transaction } from '../db/pool';
+import { transactionOnce } from '../db/pool';
 import { anyDue, lockDue, noteDone, postponeJob, type Job } from './store';
 
 export type { Job } from './store';
@@ -76,7 +76,7 @@ export class Worker {
 
   #attempt(lane: Lane, batch: number): Promise<number> {
     const { ctx } = this;
-    return transaction(ctx.db, async (db) => {
+    return transactionOnce(ctx.db, async (db) => {
       const jobs = await lockDue(db, lane.where, batch, ctx.now());
       if (!jobs.length) return 0;
       try {

@@ -17,7 +17,9 @@ import { z } from 'zod';
 import { asked, principalOf } from '../accounts/principal';
 import { newId, type Context } from '../context';
 import { transaction } from '../db/pool';
+import { takeTurn } from '../courses/turn';
 import { AppError, parse } from '../errors';
+import { once } from '../requests/once';
 import { isFor, seriesTarget } from '@nimble-bell/core/roster';
 import { ownMembers } from '../roster/store';
 import { compose } from './compose';
@@ -121,7 +123,8 @@ function invitationRoutes(router: Router, ctx: Context) {
     const me = await asked(ctx, req, 'plan');
     const { courseId } = me;
     const input = parse(InvitationInput, req.body ?? {});
-    const result = await transaction(ctx.db, async (db) => {
+    const result = await once(ctx, req, async (db) => {
+      await takeTurn(db, courseId);
       const desk = (await deskFor(ctx, db, courseId))!;
       const people = await membersWhere(db, "m.course_id = ? AND m.role <> 'teacher'", [courseId]);
       if (!people.some((m) => m.role === 'student')) throw new AppError('nobody-to-invite');
@@ -173,7 +176,8 @@ function deliveryRoutes(router: Router, ctx: Context) {
   router.post('/courses/:course/deliveries/resend', async (req, res) => {
     const { courseId } = await asked(ctx, req, 'plan');
     const { letters } = parse(Resend, req.body);
-    const queued = await transaction(ctx.db, async (db) => {
+    const queued = await once(ctx, req, async (db) => {
+      await takeTurn(db, courseId);
       const found = await lettersForUpdate(db, courseId, letters);
       if (found.length < new Set(letters).size) throw new AppError('not-found', 'There is no such letter.');
       const cause = newId();

@@ -1,6 +1,7 @@
 import type { Told } from '@nimble-bell/core/api';
 import type { PoolConnection } from 'mysql2/promise';
 import { newId } from '../context';
+import { takeTurn } from '../courses/turn';
 import { givePins } from '../roster/pins';
 import { queueUpdates } from './queue';
 import { invitedByName, writeTelephone } from './store';
@@ -15,6 +16,7 @@ export async function setTelephone(
   number: string | null,
   tellAt: number,
 ): Promise<Told[]> {
+  await takeTurn(db, courseId);
   const { changedRows } = await writeTelephone(db, number, courseId);
   await givePins(db, courseId);
   if (!changedRows) return [];

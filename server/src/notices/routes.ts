@@ -2,8 +2,9 @@ import { Router } from 'express';
 import { NoticeInput } from '@nimble-bell/core/api';
 import { asked } from '../accounts/principal';
 import { newId, type Context } from '../context';
-import { transaction, type Db } from '../db/pool';
+import { type Db } from '../db/pool';
 import { AppError, parse } from '../errors';
+import { once } from '../requests/once';
 import { queueLetters } from '../mail/queue';
 import { changeNotice, deleteNotice, insertNotice, noticesFor } from './store';
 import { membersWhere } from '../accounts/store';
@@ -33,7 +34,7 @@ export function noticeRoutes(ctx: Context): Router {
     const member = await asked(ctx, req, 'teach');
     const input = parse(NoticeInput, req.body);
     const id = newId();
-    const mailed = await transaction(ctx.db, async (db) => {
+    const made = await once(ctx, req, async (db) => {
       const now = ctx.now();
       const from = input.from ?? now;
       await insertNotice(db, {
@@ -48,9 +49,10 @@ export function noticeRoutes(ctx: Context): Router {
         by: member.name,
         at: now,
       });
-      return input.mail ? mailIt(db, member.courseId, id, Math.max(from, now)) : 0;
+      const mailed = input.mail ? await mailIt(db, member.courseId, id, Math.max(from, now)) : 0;
+      return { id, mailed };
     });
-    res.status(201).json({ id, mailed });
+    res.status(201).json(made);
   });
 
   changeRoutes(router, ctx);

@@ -32,6 +32,8 @@ export interface PlanChange {
   now: number;
   /** When the news of it leaves: what changes until then is told with it. */
   tellAt: number;
+  /** The history's latest entry before it. */
+  on?: string;
   /** Does the change and gives it in words. */
   make: () => Promise<string>;
   /** Whether nothing changed is worth an entry or a refusal. */
@@ -44,13 +46,14 @@ export interface PlanChange {
  * their message queued. Rolled back, it was a preview.
  */
 export async function changePlan(db: PoolConnection, change: PlanChange): Promise<PlanOutcome> {
-  const { courseId, term, by, now } = change;
+  const { courseId, term, by, now, on = '' } = change;
   const before = await snapshot(db, courseId);
   const words = await change.make();
   const after = await snapshot(db, courseId);
   const diff = diffOf(before, after);
   if (isEmpty(diff)) {
-    if (change.mayBeEmpty) return { changeId: null, words, sessions: [], told: [], clashes: [], made: [] };
+    if (change.mayBeEmpty)
+      return { changeId: null, on, words, sessions: [], told: [], clashes: [], made: [] };
     throw new AppError('no-change');
   }
   const touched = new Set(diff.sessions.map((s) => (s.after ?? s.before)!.seriesId));
@@ -78,6 +81,7 @@ export async function changePlan(db: PoolConnection, change: PlanChange): Promis
   );
   return {
     changeId,
+    on,
     words,
     sessions: deltasOf(diff, before, after, term),
     told,

@@ -2,6 +2,7 @@ import { PlanEdit } from '@nimble-bell/core/api';
 import type { Fix } from '@nimble-bell/core/readiness';
 import type { Context } from '../context';
 import { courseById, sessionsOfCourse } from '../courses/store';
+import { takeTurn } from '../courses/turn';
 import { setCourseRules } from '../courses/settings';
 import { transaction } from '../db/pool';
 import { AppError } from '../errors';
@@ -31,11 +32,12 @@ async function doFix(ctx: Context, courseId: string, member: string, by: string,
   switch (fix.do) {
     case 'edit': {
       const edit = PlanEdit.parse(fix.edit);
-      await transaction(ctx.db, (db) => {
-        const at = { db, courseId, term: course.term, now };
+      await transaction(ctx.db, async (db) => {
+        const { term } = await takeTurn(db, courseId);
+        const at = { db, courseId, term, now };
         return changePlan(db, {
           courseId,
-          term: course.term,
+          term,
           by,
           now,
           tellAt: now + ctx.config.gatherMs,
@@ -57,7 +59,10 @@ async function doFix(ctx: Context, courseId: string, member: string, by: string,
       await transaction(ctx.db, (db) => setCourseRules(db, courseId, { recording: fix.plan }, member, now));
       return;
     case 'invite':
-      await transaction(ctx.db, (db) => inviteNew(db, courseId, now));
+      await transaction(ctx.db, async (db) => {
+        await takeTurn(db, courseId);
+        return inviteNew(db, courseId, now);
+      });
       return;
     case 'go':
       return;

@@ -5,8 +5,11 @@ import { asked, principalOf, requireRight } from '../accounts/principal';
 import type { Context } from '../context';
 import { courseById, sessionById } from '../courses/store';
 import { lettersOf } from '../mail/foretell';
-import { json, rehearse, transaction } from '../db/pool';
+import { json, rehearse } from '../db/pool';
+import { baseOf, stillOn } from '../courses/base';
+import { takeTurn } from '../courses/turn';
 import { AppError, parse } from '../errors';
+import { once } from '../requests/once';
 import { changePlan, deltasOf } from './change';
 import { applyEdit } from './edit';
 import { fixFinding } from './fixes';
@@ -30,12 +33,16 @@ const edited = async (
   db: PoolConnection,
   member: MemberRow,
   edit: PlanEdit,
+  base: string | null = null,
 ): Promise<PlanOutcome> => {
   const { courseId } = member;
-  const { term } = (await courseById(db, courseId))!;
+  const course = await takeTurn(db, courseId);
+  const { term } = course;
+  const on = await stillOn(db, 'plan_changes', course, base);
   const now = ctx.now();
   const make = () => applyEdit({ db, courseId, term, now }, edit);
-  return changePlan(db, { courseId, term, by: member.name, now, tellAt: now + ctx.config.gatherMs, make });
+  const tellAt = now + ctx.config.gatherMs;
+  return changePlan(db, { courseId, term, by: member.name, now, tellAt, on, make });
 };
 
 const snapshotReadOnly = (ctx: Context, course: string) => rehearse(ctx.db, (db) => snapshot(db, course));
@@ -100,7 +107,7 @@ function editRoutes(router: Router, ctx: Context) {
   router.post('/courses/:course/plan', async (req, res) => {
     const member = await asked(ctx, req, 'plan');
     const edit = parse(PlanEdit, req.body);
-    res.status(201).json(await transaction(ctx.db, (db) => edited(ctx, db, member, edit)));
+    res.status(201).json(await once(ctx, req, (db) => edited(ctx, db, member, edit, baseOf(req))));
   });
 
   /** The way back of the latest change that stands; it is a change itself, and told like one. */
@@ -108,8 +115,8 @@ function editRoutes(router: Router, ctx: Context) {
     const member = await asked(ctx, req, 'plan');
     const { change } = parse(UndoInput, req.body);
     const { courseId } = member;
-    const outcome = await transaction(ctx.db, async (db) => {
-      const { term } = (await courseById(db, courseId))!;
+    const outcome = await once(ctx, req, async (db) => {
+      const { term } = await takeTurn(db, courseId);
       const latest = await latestChange(db, courseId);
       if (latest?.id !== change) throw new AppError('not-latest');
       const make = async () => {

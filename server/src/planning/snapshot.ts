@@ -2,7 +2,7 @@ import type { Db } from '../db/pool';
 import {
   deleteSessions,
   removeSeries,
-  setGroup,
+  moveFromGroup,
   writeSeries,
   writeSession,
   type SeriesRecord,
@@ -32,9 +32,17 @@ function changesOf<T>(before: Map<string, T>, after: Map<string, T>): RowChange<
     .filter((c) => !same(c.before, c.after));
 }
 
+/** A session that was rung in or dismissed meanwhile was not changed by it: classes go on while a plan is written. */
+function withoutRinging({ before, after }: RowChange<SessionRecord>): RowChange<SessionRecord> {
+  const rung = before && after && (after.state === 'live' || after.state === 'held');
+  return rung ? { before: { ...before, state: after.state }, after } : { before, after };
+}
+
 export const diffOf = (before: Snapshot, after: Snapshot): PlanDiff => ({
   series: changesOf(before.series, after.series),
-  sessions: changesOf(before.sessions, after.sessions),
+  sessions: changesOf(before.sessions, after.sessions)
+    .map(withoutRinging)
+    .filter((c) => !same(c.before, c.after)),
   groups: [...after.groups]
     .map(([member, group]) => ({ member, before: before.groups.get(member) ?? null, after: group }))
     .filter((g) => g.before !== g.after),
@@ -57,5 +65,5 @@ export async function applyDiff(db: Db, course: string, diff: PlanDiff) {
     else if (before) await deleteSessions(db, 'id = ?', [before.id]);
   }
   for (const { before, after } of diff.series) if (before && !after) await removeSeries(db, before.id);
-  for (const { member, after } of diff.groups) await setGroup(db, after, member);
+  for (const { member, before, after } of diff.groups) await moveFromGroup(db, before, after, member);
 }

@@ -80,12 +80,12 @@ export const memberName = (db: Db, id: string, courseId: string) =>
 export const standingSessions = (db: Db, series: string) =>
   rows(db, "SELECT id FROM sessions WHERE series_id = ? AND state <> 'held'", [series]);
 
-/** The latest change that stands, its row locked until the transaction ends. */
+/** The latest change that stands. */
 export const latestChange = (db: Db, courseId: string) =>
   one<{ id: string; words: string; body: unknown }>(
     db,
     `SELECT id, words, body FROM plan_changes WHERE course_id = ? AND undone_at IS NULL AND words NOT LIKE 'Undone: %'
-          ORDER BY place DESC LIMIT 1 FOR UPDATE`,
+          ORDER BY place DESC LIMIT 1`,
     [courseId],
   );
 
@@ -122,6 +122,10 @@ export const changesOf = (db: Db, courseId: string) =>
 
 export const isLive = (db: Db, seriesId: string) =>
   one(db, "SELECT id FROM sessions WHERE series_id = ? AND state = 'live'", [seriesId]);
+
+/** Puts a student into another group, where they still are in the one that is named. */
+export const moveFromGroup = (db: Db, from: string | null, to: string | null, member: string) =>
+  run(db, 'UPDATE members SET group_name = ? WHERE id = ? AND group_name <=> ?', [to, member, from]);
 
 export const setGroup = (db: Db, group: null | string, member: string) =>
   run(db, 'UPDATE members SET group_name = ? WHERE id = ?', [group, member]);
@@ -195,7 +199,11 @@ export interface SeriesRecord {
   expected: number | null;
   leads: string[];
   publishedAt: number | null;
+  /** Its other columns, whatever they are: only for whoever puts it back. */
+  rest?: Rest;
 }
+
+type Rest = Record<string, unknown>;
 
 /** A session as its row. */
 export interface SessionRecord {
@@ -212,6 +220,8 @@ export interface SessionRecord {
   own: Own[];
   replaces: string | null;
   record: boolean | null;
+  /** Its other columns, whatever they are: only for whoever puts it back. */
+  rest?: Rest;
 }
 
 /** All that a plan is: series, sessions, and who is in which group. */
@@ -221,38 +231,82 @@ export interface Snapshot {
   groups: Map<string, string | null>;
 }
 
-const RECORD = `SELECT id, series_id AS seriesId, local_date AS date, take, number, starts_at AS startsAt, ends_at AS endsAt,
-                       linger_minutes AS lingerMinutes, state, title, own, replaces, record FROM sessions`;
+interface RawRecord {
+  id: string;
+  series_id: string;
+  course_id: string;
+  local_date: string;
+  take: number;
+  number: number;
+  starts_at: number;
+  ends_at: number;
+  linger_minutes: number;
+  state: SessionRecord['state'];
+  title: string | null;
+  own: string;
+  replaces: string | null;
+  record: number | null;
+}
 
-type RawRecord = Omit<SessionRecord, 'own' | 'record'> & { own: string; record: number | null };
+function readRecord(row: RawRecord): SessionRecord {
+  const { id, series_id, course_id, local_date, take, number, starts_at, ends_at, ...more } = row;
+  const { linger_minutes, state, title, own, replaces, record, ...rest } = more;
+  return {
+    id,
+    seriesId: series_id,
+    date: local_date,
+    take,
+    number,
+    startsAt: starts_at,
+    endsAt: ends_at,
+    lingerMinutes: linger_minutes,
+    state,
+    title,
+    own: own ? (own.split(',') as Own[]) : [],
+    replaces,
+    record: record === null ? null : Boolean(record),
+    rest,
+  };
+}
 
-const readRecord = (s: RawRecord): SessionRecord => ({
-  ...s,
-  own: s.own ? (s.own.split(',') as Own[]) : [],
-  record: s.record === null ? null : Boolean(s.record),
-});
+interface RawSeries {
+  id: string;
+  course_id: string;
+  title: string;
+  kind: string;
+  pattern: unknown;
+  group_name: string | null;
+  expected: number | null;
+  leads: unknown;
+  published_at: number | null;
+}
 
-/** A course's plan as it stands, its rows locked until the transaction ends. */
+function readSeriesRecord(row: RawSeries): SeriesRecord {
+  const { id, course_id, title, kind, pattern, group_name, expected, leads, published_at, ...rest } = row;
+  return {
+    id,
+    title,
+    kind,
+    pattern: pattern === null ? null : json(pattern),
+    group: group_name,
+    expected,
+    leads: json<string[]>(leads),
+    publishedAt: published_at,
+    rest,
+  };
+}
+
+/** A course's plan as it stands. Whoever changes it has the course's turn. */
 export async function snapshot(db: Db, course: string): Promise<Snapshot> {
-  const series = await rows<SeriesRecord & { leads: unknown }>(
-    db,
-    `SELECT id, title, kind, pattern, group_name AS \`group\`, expected, leads, published_at AS publishedAt
-       FROM series WHERE course_id = ? FOR UPDATE`,
-    [course],
-  );
-  const sessions = await rows<RawRecord>(db, `${RECORD} WHERE course_id = ? FOR UPDATE`, [course]);
+  const series = await rows<RawSeries>(db, 'SELECT * FROM series WHERE course_id = ?', [course]);
+  const sessions = await rows<RawRecord>(db, 'SELECT * FROM sessions WHERE course_id = ?', [course]);
   const members = await rows<{ id: string; group: string | null }>(
     db,
-    'SELECT id, group_name AS `group` FROM members WHERE course_id = ? FOR UPDATE',
+    'SELECT id, group_name AS `group` FROM members WHERE course_id = ?',
     [course],
   );
   return {
-    series: new Map(
-      series.map((s) => [
-        s.id,
-        { ...s, pattern: s.pattern === null ? null : json(s.pattern), leads: json<string[]>(s.leads) },
-      ]),
-    ),
+    series: new Map(series.map((s) => [s.id, readSeriesRecord(s)])),
     sessions: new Map(sessions.map((s) => [s.id, readRecord(s)])),
     groups: new Map(members.map((m) => [m.id, m.group])),
   };
@@ -260,13 +314,16 @@ export async function snapshot(db: Db, course: string): Promise<Snapshot> {
 
 /** Takes sessions away that were never rung in. What was said at their doors, who came and went, goes with them. */
 export async function deleteSessions(db: Db, where: string, values: readonly (string | number | string[])[]) {
-  const which = `${where} AND state NOT IN ('live', 'held')`;
-  await run(
+  const going = await rows<{ id: string }>(
     db,
-    `DELETE FROM room_events WHERE session_id IN (SELECT id FROM sessions WHERE ${which})`,
+    `SELECT id FROM sessions WHERE ${where} AND state NOT IN ('live', 'held') FOR UPDATE`,
     values,
   );
-  await run(db, `DELETE FROM sessions WHERE ${which}`, values);
+  if (!going.length) return;
+  const ids = going.map((s) => s.id);
+  // By their ids alone: what other rooms hold is neither read nor locked.
+  await run(db, 'DELETE FROM room_events WHERE session_id IN (?)', [ids]);
+  await run(db, 'DELETE FROM sessions WHERE id IN (?)', [ids]);
 }
 
 export const removeSeries = async (db: Db, id: string) => {
@@ -274,51 +331,69 @@ export const removeSeries = async (db: Db, id: string) => {
   await removeIfEmpty(db, id);
 };
 
-export const writeSeries = (db: Db, course: string, s: SeriesRecord) =>
-  run(
+/** Columns and values of a row, those of `rest` among them where the row is put back. */
+const columnsOf = (columns: Rest) => ({
+  names: `(${Object.keys(columns)
+    .map((name) => `\`${name}\``)
+    .join(', ')})`,
+  // The driver hands JSON columns over as values.
+  values: Object.values(columns).map((v) =>
+    v !== null && typeof v === 'object' ? JSON.stringify(v) : (v as string | number | null),
+  ),
+});
+
+/** Written over one that is there, a series keeps its other columns; put back, it has those it had. */
+export function writeSeries(db: Db, course: string, s: SeriesRecord) {
+  const { names, values } = columnsOf({
+    ...s.rest,
+    id: s.id,
+    course_id: course,
+    title: s.title,
+    kind: s.kind,
+    pattern: s.pattern === null ? null : JSON.stringify(s.pattern),
+    group_name: s.group,
+    expected: s.expected,
+    leads: JSON.stringify(s.leads),
+    published_at: s.publishedAt,
+  });
+  return run(
     db,
-    `INSERT INTO series (id, course_id, title, kind, pattern, group_name, expected, leads, published_at)
-     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)
+    `INSERT INTO series ${names} VALUES (?)
      ON DUPLICATE KEY UPDATE title = VALUES(title), kind = VALUES(kind), pattern = VALUES(pattern),
        group_name = VALUES(group_name), expected = VALUES(expected), leads = VALUES(leads),
        published_at = VALUES(published_at)`,
-    [
-      s.id,
-      course,
-      s.title,
-      s.kind,
-      s.pattern === null ? null : JSON.stringify(s.pattern),
-      s.group,
-      s.expected,
-      JSON.stringify(s.leads),
-      s.publishedAt,
-    ],
+    [values],
   );
+}
 
-const SESSION_COLUMNS = `(id, series_id, course_id, local_date, take, number, starts_at, ends_at, linger_minutes, state, title, own, replaces, record)`;
+const sessionColumns = (course: string, s: SessionRecord) =>
+  columnsOf({
+    ...s.rest,
+    id: s.id,
+    series_id: s.seriesId,
+    course_id: course,
+    local_date: s.date,
+    take: s.take,
+    number: s.number,
+    starts_at: s.startsAt,
+    ends_at: s.endsAt,
+    linger_minutes: s.lingerMinutes,
+    state: s.state,
+    title: s.title,
+    own: s.own.join(','),
+    replaces: s.replaces,
+    record: s.record === null ? null : Number(s.record),
+  });
 
-const valuesOf = (course: string, s: SessionRecord) => [
-  s.id,
-  s.seriesId,
-  course,
-  s.date,
-  s.take,
-  s.number,
-  s.startsAt,
-  s.endsAt,
-  s.lingerMinutes,
-  s.state,
-  s.title,
-  s.own.join(','),
-  s.replaces,
-  s.record,
-];
-
-/** A session that is live or held keeps its times and state, whatever is written. */
-export const writeSession = (db: Db, course: string, s: SessionRecord) =>
-  run(
+/**
+ * A session that is live or held keeps its times and state, whatever is written. Written over one that is there, it keeps
+ * its other columns; put back, it has those it had.
+ */
+export function writeSession(db: Db, course: string, s: SessionRecord) {
+  const { names, values } = sessionColumns(course, s);
+  return run(
     db,
-    `INSERT INTO sessions ${SESSION_COLUMNS} VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+    `INSERT INTO sessions ${names} VALUES (?)
      ON DUPLICATE KEY UPDATE
        local_date = IF(state IN ('live', 'held'), local_date, VALUES(local_date)),
        take = IF(state IN ('live', 'held'), take, VALUES(take)),
@@ -327,15 +402,15 @@ export const writeSession = (db: Db, course: string, s: SessionRecord) =>
        linger_minutes = VALUES(linger_minutes), title = VALUES(title), own = VALUES(own), number = VALUES(number),
        replaces = VALUES(replaces), record = VALUES(record),
        state = IF(state IN ('live', 'held'), state, VALUES(state))`,
-    valuesOf(course, s),
+    [values],
   );
+}
 
 /** Many new sessions at once. */
 export async function insertSessions(db: Db, course: string, sessions: readonly SessionRecord[]) {
-  if (sessions.length)
-    await run(db, `INSERT INTO sessions ${SESSION_COLUMNS} VALUES ?`, [
-      sessions.map((s) => valuesOf(course, s)),
-    ]);
+  if (!sessions.length) return;
+  const all = sessions.map(({ rest, ...s }) => sessionColumns(course, s));
+  await run(db, `INSERT INTO sessions ${all[0]!.names} VALUES ?`, [all.map((c) => c.values)]);
 }
 
 export interface Enrolment {
@@ -359,11 +434,11 @@ export interface Timed {
   endsAt: number;
 }
 
-/** A series' sessions by date, their rows locked until the transaction ends. */
+/** A series' sessions by date. */
 export async function sessionRecords(db: Db, series: string): Promise<SessionRecord[]> {
   const found = await rows<RawRecord>(
     db,
-    `${RECORD} WHERE series_id = ? ORDER BY local_date, take FOR UPDATE`,
+    'SELECT * FROM sessions WHERE series_id = ? ORDER BY local_date, take',
     [series],
   );
   return found.map(readRecord);

@@ -8,8 +8,6 @@ import { readSettings } from '../sessions/store';
 import { rawDir, readyDir } from './prepare';
 import { expirable, noteExpired, partsOf } from './store';
 
-const HOUR_MS = 3_600_000;
-
 /** Takes away what is past its keep-until date, files first; the row stays and says so. Gives how many. */
 export async function expireRecordings(ctx: Context): Promise<number> {
   const kept = await expirable(ctx.db);
@@ -28,12 +26,4 @@ export async function expireRecordings(ctx: Context): Promise<number> {
     await noteExpired(ctx.db, id);
   }
   return due.length;
-}
-
-/** Looks now and every hour. */
-export function keepExpiring(ctx: Context): NodeJS.Timeout {
-  const look = () =>
-    void expireRecordings(ctx).catch((error: unknown) => ctx.log.error(error, 'expiring recordings'));
-  look();
-  return setInterval(look, HOUR_MS);
 }

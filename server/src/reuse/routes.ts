@@ -15,11 +15,13 @@ import { asked, principalOf } from '../accounts/principal';
 import { newId, newLinkCode, type Context } from '../context';
 import { setCourseRules } from '../courses/settings';
 import { addMember, courseById, insertCourse, seriesOf } from '../courses/store';
-import { json, transaction } from '../db/pool';
+import { json, type Db } from '../db/pool';
+import { takeTurn } from '../courses/turn';
 import { AppError, parse } from '../errors';
+import { once } from '../requests/once';
 import { changePlan } from '../planning/change';
 import { applyEdit, type Editing } from '../planning/edit';
-import { bellTimesOf, termById } from '../terms/store';
+import { bellTimesOf, termById, termShared } from '../terms/store';
 import { courseOfCode, dropTemplate, keepTemplate, setYoungPupils, templateById, templatesOf } from './store';
 import { carried, carrySeries, fitting, withoutDates } from './carry';
 
@@ -37,8 +39,8 @@ const own = async (ctx: Context, req: Request) => {
   return principal.person;
 };
 
-const target = async (ctx: Context, id: string) => {
-  const term = await termById(ctx.db, id);
+const target = async (db: Db, id: string) => {
+  const term = await termById(db, id);
   if (!term) throw new AppError('not-found', 'There is no such term.');
   return term;
 };
@@ -66,7 +68,7 @@ async function applyTemplate(
   db: PoolConnection,
   { name, body, courseId, member, by }: Applying,
 ) {
-  const { term } = (await courseById(db, courseId))!;
+  const { term } = await takeTurn(db, courseId);
   const at: Editing = { db, courseId, term, now: ctx.now() };
   const { door, limits, recordingPlan } = body;
   await setCourseRules(db, courseId, { door, limits, ...carried(recordingPlan, term) }, member, at.now);
@@ -125,7 +127,7 @@ function templateRoutes(router: Router, ctx: Context) {
     const row = await templateById(ctx.db, template, personId);
     if (!row) throw new AppError('not-found');
     const order = { name: row.name, body: Template.parse(json(row.body)), courseId, member, by };
-    res.status(201).json(await transaction(ctx.db, (db) => applyTemplate(ctx, db, order)));
+    res.status(201).json(await once(ctx, req, (db) => applyTemplate(ctx, db, order)));
   });
 }
 
@@ -135,7 +137,7 @@ function carryRoutes(router: Router, ctx: Context) {
   router.get('/courses/:course/carry', async (req, res) => {
     const { courseId } = await asked(ctx, req, 'plan');
     const course = (await courseById(ctx.db, courseId))!;
-    const to = await target(ctx, String(req.query.term ?? ''));
+    const to = await target(ctx.db, String(req.query.term ?? ''));
     const bells = await bellTimesOf(ctx.db);
     const preview: CarryPreview = {
       series: (await seriesOf(ctx.db, courseId)).map((s) => ({
@@ -153,9 +155,10 @@ function carryRoutes(router: Router, ctx: Context) {
   router.post('/courses/:course/carry', async (req, res) => {
     const member = await asked(ctx, req, 'plan');
     const input = parse(CarryInput, req.body);
-    const from = (await courseById(ctx.db, member.courseId))!;
-    const to = await target(ctx, input.term);
-    const id = await transaction(ctx.db, async (db) => {
+    const id = await once(ctx, req, async (db) => {
+      const from = await takeTurn(db, member.courseId);
+      await termShared(db, input.term);
+      const to = await target(db, input.term);
       if (await courseOfCode(db, input.term, from.code)) throw new AppError('code-taken');
       const courseId = await insertCourse(db, {
         termId: input.term,

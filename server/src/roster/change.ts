@@ -1,5 +1,5 @@
 import type { LetterTopic, ListOutcome } from '@nimble-bell/core/api';
-import { countWords, zoneWords } from '@nimble-bell/core/calendar';
+import { countWords, listWords, zoneWords } from '@nimble-bell/core/calendar';
 import { newId } from '../context';
 import { sessionsOfCourse } from '../courses/store';
 import type { Db } from '../db/pool';
@@ -15,7 +15,7 @@ import {
   keepListChange,
   leaveList,
   listSnapshot,
-  writeRecord,
+  writeSome,
   type ListRecord,
 } from './store';
 
@@ -30,8 +30,12 @@ export interface ListChange {
   now: number;
   /** Whether those who are new get their invitation at once; `again`: only those who had one before. */
   invite: boolean | 'again';
+  /** The history's latest entry before it. */
+  on?: string;
   /** Does the change and gives it in words. */
   make: () => Promise<string>;
+  /** Whether nothing changed is no refusal. */
+  mayBeEmpty?: boolean;
 }
 
 /**
@@ -39,7 +43,7 @@ export interface ListChange {
  * who is written to. It is kept in the history with the rows before and after. Rolled back, it was a preview.
  */
 export async function changeList(db: Db, change: ListChange): Promise<ListOutcome> {
-  const { courseId, by, now, invite } = change;
+  const { courseId, by, now, invite, on = '' } = change;
   const before = await listSnapshot(db, courseId);
   const words = await change.make();
   await givePins(db, courseId);
@@ -47,13 +51,17 @@ export async function changeList(db: Db, change: ListChange): Promise<ListOutcom
   const diff: ListChangeRow[] = [...after.values()]
     .map((record) => ({ before: before.get(record.id) ?? null, after: record }))
     .filter((c) => JSON.stringify(c.before) !== JSON.stringify(c.after));
-  if (!diff.length) throw new AppError('no-change');
+  if (!diff.length) {
+    if (change.mayBeEmpty) return { changeId: null, on, words, people: [], mail: [] };
+    throw new AppError('no-change');
+  }
   const changeId = newId();
   await keepListChange(db, { id: changeId, courseId, at: now, by, words: words.slice(0, 255), body: diff });
   const reach = await reachIn(db, courseId, now);
   const mail = await queueFor(db, { courseId, changeId, now, invite }, diff);
   return {
     changeId,
+    on,
     words,
     people: diff.map((c) => ({ member: c.after.id, name: c.after.name, words: rowWords(c, reach) })),
     mail,
@@ -162,9 +170,78 @@ function rowWords({ before, after }: ListChangeRow, reach: Reach): string {
   return parts.join(', ') || 'stays as it was';
 }
 
-/** Goes back to the rows before a change. Who was new then leaves again. */
-export async function undoRows(db: Db, diff: readonly ListChangeRow[], now: number) {
-  for (const { before, after } of diff)
-    if (before) await writeRecord(db, before, before.personId === after.personId);
-    else await leaveList(db, now, [after.id]);
+/** What of a change stands otherwise by now, and is left as it is. */
+export interface Left {
+  name: string;
+  fields: string[];
 }
+
+/**
+ * Takes a change back: of each line the fields that it changed, where they still are as it left them. Who was new then
+ * leaves again. Gives what is left, because somebody changed it since.
+ */
+export async function undoRows(db: Db, courseId: string, diff: readonly ListChangeRow[], now: number) {
+  const current = await listSnapshot(db, courseId);
+  const left: Left[] = [];
+  for (const { before, after } of diff) {
+    const line = current.get(after.id);
+    if (!line) continue;
+    if (!before) {
+      if (line.leftAt === null) await leaveList(db, now, [after.id]);
+      continue;
+    }
+    const { back, kept } = backOf(before, after, line);
+    if (Object.keys(back).length) await writeSome(db, after.id, back);
+    if (kept.length) left.push({ name: line.name, fields: kept });
+  }
+  return left;
+}
+
+type Field = keyof ListRecord;
+const same = (a: unknown, b: unknown) => JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
+
+/** A person's address belongs to the person: both change together. A link and its PIN do too. */
+const TOGETHER: Field[][] = [
+  ['personId', 'email'],
+  ['link', 'linkAt', 'pin'],
+  ['name', 'ownName'],
+  ['zone', 'ownZone'],
+];
+const together = (field: Field) => TOGETHER.find((t) => t.includes(field)) ?? [field];
+
+/** Of what a change did to a line: what is put back, and what stands otherwise by now. */
+export function backOf(before: ListRecord, after: ListRecord, now: ListRecord) {
+  const back: Partial<ListRecord> = {};
+  const kept: string[] = [];
+  // Changes from before PINs were kept in the history say nothing of them.
+  const fields = (Object.keys(before) as Field[]).filter((f) => f in after && !same(before[f], after[f]));
+  for (const field of fields) {
+    const whole = together(field).filter((f) => f in before && f in after);
+    if (whole.every((f) => same(now[f], after[f]))) Object.assign(back, { [field]: before[field] });
+    else if (field in WORDS_OF_FIELD) kept.push(WORDS_OF_FIELD[field]!);
+  }
+  // What the course itself says is put back as it was, also where that was nothing.
+  if ('ownName' in before) delete back.name;
+  if ('ownZone' in before) delete back.zone;
+  // Where the line becomes another person's again, that person's address is its own.
+  if (back.personId !== undefined && back.personId !== now.personId) delete back.email;
+  return { back, kept };
+}
+
+const WORDS_OF_FIELD: { [K in Field]?: string } = {
+  name: 'name',
+  email: 'address',
+  zone: 'zone',
+  role: 'role',
+  group: 'group',
+  link: 'link',
+  scope: 'sessions',
+  extra: 'other columns',
+  leftAt: 'place on the list',
+};
+
+/** What an undoing left as it was, in words; nothing where it put everything back. */
+export const leftWords = (left: readonly Left[]): string =>
+  left.length
+    ? `; as it was changed since stays ${listWords(left.map((l) => `the ${listWords(l.fields)} of ${l.name}`))}`
+    : '';

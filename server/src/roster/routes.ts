@@ -1,3 +1,4 @@
+import type { PoolConnection } from 'mysql2/promise';
 import { Router } from 'express';
 import {
   ClassLinkInput,
@@ -11,24 +12,36 @@ import { asked } from '../accounts/principal';
 import { newId, newLinkCode, type Context } from '../context';
 import { courseById, seriesOf, sessionsOfCourse } from '../courses/store';
 import { listFor } from './listFor';
-import { json, rehearse, transaction, type Db } from '../db/pool';
+import { json, rehearse } from '../db/pool';
+import { baseOf, stillOn } from '../courses/base';
+import { takeTurn } from '../courses/turn';
 import { AppError, parse } from '../errors';
+import { once } from '../requests/once';
 import { lettersOf } from '../mail/foretell';
-import { changeList, undoRows, type ListChangeRow } from './change';
+import { changeList, leftWords, undoRows, type ListChangeRow } from './change';
 import { applyListEdit } from './edit';
 import { latestListChange, listChangesOf, membersOf, noteListUndone, UNDONE, writeClassLink } from './store';
 import type { MemberRow } from '../accounts/store';
 
 const UndoInput = z.object({ change: z.string().min(1).max(20) });
 
-const edited = async (ctx: Context, db: Db, member: MemberRow, edit: ListEdit): Promise<ListOutcome> => {
+const edited = async (
+  ctx: Context,
+  db: PoolConnection,
+  member: MemberRow,
+  edit: ListEdit,
+  base: string | null = null,
+): Promise<ListOutcome> => {
   const { courseId } = member;
-  const { term } = (await courseById(db, courseId))!;
+  const course = await takeTurn(db, courseId);
+  const { term } = course;
+  const on = await stillOn(db, 'list_changes', course, base);
   const now = ctx.now();
   return changeList(db, {
     courseId,
     by: member.name,
     now,
+    on,
     invite: 'invite' in edit && edit.invite,
     make: () => applyListEdit({ db, courseId, term, now }, edit),
   });
@@ -86,7 +99,7 @@ function editRoutes(router: Router, ctx: Context) {
   router.post('/courses/:course/members', async (req, res) => {
     const member = await asked(ctx, req, 'plan');
     const edit = parse(ListEdit, req.body);
-    const outcome = await transaction(ctx.db, (db) => edited(ctx, db, member, edit));
+    const outcome = await once(ctx, req, (db) => edited(ctx, db, member, edit, baseOf(req)));
     res.status(201).json(outcome);
   });
 
@@ -95,16 +108,17 @@ function editRoutes(router: Router, ctx: Context) {
     const member = await asked(ctx, req, 'plan');
     const { change } = parse(UndoInput, req.body);
     const { courseId } = member;
-    const outcome = await transaction(ctx.db, async (db) => {
+    const outcome = await once(ctx, req, async (db) => {
+      await takeTurn(db, courseId);
       const latest = await latestListChange(db, courseId);
       if (latest?.id !== change) throw new AppError('not-latest');
       const now = ctx.now();
       await noteListUndone(db, now, change);
       const make = async () => {
-        await undoRows(db, json<ListChangeRow[]>(latest.body), now);
-        return `${UNDONE}${latest.words}`;
+        const left = await undoRows(db, courseId, json<ListChangeRow[]>(latest.body), now);
+        return `${UNDONE}${latest.words}${leftWords(left)}`;
       };
-      return changeList(db, { courseId, by: member.name, now, invite: 'again', make });
+      return changeList(db, { courseId, by: member.name, now, invite: 'again', make, mayBeEmpty: true });
     });
     res.json(outcome);
   });

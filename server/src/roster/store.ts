@@ -106,7 +106,7 @@ async function enrolSome(db: Db, courseId: string, people: readonly NewPerson[])
   const known = new Set((await findPeople()).map((p) => p.email));
   const fresh = people.filter((p) => !known.has(p.email));
   if (fresh.length)
-    await run(db, 'INSERT INTO people (id, name, email, zone) VALUES ?', [
+    await run(db, 'INSERT IGNORE INTO people (id, name, email, zone) VALUES ?', [
       fresh.map((p) => [newId(), p.name, p.email, p.zone]),
     ]);
   const personIds = new Map((await findPeople()).map((p) => [p.email, p.id]));
@@ -208,12 +208,12 @@ export const keepListChange = (
 /** How the words of a change begin that took another back. */
 export const UNDONE = 'Undone: ';
 
-/** The latest change that stands, its row locked until the transaction ends. */
+/** The latest change that stands. */
 export const latestListChange = (db: Db, courseId: string) =>
   one<{ id: string; words: string; body: unknown }>(
     db,
     `SELECT id, words, body FROM list_changes WHERE course_id = ? AND undone_at IS NULL AND words NOT LIKE '${UNDONE}%'
-          ORDER BY place DESC LIMIT 1 FOR UPDATE`,
+          ORDER BY place DESC LIMIT 1`,
     [courseId],
   );
 
@@ -271,26 +271,30 @@ export interface ListRecord {
   id: string;
   personId: string;
   name: string;
+  /** What the course itself calls them, where it does; likewise where it takes them to be. */
+  ownName?: string | null;
   email: string;
   zone: string;
+  ownZone?: string | null;
   role: Role;
   group: string | null;
   link: string;
   linkAt: number | null;
   linkUntil: number | null;
+  pin?: string | null;
   leftAt: number | null;
   extra: Record<string, string>;
   scope: MemberScope | null;
 }
 
-/** Everyone who is or was on a class list, the rows locked until the transaction ends. */
+/** Everyone who is or was on a class list. Whoever changes it has the course's turn. */
 export async function listSnapshot(db: Db, course: string): Promise<Map<string, ListRecord>> {
   const found = await rows<ListRecord & { extra: unknown; scope: unknown }>(
     db,
     `SELECT m.id, m.person_id AS personId, COALESCE(m.own_name, p.name) AS name, p.email,
-            COALESCE(m.own_zone, p.zone) AS zone, m.role, m.group_name AS \`group\`, m.link_code AS link,
-            m.link_at AS linkAt, m.link_until AS linkUntil, m.left_at AS leftAt, m.extra, m.scope
-       FROM enrolments m JOIN people p ON p.id = m.person_id WHERE m.course_id = ? FOR UPDATE`,
+            COALESCE(m.own_zone, p.zone) AS zone, m.own_name AS ownName, m.own_zone AS ownZone, m.role,
+            m.group_name AS \`group\`, m.link_code AS link, m.link_at AS linkAt, m.link_until AS linkUntil, m.pin, m.left_at AS leftAt, m.extra, m.scope
+       FROM enrolments m JOIN people p ON p.id = m.person_id WHERE m.course_id = ?`,
     [course],
   );
   return new Map(
@@ -298,28 +302,43 @@ export async function listSnapshot(db: Db, course: string): Promise<Map<string, 
   );
 }
 
-/** Writes a record's fields; the address, which is the person's own, only where it was corrected for the same person. */
-export async function writeRecord(db: Db, record: ListRecord, samePerson: boolean) {
-  await run(
-    db,
-    `UPDATE enrolments SET person_id = ?, role = ?, group_name = ?, link_code = ?, link_at = ?, link_until = ?, left_at = ?,
-       extra = ?, scope = ?, own_name = ?, own_zone = ? WHERE id = ?`,
-    [
-      record.personId,
-      record.role,
-      record.group,
-      record.link,
-      record.linkAt,
-      record.linkUntil,
-      record.leftAt,
-      JSON.stringify(record.extra),
-      record.scope ? JSON.stringify(record.scope) : null,
-      record.name,
-      record.zone,
-      record.id,
-    ],
-  );
-  if (samePerson) await run(db, 'UPDATE people SET email = ? WHERE id = ?', [record.email, record.personId]);
+/** The column of each field of a record, and how it is written. */
+const COLUMNS: {
+  [K in keyof ListRecord]?: [column: string, write: (value: never) => string | number | null];
+} = {
+  personId: ['person_id', (v: string) => v],
+  name: ['own_name', (v: string) => v],
+  ownName: ['own_name', (v: string | null) => v],
+  zone: ['own_zone', (v: string) => v],
+  ownZone: ['own_zone', (v: string | null) => v],
+  role: ['role', (v: string) => v],
+  group: ['group_name', (v: string | null) => v],
+  link: ['link_code', (v: string) => v],
+  linkAt: ['link_at', (v: number | null) => v],
+  linkUntil: ['link_until', (v: number | null) => v],
+  pin: ['pin', (v: string | null) => v],
+  leftAt: ['left_at', (v: number | null) => v],
+  extra: ['extra', (v: object) => JSON.stringify(v)],
+  scope: ['scope', (v: object | null) => (v ? JSON.stringify(v) : null)],
+};
+
+/** Writes some of a record's fields; the address is the person's own. */
+export async function writeSome(db: Db, id: string, fields: Partial<ListRecord>) {
+  const { email, ...own } = fields;
+  const set = Object.entries(own).flatMap(([field, value]) => {
+    const column = COLUMNS[field as keyof ListRecord];
+    return column ? [[column[0], column[1](value as never)] as const] : [];
+  });
+  if (set.length)
+    await run(db, `UPDATE enrolments SET ${set.map(([c]) => `${c} = ?`).join(', ')} WHERE id = ?`, [
+      ...set.map(([, v]) => v),
+      id,
+    ]);
+  if (email !== undefined)
+    await run(db, 'UPDATE people SET email = ? WHERE id = (SELECT person_id FROM enrolments WHERE id = ?)', [
+      email,
+      id,
+    ]);
 }
 
 /** The line becomes somebody else's: of this address, known to the college from now on. */

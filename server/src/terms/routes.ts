@@ -10,14 +10,16 @@ import {
 import type { PoolConnection } from 'mysql2/promise';
 import { principalOf } from '../accounts/principal';
 import { newId, type Context } from '../context';
-import { courseById, seriesById } from '../courses/store';
+import { courseById, coursesForUpdate, seriesById } from '../courses/store';
 import { rehearse, transaction } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { lettersTo } from '../mail/foretell';
 import { changePlan } from '../planning/change';
 import { laySeries } from '../planning/laySeries';
 import {
+  bellsForUpdate,
   bellsKnown,
+  bellsShared,
   bellsNamed,
   bellTimesOf,
   deleteBells,
@@ -27,6 +29,7 @@ import {
   seriesByBells,
   seriesInTerm,
   termById,
+  termForUpdate,
   termsOf,
   writeBells,
   writeTerm,
@@ -49,6 +52,7 @@ const layAnew = async (
   const found = await Promise.all(ids.map((id) => seriesById(db, id)));
   const byCourse = new Map<string, string[]>();
   for (const s of found) byCourse.set(s!.courseId, [...(byCourse.get(s!.courseId) ?? []), s!.id]);
+  if (byCourse.size) await coursesForUpdate(db, [...byCourse.keys()]);
   const outcome: CollegeOutcome = { courses: [] };
   for (const [courseId, own] of byCourse) {
     const { term, code, title } = (await courseById(db, courseId))!;
@@ -84,6 +88,8 @@ const lettersOf = (ctx: Context, save: (db: PoolConnection) => Promise<CollegeOu
   });
 
 const saveTerm = async (ctx: Context, db: PoolConnection, id: string, term: Term, by: string) => {
+  await bellsShared(db);
+  await termForUpdate(db, id);
   await writeTerm(db, term, id);
   const series = await seriesInTerm(db, id);
   return layAnew(
@@ -96,6 +102,7 @@ const saveTerm = async (ctx: Context, db: PoolConnection, id: string, term: Term
 };
 
 const saveBells = async (ctx: Context, db: PoolConnection, id: string, bells: BellTimesInput, by: string) => {
+  await bellsForUpdate(db, id);
   const taken = await otherBellsNamed(db, bells.name, id);
   if (taken) throw new AppError('name-taken', undefined, [{ path: 'name', message: 'This name is taken.' }]);
   await writeBells(db, bells.name, bells.periods, id);

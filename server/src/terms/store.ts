@@ -75,3 +75,12 @@ export const insertBells = (
 
 export const bellsKnown = (db: Db, id: string) => one(db, 'SELECT id FROM bell_times WHERE id = ?', [id]);
 export const deleteBells = (db: Db, id: string) => run(db, 'DELETE FROM bell_times WHERE id = ?', [id]);
+
+/** Locks on bell times and terms, until the transaction ends: shared by those who plan with them, one's own to change them. */
+export const bellsShared = (db: Db) => rows(db, 'SELECT id FROM bell_times ORDER BY id LOCK IN SHARE MODE');
+export const bellsForUpdate = (db: Db, id: string) =>
+  one<{ id: string }>(db, 'SELECT id FROM bell_times WHERE id = ? FOR UPDATE', [id]);
+export const termShared = (db: Db, id: string) =>
+  one<{ id: string }>(db, 'SELECT id FROM terms WHERE id = ? LOCK IN SHARE MODE', [id]);
+export const termForUpdate = (db: Db, id: string) =>
+  one<{ id: string }>(db, 'SELECT id FROM terms WHERE id = ? FOR UPDATE', [id]);

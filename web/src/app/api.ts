@@ -16,46 +16,66 @@ export class ApiError extends Error {
 /** The personal link that a student's pages speak with; none on a teacher's. */
 export const LinkContext = createContext<string | null>(null);
 
+interface Sending {
+  /** Goes through even when the page is left. */
+  keepalive?: boolean;
+  /** The state that a change was made on, as its preview said: where it is no more, the server refuses. */
+  on?: string | undefined;
+}
+
+const AGAIN_MS = [300, 900];
+
+/** The server's answer; asked again for a moment where there is none. */
+async function fetched(path: string, what: RequestInit): Promise<Response> {
+  for (let attempt = 0; ; attempt++) {
+    try {
+      return await fetch(path, what);
+    } catch {
+      if (attempt >= AGAIN_MS.length || what.keepalive)
+        throw new ApiError(
+          0,
+          'offline',
+          'The server does not answer. What you typed is still here: try again in a moment.',
+        );
+      await new Promise((resolve) => setTimeout(resolve, AGAIN_MS[attempt]));
+    }
+  }
+}
+
 export async function request<T>(
   path: string,
   link: string | null,
   method = 'GET',
   /** A value, or what was made JSON already. */
   body?: unknown,
-  /** Goes through even when the page is left. */
-  keepalive = false,
+  { keepalive = false, on }: Sending = {},
 ): Promise<T> {
   const headers: Record<string, string> = {};
   if (link) headers.authorization = `Link ${link}`;
   if (body !== undefined) headers['content-type'] = 'application/json';
-  let answer: Response;
-  try {
-    answer = await fetch(`/api${path}`, {
-      method,
-      headers,
-      keepalive,
-      ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
-    });
-  } catch {
-    throw new ApiError(
-      0,
-      'offline',
-      'The server does not answer. What you typed is still here: try again in a moment.',
-    );
-  }
+  // Sent again it is the same request: it happens once.
+  if (method !== 'GET') headers['idempotency-key'] = crypto.randomUUID();
+  if (on !== undefined) headers['if-match'] = `"${on}"`;
+  const answer = await fetched(`/api${path}`, {
+    method,
+    headers,
+    keepalive,
+    ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+  });
   const content = (await answer.json().catch(() => null)) as (T & Partial<ErrorBody>) | null;
   if (answer.ok && content !== null) return content;
   const { code = 'internal', message = 'Something went wrong.', fields } = content?.error ?? {};
   throw new ApiError(answer.status, code, message, fields);
 }
 
-export type Ask = <T>(path: string, method?: string, body?: unknown) => Promise<T>;
+export type Ask = <T>(path: string, method?: string, body?: unknown, sending?: Sending) => Promise<T>;
 
 /** Requests as whoever this page belongs to. */
 export function useAsk(): Ask {
   const link = useContext(LinkContext);
   return useCallback(
-    <T>(path: string, method?: string, body?: unknown) => request<T>(path, link, method, body),
+    <T>(path: string, method?: string, body?: unknown, sending?: Sending) =>
+      request<T>(path, link, method, body, sending),
     [link],
   );
 }

@@ -1,7 +1,8 @@
 import { useMutation, useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query';
 import { notifications } from '@mantine/notifications';
 import type { CourseDetail, Me } from '@nimble-bell/core/api';
-import { useAsk } from './api';
+import { useRef } from 'react';
+import { ApiError, useAsk } from './api';
 import { setServerTime } from './clock';
 
 /** A thing the server keeps, by its path. */
@@ -39,12 +40,25 @@ export function useChange<Input, Result>(
   done?: (result: Result, input: Input) => string,
 ) {
   const client = useQueryClient();
+  // Pressed twice it is asked once: what is on its way already is waited for.
+  const onItsWay = useRef(new Map<string, Promise<Result>>());
   return useMutation({
-    mutationFn: change,
+    mutationFn: (input: Input) => {
+      const key = JSON.stringify(input) ?? '';
+      const known = onItsWay.current.get(key);
+      if (known) return known;
+      const asked = change(input).finally(() => onItsWay.current.delete(key));
+      onItsWay.current.set(key, asked);
+      return asked;
+    },
     onSuccess: async (result, input) => {
       await client.invalidateQueries();
       if (done) notifications.show({ message: done(result, input), color: 'pine' });
     },
-    onError: (error) => notifications.show({ message: error.message, color: 'clay', autoClose: 8000 }),
+    onError: async (error) => {
+      notifications.show({ message: error.message, color: 'clay', autoClose: 8000 });
+      // Something is otherwise than the page shows: it looks again.
+      if (error instanceof ApiError && error.status === 409) await client.invalidateQueries();
+    },
   });
 }

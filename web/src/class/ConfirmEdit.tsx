@@ -28,7 +28,7 @@ export function ConfirmEdit(props: {
 }) {
   const { edit, title, action, close } = props;
   const preview = useListPreview(edit);
-  const save = useSaveEdit();
+  const save = useSaveEdit(preview.data?.on);
   return (
     <Modal opened={edit !== null} onClose={close} title={title} size="lg" centered>
       <Stack>
@@ -65,11 +65,11 @@ export function useListPreview(edit: ListEditDraft | null) {
   });
 }
 
-export function useSaveEdit() {
+export function useSaveEdit(on?: string) {
   const course = useThisCourse();
   const ask = useAsk();
   return useChange(
-    (edit: ListEditDraft) => ask<ListOutcome>(`/courses/${course.id}/members`, 'POST', edit),
+    (edit: ListEditDraft) => ask<ListOutcome>(`/courses/${course.id}/members`, 'POST', edit, { on }),
     ({ words }) => `${words}.`,
   );
 }

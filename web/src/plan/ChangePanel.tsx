@@ -49,7 +49,7 @@ export function ChangePanel({ course, session, to, close }: Props) {
   const held = session.state === 'held';
   const { fields, set, edit } = useFields({ held, session, to, zone });
   const { outcome, fault, settled } = usePreview(course.id, edit);
-  const save = useSavePlan();
+  const save = useSavePlan(outcome?.on);
   const told = outcome?.told.length ?? 0;
   const submit = (e: { preventDefault: () => void }) => {
     e.preventDefault();

@@ -39,7 +39,7 @@ export function SavePlan(props: {
 }) {
   const { edit, preview, action, close, done } = props;
   const { outcome, fault } = preview;
-  const save = useSavePlan();
+  const save = useSavePlan(outcome?.on);
   const told = outcome?.told.length ?? 0;
   return (
     <>
@@ -65,12 +65,12 @@ export function SavePlan(props: {
   );
 }
 
-/** Does an edit of the plan, and says what came of it. */
-export function useSavePlan() {
+/** Does an edit of the plan, as it was previewed on a state of it, and says what came of it. */
+export function useSavePlan(on?: string) {
   const course = useThisCourse();
   const ask = useAsk();
   return useChange(
-    (edit: PlanEditDraft) => ask<PlanOutcome>(`/courses/${course.id}/plan`, 'POST', edit),
+    (edit: PlanEditDraft) => ask<PlanOutcome>(`/courses/${course.id}/plan`, 'POST', edit, { on }),
     ({ words, told }) =>
       `${words}.${told.length ? ` ${countWords(told.length, 'person', 'people')} will be told.` : ''}`,
   );

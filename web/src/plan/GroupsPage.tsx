@@ -53,7 +53,7 @@ function GroupEditor({ students }: { students: MemberInfo[] }) {
   const changed = withSlots || students.some((s) => (s.group ?? '') !== (assigned[s.id] ?? ''));
   const edit: PlanEditDraft | null = changed && !slotFault ? { edit: 'groups', plan } : null;
   const { outcome, fault } = usePreview(course.id, mayPlan ? edit : null);
-  const save = useSavePlan();
+  const save = useSavePlan(outcome?.on);
   const told = outcome?.told.length ?? 0;
   const findings = course.findings.filter((f) => f.rule.includes('group'));
   return (

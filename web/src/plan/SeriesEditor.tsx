@@ -59,20 +59,17 @@ export function SeriesEditor(props: Props) {
 }
 
 function Editor({ course, series, done, kept }: Props & { kept: Kept<SeriesForm> | null }) {
-  const setDraft = useContext(DraftContext);
   const [saved] = useState(() => (series ? formOf(series) : { ...emptyForm(), title: freeTitle(course) }));
   const form = useForm<SeriesForm>({
     initialValues: kept ? { ...saved, ...kept.body } : saved,
     validate: formFaults,
   });
   const { parsed, planned } = useDates(course, form);
-  useEffect(() => setDraft(planned), [planned, setDraft]);
-  useEffect(() => () => setDraft(null), [setDraft]);
-
   const dirty = JSON.stringify(form.values) !== JSON.stringify(saved);
   const forget = useKeeping(keyOf({ course, series, done }), dirty ? form.values : null);
   const { edit, preview, told } = usePlanned({ parsed, series, course, planned });
-  const { save, submit } = useSaving({ course, form, planned, series, forget, done });
+  const on = preview.outcome?.on;
+  const { save, submit } = useSaving({ course, form, planned, series, forget, done, on });
   const throwAway = () => {
     form.setValues(saved);
     void forget().then(done);
@@ -236,6 +233,7 @@ function useSaving({
   series,
   forget,
   done,
+  on,
 }: {
   course: CourseDetail;
   form: UseFormReturnType<SeriesForm>;
@@ -243,10 +241,11 @@ function useSaving({
   series: SeriesInfo | null;
   forget: () => Promise<void>;
   done: () => void;
+  on: string | undefined;
 }) {
   const ask = useAsk();
   const save = useChange(
-    (input: PlanEditDraft) => ask<PlanOutcome>(`/courses/${course.id}/plan`, 'POST', input),
+    (input: PlanEditDraft) => ask<PlanOutcome>(`/courses/${course.id}/plan`, 'POST', input, { on }),
     () =>
       `${form.values.title} is saved${planned ? `: ${countWords(planned.sessions.length, 'session')}` : ''}.`,
   );
@@ -266,8 +265,9 @@ function useSaving({
   return { save, submit };
 }
 
-/** The dates of what is typed. */
+/** The dates of what is typed; the ribbon shows them too. */
 function useDates(course: CourseDetail, form: UseFormReturnType<SeriesForm>) {
+  const setDraft = useContext(DraftContext);
   const days = useMemo(() => termDays(course.term), [course.term]);
   // The field that is typed into comes first; the dates follow in the same breath, and give way to the next key.
   const typed = useDeferredValue(form.values);
@@ -277,6 +277,8 @@ function useDates(course: CourseDetail, form: UseFormReturnType<SeriesForm>) {
     const { success, data: pattern } = MeetingPattern.safeParse(draftOf(typed).pattern);
     return success ? sessionsOf(course.term, pattern, days, periodsFor(pattern, course.bellTimes)) : null;
   }, [typed, course.term, course.bellTimes, days]);
+  useEffect(() => setDraft(planned), [planned, setDraft]);
+  useEffect(() => () => setDraft(null), [setDraft]);
   return { parsed, planned };
 }
 

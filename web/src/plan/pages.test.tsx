@@ -52,6 +52,7 @@ const sessions: SessionInfo[] = sessionsOf(TERM, lecture.pattern!).sessions.map(
 }));
 const outcome = (more: Partial<PlanOutcome> = {}): PlanOutcome => ({
   changeId: null,
+  on: '',
   words: 'Done',
   sessions: [],
   told: [],

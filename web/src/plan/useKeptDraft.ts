@@ -47,7 +47,7 @@ export function useKeeping<T extends object>(key: string, values: T | null) {
   useEffect(() => {
     const flush = () => {
       if (!pending.current || over.current) return;
-      void request(path, null, 'PUT', { body: pending.current }, true).catch(() => {});
+      void request(path, null, 'PUT', { body: pending.current }, { keepalive: true }).catch(() => {});
       pending.current = null;
     };
     window.addEventListener('pagehide', flush);

@@ -1,0 +1,20 @@
+import type { Context } from '../context';
+import { expireRecordings } from '../recordings/expire';
+import { forgetOldRequests } from '../requests/once';
+
+const HOUR_MS = 3_600_000;
+
+/** What is looked after now and every hour. */
+const CHORES: Record<string, (ctx: Context) => Promise<unknown>> = {
+  'expiring recordings': expireRecordings,
+  'forgetting old requests': forgetOldRequests,
+};
+
+export function keepHouse(ctx: Context): NodeJS.Timeout {
+  const look = () => {
+    for (const [name, chore] of Object.entries(CHORES))
+      void chore(ctx).catch((error: unknown) => ctx.log.error(error, name));
+  };
+  look();
+  return setInterval(look, HOUR_MS);
+}
