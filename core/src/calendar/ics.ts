@@ -54,15 +54,21 @@ export function calendarOf(
   return calendar.toString() + '\r\n';
 }
 
-/** Events that stand alone, in UTC, as a calendar to subscribe to. */
-export function singlesOf(
-  events: readonly { uid: string; title: string; startsAt: Instant; endsAt: Instant }[],
-  name: string,
-  stamp: Instant,
-): string {
+/** An event that stands alone. */
+export interface Single {
+  uid: string;
+  title: string;
+  startsAt: Instant;
+  endsAt: Instant;
+  url?: string;
+  description?: string;
+}
+
+/** Events that stand alone, in UTC, as a calendar to keep or subscribe to. */
+export function singlesOf(events: readonly Single[], name: string, stamp: Instant): string {
   const calendar = frameOf('PUBLISH', []);
   calendar.updatePropertyWithValue('x-wr-calname', name);
-  for (const { uid, title, startsAt, endsAt } of events) {
+  for (const { uid, title, startsAt, endsAt, url, description } of events) {
     const event = new ICAL.Component('vevent');
     const put = (property: string, value: unknown) =>
       event.updatePropertyWithValue(property, value as string);
@@ -71,6 +77,8 @@ export function singlesOf(
     put('dtstart', utc(startsAt));
     put('dtend', utc(endsAt));
     put('summary', title);
+    if (description) put('description', description);
+    if (url) put('url', url);
     calendar.addSubcomponent(event);
   }
   return calendar.toString() + '\r\n';

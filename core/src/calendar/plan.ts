@@ -6,7 +6,11 @@ export const Weekday = z.enum(['monday', 'tuesday', 'wednesday', 'thursday', 'fr
 export type Weekday = z.infer<typeof Weekday>;
 
 /** A calendar date without a zone, `YYYY-MM-DD` (RFC 3339 full-date). */
-export const LocalDate = z.string().refine(isLocalDate, 'Give a date such as 2026-10-06.');
+export const LocalDate = z
+  .string()
+  .refine(isLocalDate, 'Give a date such as 2026-10-06.')
+  // The rules of clocks are worked out for these years.
+  .refine((d) => d >= '1990' && d < '2101', 'Give a date from 1990 to 2100.');
 export type LocalDate = z.infer<typeof LocalDate>;
 
 /** A wall-clock time, `HH:MM`, 00:00 to 23:59. */

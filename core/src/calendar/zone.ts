@@ -13,7 +13,7 @@ interface OffsetTable {
 }
 
 const MINUTE = 60_000;
-const RANGE = { from: '1990-01-01T00:00Z', to: '2060-01-01T00:00Z' };
+const RANGE = { from: '1990-01-01T00:00Z', to: '2101-01-01T00:00Z' };
 const tables = new Map<string, OffsetTable>();
 
 export function isZone(zone: string): boolean {
@@ -24,7 +24,7 @@ export function isZone(zone: string): boolean {
   }
 }
 
-/** Every offset change of a zone from 1990 to 2060, asked of Temporal once and kept: looking one up is then a binary search. */
+/** Every offset change of a zone from 1990 to 2100, asked of Temporal once and kept: looking one up is then a binary search. */
 function tableOf(zone: string): OffsetTable {
   const known = tables.get(zone);
   if (known) return known;

@@ -1,5 +1,6 @@
 import { toEpochDay, toMinutes } from './localDate';
-import { toInstant } from './zone';
+import { LocalDate } from './plan';
+import { offsetAt, toInstant } from './zone';
 import { zoneBands } from './zones';
 
 const HOME = 'America/Halifax';
@@ -39,4 +40,12 @@ test('the day may be another, and home is always itself', () => {
   });
   expect(band(HOME).hours.every((h) => h.dayShift === 0 && h.drift === 0 && h.minutes === 1110)).toBe(true);
   expect(zoneBands(HOME, [{ zone: 'UTC', people: 1 }], [])[0]!.hours).toEqual([]);
+});
+
+test('summer time is known to the end of the century, and a date beyond is refused in words', () => {
+  const at = (year: number) => offsetAt('America/Halifax', Date.UTC(year, 6, 1));
+  expect([at(2026), at(2059), at(2060), at(2100)]).toEqual([-180, -180, -180, -180]);
+  expect(LocalDate.safeParse('2100-12-31').success).toBe(true);
+  const beyond = LocalDate.safeParse('2101-01-01');
+  expect(beyond.error?.issues[0]?.message).toBe('Give a date from 1990 to 2100.');
 });

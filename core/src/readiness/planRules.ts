@@ -218,7 +218,6 @@ const onDayOff: Rule = {
     return perSession(setup, (session, series) => {
       const date = dateIn(setup.term.zone, session.startsAt);
       const day = toEpochDay(date);
-      if (session.state !== 'moved' && !session.own.includes('added')) return null;
       if (session.state === 'cancelled' || session.state === 'held') return null;
       if (day < days.first || day > days.last || days.follows[day - days.first]! >= 0) return null;
       return {
@@ -227,6 +226,22 @@ const onDayOff: Rule = {
       };
     });
   },
+};
+
+const offPattern: Rule = {
+  id: 'off-pattern',
+  level: 'advises',
+  stage: 'plan',
+  find: (setup) =>
+    perSession(setup, (session, series) => {
+      const own = session.own.includes('added') || session.own.includes('time');
+      if (session.state !== 'planned' || own || session.startsAt <= (setup.now ?? 0)) return null;
+      if (series.planned.sessions.some((p) => p.date === session.date)) return null;
+      return {
+        text: `${series.title} on ${dateWords(session.date)} is no date of its pattern any more.`,
+        fix: cancelling(session.id),
+      };
+    }),
 };
 
 const cancelling = (id: string): NonNullable<Found['fix']> => ({
@@ -410,6 +425,7 @@ export const PLAN_RULES: readonly Rule[] = [
   listedDateSkipped,
   monthWithoutDate,
   onDayOff,
+  offPattern,
   outsideTerm,
   ...ZONE_RULES,
   followsOtherDay,

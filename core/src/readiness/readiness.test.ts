@@ -146,6 +146,9 @@ const SPEAKS: Record<string, Partial<Setup>> = {
       ),
     ],
   },
+  'off-pattern': {
+    series: [series(weekly(), {}, (all) => all.map((s, i) => (i === 3 ? { ...s, date: '2026-09-23' } : s)))],
+  },
   'outside-term': {
     series: [
       series(
@@ -265,4 +268,15 @@ test('fixes are edits that the plan takes, or lead to where the decision is made
   });
   expect(fixOf('kept-too-short')).toEqual({ do: 'recording', plan: { keepUntil: '2027-01-12' } });
   expect(fixOf('not-made-up')).toEqual({ do: 'go', to: 'plan/make-up/2026-09-01' });
+});
+
+test('a session restored onto what is a day off by now is named', () => {
+  const date = '2026-10-13';
+  const restored = (all: LaidSession[]) => [
+    ...all,
+    { ...all[0]!, id: date, date, startsAt: Date.UTC(2026, 9, 13, 17), endsAt: Date.UTC(2026, 9, 13, 18) },
+  ];
+  const found = check(setup({ series: [series(weekly(), {}, restored)] })).filter((f) => f.session === date);
+  expect(found.map((f) => f.rule)).toContain('on-day-off');
+  expect(found[0]!.text).toContain('Reading week');
 });

@@ -7,7 +7,7 @@ import type {
   Term,
   Told,
 } from '@nimble-bell/core/api';
-import { countWords, durationWords, instantWords } from '@nimble-bell/core/calendar';
+import { countWords, durationWords, instantWords, termDays, toWall } from '@nimble-bell/core/calendar';
 import type { PoolConnection } from 'mysql2/promise';
 import { newId } from '../context';
 import { json, type Db } from '../db/pool';
@@ -97,6 +97,7 @@ const isDated = (plan: Snapshot, s: SessionRecord) => {
 
 /** Each session's part in a change, by its time. Numbers that only count on are no news. */
 export function deltasOf(diff: PlanDiff, before: Snapshot, after: Snapshot, term: Term): SessionDelta[] {
+  const days = termDays(term);
   const titleOf = (s: SessionRecord) =>
     (after.series.get(s.seriesId) ?? before.series.get(s.seriesId))?.title ?? '';
   return diff.sessions
@@ -109,7 +110,7 @@ export function deltasOf(diff: PlanDiff, before: Snapshot, after: Snapshot, term
         title: record.title ? `${titleOf(record)}: ${record.title}` : titleOf(record),
         was: b && b.state !== 'cancelled' ? timeOf(b) : null,
         becomes: a && a.state !== 'cancelled' ? timeOf(a) : null,
-        words: deltaWords(change, term.zone),
+        words: deltaWords(change, term.zone, days),
       };
     })
     .filter((d) => d.words !== '')
@@ -124,13 +125,14 @@ const timeOf = (s: SessionRecord) => ({
   minutes: Math.round((s.endsAt - s.startsAt) / 60_000),
 });
 
-function deltaWords({ before, after }: RowChange<SessionRecord>, zone: string): string {
+function deltaWords({ before, after }: RowChange<SessionRecord>, zone: string, days: TermDays): string {
   const when = (s: SessionRecord) => instantWords(s.startsAt, zone);
   if (!before) return after!.replaces ? `${when(after!)} is new, as a make-up` : `${when(after!)} is new`;
   if (!after) return `${when(before)} is gone`;
   const parts: string[] = [];
   if (before.state !== 'cancelled' && after.state === 'cancelled') return `${when(before)} is cancelled`;
-  if (before.state === 'cancelled' && after.state !== 'cancelled') parts.push('takes place again');
+  if (before.state === 'cancelled' && after.state !== 'cancelled')
+    parts.push(`takes place again${dayOffWords(after, zone, days)}`);
   if (before.startsAt !== after.startsAt) parts.push(`moves to ${when(after)}`);
   const [was, is] = [timeOf(before).minutes, timeOf(after).minutes];
   if (was !== is) parts.push(`lasts ${durationWords(is)} instead of ${durationWords(was)}`);
@@ -141,6 +143,15 @@ function deltaWords({ before, after }: RowChange<SessionRecord>, zone: string): 
   if (before.record !== after.record)
     parts.push(after.record === false ? 'is not recorded' : 'is recorded as planned');
   return parts.length ? `${when(before)} ${parts.join(', ')}` : '';
+}
+
+type TermDays = ReturnType<typeof termDays>;
+
+/** That a session comes to lie on a day off; nothing where it does not. */
+function dayOffWords(s: SessionRecord, zone: string, days: TermDays): string {
+  const { day } = toWall(zone, s.startsAt);
+  const off = day >= days.first && day <= days.last && days.follows[day - days.first]! < 0;
+  return off ? `, on a day off (${days.reasons.get(day)})` : '';
 }
 
 interface Seer {

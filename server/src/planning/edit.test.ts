@@ -137,6 +137,21 @@ test('a session is added: ahead, once for a lost one, twice on a date where that
   expect(sessions().filter((s) => s.date === '2026-09-08')).toHaveLength(2);
 });
 
+test('a pattern comes to a date on which a session was added: both stand there', async () => {
+  const { id } = seriesNamed('Lecture');
+  await edit({ edit: 'add-session', seriesId: id, date: '2026-09-11', start: '10:00', minutes: 60 });
+  await edit({ edit: 'change-series', id, series: lecture({ pattern: weekly('friday') }) });
+  const both = sessions().filter((s) => s.date === '2026-09-11');
+  expect(both.map((s) => [s.take, s.own])).toEqual([
+    [0, ['added']],
+    [1, []],
+  ]);
+  // And with what is on its way to another date of the same week.
+  await edit({ edit: 'change-series', id, series: lecture({ pattern: weekly('tuesday', 'friday') }) });
+  expect(sessions().filter((s) => s.date === '2026-09-11')).toHaveLength(2);
+  expect(sessions().filter((s) => s.date === '2026-09-08')).toHaveLength(1);
+});
+
 const slots = (...days: string[]) => days.map((day, i) => ({ day, start: `1${i}:00`, minutes: 30 }));
 const groups = (names: string[], people: string[][]) =>
   names.map((name, i) => ({ name, people: people[i] ?? [] }));
@@ -157,4 +172,17 @@ test('the class is split into groups with a slot each; names and people are each
   expect([...plan.series.values()].map((s) => s.title).sort()).toEqual(['Lab A', 'Lecture']);
   await edit({ edit: 'move-to-group', member: 'ben', group: null });
   expect(plan.members.get('ben')!.group).toBeNull();
+});
+
+test('a group that is gone does not come back: its series ends with what was before', async () => {
+  const of = (plan_: object, now = START) => edit({ edit: 'groups', plan: plan_ }, now);
+  const series = { title: 'Lab', every: 1, slots: slots('friday', 'friday') };
+  await of({ groups: groups(['A', 'B'], [['ana'], ['ben']]), series });
+  hold('2026-09-04');
+  const labs = () => sessions().filter((s) => s.seriesId === seriesNamed('Lab A')?.id);
+  labs().find((s) => s.date === '2026-09-04')!.state = 'held';
+  await of({ groups: groups(['C'], [['ana', 'ben']]), series: null }, Date.parse('2026-09-05T12:00Z'));
+  expect(seriesNamed('Lab B').pattern).toMatchObject({ ends: { by: 'date', date: '2026-09-04' } });
+  expect(labs().map((s) => s.date)).toEqual(['2026-09-04']);
+  expect(seriesNamed('Lab A').pattern).toMatchObject({ ends: { by: 'date', date: '2026-09-04' } });
 });

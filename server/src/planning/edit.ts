@@ -294,19 +294,47 @@ async function setGroups(at: Editing, plan: Groups): Promise<string> {
     throw new AppError('invalid', 'Each student of the class can be in one group.');
   await clearGroups(at.db, at.courseId);
   for (const g of plan.groups) if (g.people.length) await putInGroup(at.db, g.name, g.people);
+  await endVanished(at, plan);
   if (plan.series) await layGroupSeries(at, plan, plan.series);
   return `The class split into ${countWords(plan.groups.length, 'group')}`;
 }
 
-/** A series a group. A group that has one keeps it, with its past; one whose group is gone goes, or ends now. */
+const groupSeriesOf = async ({ db, courseId }: Editing) =>
+  (await seriesOf(db, courseId)).filter((s) => s.kind === 'group' && s.group !== null);
+
+/**
+ * A series whose group is gone goes with it; one that was held keeps its past and ends there, by its pattern too, so that
+ * no change of the term brings it back.
+ */
+async function endVanished(at: Editing, plan: Groups) {
+  const gone = (await groupSeriesOf(at)).filter((s) => !plan.groups.some((g) => g.name === s.group));
+  for (const s of gone) {
+    await deleteSessions(at.db, 'series_id = ? AND ends_at > ?', [s.id, at.now]);
+    const last = (await sessionRecords(at.db, s.id)).at(-1);
+    if (!last) await removeIfEmpty(at.db, s.id);
+    else if (s.pattern) {
+      const ends = { by: 'date' as const, date: last.date };
+      await writeSeries(at.db, at.courseId, { ...recordOf(s), pattern: { ...s.pattern, ends } });
+    }
+  }
+}
+
+const recordOf = ({ id, title, kind, pattern, group, expected, leads, publishedAt }: SeriesRow) => ({
+  id,
+  title,
+  kind,
+  pattern,
+  group,
+  expected,
+  leads: [...leads],
+  publishedAt,
+});
+
+/** A series a group. A group that has one keeps it, with its past. */
 async function layGroupSeries(at: Editing, plan: Groups, wanted: NonNullable<Groups['series']>) {
   if (wanted.slots.length !== plan.groups.length)
     throw new AppError('invalid', 'Give a slot for each group.');
-  const old = (await seriesOf(at.db, at.courseId)).filter((s) => s.kind === 'group' && s.group !== null);
-  for (const s of old.filter((o) => !plan.groups.some((g) => g.name === o.group))) {
-    await deleteSessions(at.db, 'series_id = ? AND ends_at > ?', [s.id, at.now]);
-    await removeIfEmpty(at.db, s.id);
-  }
+  const old = await groupSeriesOf(at);
   const kind: SeriesKind = 'group';
   for (const [i, { name }] of plan.groups.entries()) {
     const pattern: MeetingPattern = {

@@ -47,8 +47,13 @@ export async function laySeries(db: Db, series: Laying, term: Term, frozenUntil:
   const byId = new Map(existing.map((s) => [s.id, s]));
   const laid = lay(existing as LaidSession[], planned, pattern.lingerMinutes, frozenUntil);
   if (laid.removed.length) await deleteSessions(db, 'id IN (?)', [laid.removed.map((s) => s.id)]);
+  const takes = new Takes(existing.filter((e) => laid.kept.some((s) => s.id === e.id && s.date === e.date)));
   const changed = laid.kept
-    .map((s): SessionRecord => ({ ...byId.get(s.id)!, ...s, own: [...s.own] }))
+    .map((s): SessionRecord => {
+      const known = byId.get(s.id)!;
+      const take = s.date === known.date ? known.take : takes.next(s.date);
+      return { ...known, ...s, own: [...s.own], take };
+    })
     .filter((s) => JSON.stringify(s) !== JSON.stringify(byId.get(s.id)));
   // Dates change places: first out of one another's way, then to where they belong.
   for (const s of changed.filter((c) => c.date !== byId.get(c.id)!.date)) await stepAside(db, s.id);
@@ -56,8 +61,29 @@ export async function laySeries(db: Db, series: Laying, term: Term, frozenUntil:
   await insertSessions(
     db,
     series.courseId,
-    laid.added.map((s) => ({ ...s, own: [...s.own], id: newId(), seriesId: series.id, take: 0 })),
+    laid.added.map((s) => ({
+      ...s,
+      own: [...s.own],
+      id: newId(),
+      seriesId: series.id,
+      take: takes.next(s.date),
+    })),
   );
+}
+
+/** Sessions of one series and date are told apart by their take: those that stay on a date keep theirs. */
+class Takes {
+  readonly #next = new Map<string, number>();
+
+  constructor(staying: readonly SessionRecord[]) {
+    for (const { date, take } of staying) this.#next.set(date, Math.max(this.#next.get(date) ?? 0, take + 1));
+  }
+
+  next(date: string): number {
+    const take = this.#next.get(date) ?? 0;
+    this.#next.set(date, take + 1);
+    return take;
+  }
 }
 
 /** A room without dates stands ready from the term's first day to its last. */

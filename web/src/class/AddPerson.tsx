@@ -1,4 +1,15 @@
-import { Button, Checkbox, Grid, Group, MultiSelect, Select, Stack, Text, TextInput } from '@mantine/core';
+import {
+  Autocomplete,
+  Button,
+  Checkbox,
+  Grid,
+  Group,
+  MultiSelect,
+  Select,
+  Stack,
+  Text,
+  TextInput,
+} from '@mantine/core';
 import { useForm, type UseFormReturnType } from '@mantine/form';
 import { useDebouncedValue } from '@mantine/hooks';
 import type { Capability, CourseDetail, ListEditDraft, Role, SessionInfo } from '@nimble-bell/core/api';
@@ -115,6 +126,26 @@ function Who({ form }: { form: UseFormReturnType<Fields> }) {
   );
 }
 
+/** The groups that there are are offered; that another one is new is said. */
+function GroupInput({ form }: { form: UseFormReturnType<Fields> }) {
+  const course = useThisCourse();
+  const groups = [...new Set(course.series.map((s) => s.group).filter((g) => g !== null))].sort();
+  const typed = form.values.group.trim();
+  const near = groups.find((g) => g.toLowerCase() === typed.toLowerCase());
+  const isNew = typed !== '' && !groups.includes(typed);
+  return (
+    <Autocomplete
+      label="Group"
+      w={220}
+      data={groups}
+      description={
+        isNew ? (near ? `Not the group ${near}: a new one` : 'A new group, without sessions yet') : undefined
+      }
+      {...form.getInputProps('group')}
+    />
+  );
+}
+
 /** A student's group, or the series and sessions that somebody else comes to. */
 function ForWhat({
   role,
@@ -126,7 +157,7 @@ function ForWhat({
   choices: { value: string; label: string }[];
 }) {
   return role === 'student' ? (
-    <TextInput label="Group" w={160} {...form.getInputProps('group')} />
+    <GroupInput form={form} />
   ) : (
     <MultiSelect
       label={role === 'guest' ? 'Which session' : 'For what'}

@@ -18,6 +18,7 @@ import { capitalised, weekdayData } from '../plan/PatternFields';
 import { AcademicYearPreview } from './AcademicYearPreview';
 import { CollegeOutcomeView } from './CollegeOutcomeView';
 import { TermCalendar, type Span } from './TermCalendar';
+import { ZoneSelect } from '../ui/ZoneSelect';
 import classes from './college.module.css';
 
 interface Props {
@@ -312,13 +313,7 @@ function Basics({ form }: { form: UseFormReturnType<Term> }) {
         <DateInput label="First day" valueFormat="ddd D MMM YYYY" {...form.getInputProps('firstDay')} />
         <DateInput label="Last day" valueFormat="ddd D MMM YYYY" {...form.getInputProps('lastDay')} />
       </Group>
-      <Select
-        label="Home time zone"
-        searchable
-        data={ZONES}
-        allowDeselect={false}
-        {...form.getInputProps('zone')}
-      />
+      <ZoneSelect label="Home time zone" zones={ZONES} {...form.getInputProps('zone')} />
     </>
   );
 }

@@ -3,6 +3,7 @@ import { DateInput, DateTimePicker } from '@mantine/dates';
 import { RichTextEditor } from '@mantine/tiptap';
 import '@mantine/tiptap/styles.css';
 import { Editor, Node } from '@tiptap/core';
+import { NodeSelection, Plugin, TextSelection } from '@tiptap/pm/state';
 import { useEditor, type JSONContent } from '@tiptap/react';
 import StarterKit from '@tiptap/starter-kit';
 import { useState } from 'react';
@@ -22,6 +23,22 @@ const DayPlanNode = Node.create({
   group: 'block',
   atom: true,
   addAttributes: () => ({ date: { default: '' } }),
+  // Where the block itself is chosen, what is typed goes after it: it is not typed away.
+  addProseMirrorPlugins: () => [
+    new Plugin({
+      props: {
+        handleTextInput: (view, _from, _to, text) => {
+          const { selection, schema } = view.state;
+          if (!(selection instanceof NodeSelection) || selection.node.type.name !== 'dayPlan') return false;
+          const paragraph = schema.nodes.paragraph!.create(null, schema.text(text));
+          const change = view.state.tr.insert(selection.to, paragraph);
+          const end = selection.to + paragraph.nodeSize - 1;
+          view.dispatch(change.setSelection(TextSelection.create(change.doc, end)));
+          return true;
+        },
+      },
+    }),
+  ],
   parseHTML: () => [{ tag: 'div[data-day-plan]' }],
   renderHTML: ({ node }) => [
     'div',
@@ -127,7 +144,7 @@ function Writing({ zone, editor }: { zone: string; editor: Editor }) {
               editor
                 ?.chain()
                 .focus()
-                .insertContent({ type: 'dayPlan', attrs: { date: day } })
+                .insertContent([{ type: 'dayPlan', attrs: { date: day } }, { type: 'paragraph' }])
                 .run()
             }
           >

@@ -1,5 +1,5 @@
-import { Button, Group, Loader, Modal, Stack, Text } from '@mantine/core';
-import type { PlanEditDraft, PlanOutcome } from '@nimble-bell/core/api';
+import { Alert, Button, Group, Loader, Modal, Stack, Text } from '@mantine/core';
+import type { Finding, PlanEditDraft, PlanOutcome } from '@nimble-bell/core/api';
 import { countWords } from '@nimble-bell/core/calendar';
 import { useAsk } from '../app/api';
 import { useThisCourse } from '../app/course';
@@ -13,15 +13,22 @@ interface Props {
   action: string;
   close: () => void;
   done?: () => void;
+  /** What stops the term from being run like this: said before it is done all the same. */
+  stops?: readonly Finding[];
 }
 
 /** What an edit of the plan does and the letters it causes, before the one press that does it. */
-export function ConfirmPlan({ edit, title, action, close, done }: Props) {
+export function ConfirmPlan({ edit, title, action, close, done, stops = [] }: Props) {
   const course = useThisCourse();
   const preview = usePreview(course.id, edit);
   return (
     <Modal opened={edit !== null} onClose={close} title={title} size="lg">
       <Stack>
+        {stops.map((f) => (
+          <Alert key={f.id} color="clay" title="This stops the term from being run">
+            {f.text}
+          </Alert>
+        ))}
         {!preview.outcome && !preview.fault && <Loader aria-label="Working out what it does" />}
         <SavePlan edit={edit} preview={preview} action={action} close={close} done={done ?? close} />
       </Stack>

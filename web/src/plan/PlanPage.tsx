@@ -1,7 +1,7 @@
 import { Button, Group, Stack, Text, Title } from '@mantine/core';
 import { useState } from 'react';
 import { useLocation } from 'react-router';
-import type { PlanEditDraft, SeriesInfo } from '@nimble-bell/core/api';
+import type { SeriesInfo } from '@nimble-bell/core/api';
 import { countWords } from '@nimble-bell/core/calendar';
 import { useThisCourse } from '../app/course';
 import { Findings } from '../ui/Findings';
@@ -67,23 +67,27 @@ function PublishAll() {
   const [asking, setAsking] = useState(false);
   const publish = useSavePlan();
   const drafts = course.series.filter((s) => s.publishedAt === null);
-  const edit: PlanEditDraft = { edit: 'publish', ids: drafts.map((s) => s.id) };
+  const edit = { edit: 'publish' as const, ids: drafts.map((s) => s.id) };
   if (!drafts.length) return null;
+  const stops = course.findings.filter(
+    (f) => f.level === 'stops' && f.stage === 'plan' && (!f.series || edit.ids.includes(f.series)),
+  );
   const action = `Publish ${drafts.length === 1 ? drafts[0]!.title : countWords(drafts.length, 'draft')}`;
   return (
     <>
       <Button
         variant="default"
         loading={publish.isPending}
-        onClick={() => (course.counts.invited ? setAsking(true) : publish.mutate(edit))}
+        onClick={() => (course.counts.invited || stops.length ? setAsking(true) : publish.mutate(edit))}
       >
         {action}
       </Button>
       <ConfirmPlan
         edit={asking ? edit : null}
         title={action}
-        action="Publish"
+        action={stops.length ? 'Publish all the same' : 'Publish'}
         close={() => setAsking(false)}
+        stops={stops}
       />
     </>
   );

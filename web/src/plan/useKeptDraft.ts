@@ -32,13 +32,16 @@ export function useKeeping<T extends object>(key: string, values: T | null) {
   const path = pathOf(key);
   const pending = useRef<T | null>(null);
   const over = useRef(false);
+  /** What is on its way to be kept: whoever forgets it waits for it. */
+  const sending = useRef<Promise<unknown>>(Promise.resolve());
 
   useEffect(() => {
     if (!values || over.current) return;
     pending.current = values;
     const timer = setTimeout(() => {
+      if (over.current) return;
       pending.current = null;
-      void ask(path, 'PUT', { body: values }).catch(() => {});
+      sending.current = ask(path, 'PUT', { body: values }).catch(() => {});
     }, PAUSE_MS);
     return () => clearTimeout(timer);
   }, [values, ask, path]);
@@ -61,6 +64,7 @@ export function useKeeping<T extends object>(key: string, values: T | null) {
   return async () => {
     over.current = true;
     pending.current = null;
+    await sending.current;
     await ask(path, 'DELETE').catch(() => {});
   };
 }

@@ -1,10 +1,11 @@
-import { Anchor, Button, Group, Select, Text, TextInput } from '@mantine/core';
+import { Anchor, Button, Group, Text, TextInput } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import type { MyCourse, Role } from '@nimble-bell/core/api';
 import { zoneWords } from '@nimble-bell/core/calendar';
 import { useAsk } from '../app/api';
 import { useChange } from '../app/queries';
 import { Panel } from '../ui/Panel';
+import { ZoneSelect } from '../ui/ZoneSelect';
 import { useParams } from 'react-router';
 
 /** How one is called, and where one is: one's own to say. */
@@ -80,12 +81,9 @@ function Fields(props: FieldsProps) {
         onChange={(e) => setName(e.currentTarget.value)}
         style={{ flex: '1 1 200px' }}
       />
-      <Select
+      <ZoneSelect
         label="Your time zone"
-        searchable
-        allowDeselect={false}
-        limit={60}
-        data={zones}
+        zones={zones}
         value={zone}
         onChange={(z) => z && setZone(z)}
         style={{ flex: '1 1 200px' }}
