@@ -302,3 +302,45 @@ test('of several series all are written or none; another course’s things are r
     expect((await edit(data)).status(), JSON.stringify(data)).toBe(status);
   expect(await planOf(api, course.id)).toEqual(before);
 });
+
+test('an edit made on a plan that has moved on is refused, and says who changed what; looked at anew it is done', async () => {
+  const course = await makeCourse({ students: 1 });
+  const api = await account(MAREN);
+  const { sessions } = await detailOf(api, course.id);
+  const [first, second] = sessions.filter((s) => s.startsAt > Date.parse('2026-10-20'));
+  const cancel = (id: string) => ({ edit: 'change-session', id, scope: 'one', change: { do: 'cancel' } });
+  const path = `/api/courses/${course.id}/plan`;
+  const preview = async () =>
+    (await (await api.post(`${path}/preview`, { data: cancel(first!.id) })).json()) as PlanOutcome;
+  const save = (on: string) =>
+    api.post(path, { data: cancel(first!.id), headers: { 'if-match': `"${on}"` } });
+  const { on } = await preview();
+  // Another window changes something else meanwhile.
+  expect((await api.post(path, { data: cancel(second!.id) })).ok()).toBe(true);
+  const refused = await save(on);
+  expect(refused.status()).toBe(409);
+  const { error } = await refused.json();
+  expect(error.code).toBe('moved-on');
+  expect(error.message).toContain('Maren Oduya');
+  expect(error.message).toContain('cancelled');
+  const stateOf = async () =>
+    (await detailOf(api, course.id)).sessions.find((s) => s.id === first!.id)!.state;
+  expect(await stateOf()).toBe('planned');
+  expect((await save((await preview()).on)).status()).toBe(201);
+  expect(await stateOf()).toBe('cancelled');
+});
+
+test('a request sent again under its id happens once, and gets the same answer', async () => {
+  const course = await makeCourse({ students: 1 });
+  const api = await account(MAREN);
+  const [series] = (await detailOf(api, course.id)).series;
+  const data = { edit: 'add-session', seriesId: series!.id, date: '2026-11-20', start: '09:00', minutes: 30 };
+  const headers = { 'idempotency-key': 'added-once-and-no-more' };
+  const send = () => api.post(`/api/courses/${course.id}/plan`, { data, headers });
+  const answers = await Promise.all([send(), send(), send()]);
+  const said = await Promise.all(answers.map(async (a) => [a.status(), await a.json()]));
+  expect(said[1]).toEqual(said[0]);
+  expect(said[2]).toEqual(said[0]);
+  const added = (await detailOf(api, course.id)).sessions.filter((s) => s.date === '2026-11-20');
+  expect(added).toHaveLength(1);
+});

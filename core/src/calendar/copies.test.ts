@@ -215,3 +215,16 @@ test('a calendar that got all messages of a term, in order or not, shows exactly
     { numRuns: 150 },
   );
 });
+
+test('somebody who comes back gets entries with higher numbers than those that were taken back', () => {
+  const sent = first();
+  const gone = withdrawalOf(sent.copy, entryOf([]))!;
+  const empty = { ...gone.copy, sessions: [], listed: [] };
+  const back = updateOf(empty, entryOf(planned()), 'whole')!;
+  expect([sent, gone, back].map((u) => u.copy.sequence)).toEqual([0, 1, 2]);
+  const calendar = new CalendarClient();
+  for (const { messages } of [sent, gone, back])
+    for (const { content } of messages) calendar.receive(content);
+  expect(calendar.sessions()).toHaveLength(planned().length);
+  expect(updateOf(empty, entryOf([], { url: 'http://127.0.0.1/in/other' }))).toBeNull();
+});

@@ -61,7 +61,7 @@ export function updateOf(
 ): CalendarUpdate | null {
   const is = heldOf(entry);
   const was = copy?.sessions ?? [];
-  if (!copy && !is.length) return null;
+  if (!was.length && !is.length) return null;
   const renamed = copy !== null && isRenamed(copy, entry);
   const changes = changesBetween(was, is);
   const asked = again === 'whole' ? is : is.filter((s) => s.date === again?.date);

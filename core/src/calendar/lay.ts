@@ -103,10 +103,18 @@ const fresh = (plan: PlannedSession, lingerMinutes: number): NewSession => ({
   record: null,
 });
 
-/** Numbers follow the dates. */
+/** Numbers follow the dates; on one date, the times. */
+export function numbersOf<T extends { date: string; startsAt: Instant }>(
+  sessions: readonly T[],
+): Map<T, number> {
+  const order = [...sessions].sort((a, b) =>
+    a.date === b.date ? a.startsAt - b.startsAt : a.date < b.date ? -1 : 1,
+  );
+  return new Map(order.map((s, i) => [s, i + 1]));
+}
+
 function numbered(kept: LaidSession[], added: NewSession[]): Pick<Laid, 'kept' | 'added'> {
-  const order = [...kept, ...added].sort((a, b) => (a.date < b.date ? -1 : a.date > b.date ? 1 : 0));
-  const numbers = new Map(order.map((s, i) => [s, i + 1]));
+  const numbers = numbersOf<NewSession>([...kept, ...added]);
   const withNumber = <T extends NewSession>(s: T): T => ({ ...s, number: numbers.get(s)! });
   return { kept: kept.map(withNumber), added: added.map(withNumber) };
 }

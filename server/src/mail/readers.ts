@@ -6,6 +6,8 @@ import { copiesOf, membersGone } from './store';
 /** Whom a letter is for, and what their calendar holds by the letters they had. */
 export interface Reader {
   member: MemberRow;
+  /** Whether they are on the class list now. */
+  onList: boolean;
   held: Map<string, CalendarCopy>;
 }
 
@@ -22,7 +24,7 @@ export async function readersOf(
     membersGone(db, ids),
     copiesOf(db, ids, lock),
   ]);
-  for (const member of on) readers.set(member.id, { member, held: new Map() });
+  for (const member of on) readers.set(member.id, { member, onList: true, held: new Map() });
   for (const m of gone)
     readers.set(m.id, {
       member: {
@@ -32,6 +34,7 @@ export async function readersOf(
         linkUntil: null,
         hasAccount: false,
       },
+      onList: false,
       held: new Map(),
     });
   for (const { member, key, body } of copies) readers.get(member)?.held.set(key, json(body));

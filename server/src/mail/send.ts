@@ -33,7 +33,8 @@ async function composeAll(ctx: Context, jobs: Job[], db: PoolConnection): Promis
   for (const job of jobs) {
     const reader = readers.get(job.memberId!);
     const composed =
-      desk && reader
+      // Whoever came back meanwhile is not bidden goodbye.
+      desk && reader && !(job.topic === 'goodbye' && reader.onList)
         ? compose(desk, reader.member, { topic: job.topic!, about: job.payload }, reader.held)
         : null;
     if (!composed?.letter || !reader) {

@@ -12,6 +12,7 @@ import {
   dateIn,
   dateWords,
   instantWords,
+  numbersOf,
   periodFaults,
   periodsFor,
   sessionsOf,
@@ -192,6 +193,7 @@ async function changeSession(at: Editing, { id, scope, change }: SessionEdit): P
     const before = byId.get(s.id)!;
     await writeSession(at.db, at.courseId, { ...before, ...s, own: [...s.own] });
   }
+  await renumber(at, row.seriesId);
   const target = byId.get(id)!;
   return `${series.title} of ${dateWords(target.date)}: ${changeWords(change, scope)}`;
 }
@@ -245,6 +247,13 @@ async function changeRule(
   return true;
 }
 
+/** Numbers follow the dates, as when the series is laid. */
+async function renumber(at: Editing, seriesId: string) {
+  const records = await sessionRecords(at.db, seriesId);
+  for (const [record, number] of numbersOf(records))
+    if (record.number !== number) await writeSession(at.db, at.courseId, { ...record, number });
+}
+
 type AddSession = Extract<PlanEdit, { edit: 'add-session' }>;
 
 async function addSession(at: Editing, edit: AddSession): Promise<string> {
@@ -277,6 +286,7 @@ async function addSession(at: Editing, edit: AddSession): Promise<string> {
     record: null,
   };
   await insertSessions(at.db, at.courseId, [session]);
+  await renumber(at, series.id);
   const when = instantWords(startsAt, at.term.zone);
   return edit.replaces
     ? `${series.title}: make-up on ${when}`
@@ -310,6 +320,7 @@ async function endVanished(at: Editing, plan: Groups) {
   const gone = (await groupSeriesOf(at)).filter((s) => !plan.groups.some((g) => g.name === s.group));
   for (const s of gone) {
     await deleteSessions(at.db, 'series_id = ? AND ends_at > ?', [s.id, at.now]);
+    await renumber(at, s.id);
     const last = (await sessionRecords(at.db, s.id)).at(-1);
     if (!last) await removeIfEmpty(at.db, s.id);
     else if (s.pattern) {

@@ -44,6 +44,15 @@ const plan = (
 const words = (before: SessionRecord[], after: SessionRecord[]) =>
   deltasOf(diffOf(plan(before), plan(after)), plan(before), plan(after), term).map((d) => d.words);
 
+test('a pattern written in another order is the same pattern', () => {
+  const one = plan([], [{ ...lecture, pattern: { kind: 'weekly', days: [{ day: 'friday', minutes: 50 }] } }]);
+  const other = plan(
+    [],
+    [{ ...lecture, pattern: { days: [{ minutes: 50, day: 'friday' }], kind: 'weekly' } }],
+  );
+  expect(isEmpty(diffOf(one, other))).toBe(true);
+});
+
 test('nothing changed is an empty difference; a difference backwards is its own way back', () => {
   const before = plan([session()], [lecture], [['ana', 'A']]);
   const after = plan([session({ id: 'y' })], [{ ...lecture, title: 'Talks' }], [['ana', 'B']]);

@@ -23,7 +23,14 @@ export interface PlanDiff {
   groups: { member: string; before: string | null; after: string | null }[];
 }
 
-const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
+/** A value as text that does not depend on the order in which its keys were written. */
+const canonical = (value: unknown): string =>
+  JSON.stringify(value, (_key, v: unknown) =>
+    v !== null && typeof v === 'object' && !Array.isArray(v)
+      ? Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : v,
+  );
+const same = (a: unknown, b: unknown) => canonical(a) === canonical(b);
 
 function changesOf<T>(before: Map<string, T>, after: Map<string, T>): RowChange<T>[] {
   const ids = new Set([...before.keys(), ...after.keys()]);

@@ -10,14 +10,7 @@ import { recordingsWhere } from '../recordings/store';
 import { givePins } from './pins';
 import { isFor, targetOf } from '@nimble-bell/core/roster';
 import { invitedOf } from '../mail/store';
-import {
-  forgetCalendars,
-  keepListChange,
-  leaveList,
-  listSnapshot,
-  writeSome,
-  type ListRecord,
-} from './store';
+import { emptyCalendars, keepListChange, leaveList, listSnapshot, writeSome, type ListRecord } from './store';
 
 export interface ListChangeRow {
   before: ListRecord | null;
@@ -105,7 +98,7 @@ async function queueFor(
     .filter((c) => !isOn(c.before) || c.before!.email !== c.after.email)
     .map((c) => c.after.id);
   const back = anew.filter((id) => diff.some((c) => c.after.id === id && c.before));
-  if (back.length) await forgetCalendars(db, back);
+  if (back.length) await emptyCalendars(db, back);
   for (const [topic, people] of topics)
     await queueLetters(db, {
       courseId,

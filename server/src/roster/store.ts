@@ -236,9 +236,17 @@ export const personBehind = (db: Db, member: string) =>
     [member],
   );
 
-/** What these people's calendars held is no longer so: they get their entries anew. */
-export const forgetCalendars = (db: Db, members: readonly string[]) =>
-  run(db, 'DELETE FROM calendar_copies WHERE member_id IN (?)', [[...members]]);
+/**
+ * What these people's calendars held is no longer so: they get their entries anew, under higher numbers than any that was
+ * sent (RFC 5545 §3.8.7.4): a calendar program heeds the highest it has seen.
+ */
+export const emptyCalendars = (db: Db, members: readonly string[]) =>
+  run(
+    db,
+    `UPDATE calendar_copies SET body = JSON_SET(body, '$.sessions', JSON_ARRAY(), '$.listed', JSON_ARRAY())
+      WHERE member_id IN (?)`,
+    [[...members]],
+  );
 
 export const personOf = (db: Db, email: string) =>
   one<{ id: string }>(db, 'SELECT id FROM people WHERE email = ?', [email]);

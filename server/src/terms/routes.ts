@@ -11,8 +11,9 @@ import type { PoolConnection } from 'mysql2/promise';
 import { principalOf } from '../accounts/principal';
 import { newId, type Context } from '../context';
 import { courseById, coursesForUpdate, seriesById } from '../courses/store';
-import { rehearse, transaction } from '../db/pool';
+import { rehearse } from '../db/pool';
 import { AppError, parse } from '../errors';
+import { once } from '../requests/once';
 import { lettersTo } from '../mail/foretell';
 import { changePlan } from '../planning/change';
 import { laySeries } from '../planning/laySeries';
@@ -147,9 +148,12 @@ function calendarRoutes(router: Router, ctx: Context) {
   router.post('/terms', async (req, res) => {
     await staff(ctx, req);
     const term = parse(Term, req.body);
-    const id = newId();
-    await insertTerm(ctx.db, id, term);
-    res.status(201).json({ id });
+    const made = await once(ctx, req, async (db) => {
+      const id = newId();
+      await insertTerm(db, id, term);
+      return { id };
+    });
+    res.status(201).json(made);
   });
 
   router.post('/terms/:term/preview', async (req, res) => {
@@ -170,7 +174,7 @@ function calendarRoutes(router: Router, ctx: Context) {
     const { name } = await staff(ctx, req);
     await known(ctx, req.params.term);
     const term = parse(Term, req.body);
-    res.json(await transaction(ctx.db, (db) => saveTerm(ctx, db, req.params.term, term, name)));
+    res.json(await once(ctx, req, (db) => saveTerm(ctx, db, req.params.term, term, name)));
   });
 }
 
@@ -185,11 +189,14 @@ function bellRoutes(router: Router, ctx: Context) {
   router.post('/bell-times', async (req, res) => {
     await staff(ctx, req);
     const bells = parse(BellTimesInput, req.body);
-    if (await bellsNamed(ctx.db, bells.name))
-      throw new AppError('name-taken', undefined, [{ path: 'name', message: 'This name is taken.' }]);
-    const id = newId();
-    await insertBells(ctx.db, id, bells.name, bells.periods);
-    res.status(201).json({ id });
+    const made = await once(ctx, req, async (db) => {
+      if (await bellsNamed(db, bells.name))
+        throw new AppError('name-taken', undefined, [{ path: 'name', message: 'This name is taken.' }]);
+      const id = newId();
+      await insertBells(db, id, bells.name, bells.periods);
+      return { id };
+    });
+    res.status(201).json(made);
   });
 
   router.post('/bell-times/:bells/preview', async (req, res) => {
@@ -210,7 +217,7 @@ function bellRoutes(router: Router, ctx: Context) {
     const { name } = await staff(ctx, req);
     await knownBells(ctx, req.params.bells);
     const bells = parse(BellTimesInput, req.body);
-    res.json(await transaction(ctx.db, (db) => saveBells(ctx, db, req.params.bells, bells, name)));
+    res.json(await once(ctx, req, (db) => saveBells(ctx, db, req.params.bells, bells, name)));
   });
 
   router.delete('/bell-times/:bells', async (req, res) => {

@@ -88,6 +88,17 @@ test('a publisher is watched once its connection stands, by everyone else, and a
   expect(offers).toHaveLength(2);
 });
 
+test('who is in another place of the room is neither seen nor heard', async () => {
+  const { relay, media, room, happen, enter, publishAndStand } = setUp();
+  const apart = { ...enter('ana', 'student'), place: 'table-1' } as RoomEvent;
+  await happen(enter('maren', 'teacher'), apart, enter('ben', 'student'));
+  await media.watch(room, 'page of ana', 'ana', () => {});
+  await media.watch(room, 'page of ben', 'ben', () => {});
+  await publishAndStand('maren');
+  expect(relay.watched.get('page of ben')).toMatchObject([{ member: 'maren' }]);
+  expect(relay.watched.get('page of ana') ?? []).toEqual([]);
+});
+
 test('while an offer is unanswered the next one waits, and then holds everything new', async () => {
   const { media, room, happen, enter, publishAndStand } = setUp();
   await happen(enter('maren', 'teacher'), enter('teo', 'teacher'), enter('ana', 'student'));

@@ -1,5 +1,5 @@
 import type { StoredEvent } from '@nimble-bell/core/room';
-import { isHere } from '@nimble-bell/core/room';
+import { isHere, placeOf } from '@nimble-bell/core/room';
 import type { RelayOffer } from '@nimble-bell/core/api';
 import type { Context } from '../../context';
 import { newId } from '../../context';
@@ -131,8 +131,10 @@ class RoomMedia {
     viewer.busy = true;
     viewer.stale = false;
     try {
+      const { state } = this.room;
+      const place = placeOf(state, viewer.member);
       const publications = [...this.publishers.all.values()]
-        .filter(({ member, up }) => up && member !== viewer.member)
+        .filter(({ member, up }) => up && member !== viewer.member && placeOf(state, member) === place)
         .map(({ member, number }) => ({ member, number }));
       if (publications.length) await this.#open();
       const offer = await this.relay.watch(this.room.session, id, publications);
