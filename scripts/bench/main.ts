@@ -1,6 +1,7 @@
 import { startProduct } from '../../e2e/support/product';
 import { clashes, makeUps } from './clashes';
 import { classList } from './classList';
+import { college } from './college';
 import { dates } from './dates';
 import { keystroke } from './keystroke';
 import { letters } from './letters';
@@ -18,6 +19,7 @@ if (
   wants('letters') ||
   wants('class-list') ||
   wants('keystroke') ||
+  wants('college') ||
   ROOM_PARTS.some(wants) ||
   wants('room') ||
   wants('media')
@@ -29,6 +31,8 @@ if (
     if (wants('keystroke')) figures.push(...(await keystroke()));
     if (wants('room') || ROOM_PARTS.some(wants)) figures.push(...(await room(wants)));
     if (wants('media')) figures.push(...(await media()));
+    // Last: the college that it lays stays in the database.
+    if (wants('college')) figures.push(...(await college()));
   } finally {
     await stop();
   }

@@ -4,9 +4,9 @@ import { teaches } from '@nimble-bell/core/limits';
 import { telephoneWords } from '@nimble-bell/core/mail';
 import type { Context } from '../context';
 import {
-  courseById,
-  seriesOf,
-  sessionsOfCourse,
+  coursesByIds,
+  seriesOfCourses,
+  sessionsOfCourses,
   type CourseRow,
   type SeriesRow,
   type SessionRow,
@@ -23,15 +23,34 @@ export interface CoursePlan {
   bells: BellTimes[];
 }
 
-export async function planOf(db: Db, courseId: string): Promise<CoursePlan | null> {
-  const course = await courseById(db, courseId);
-  if (!course) return null;
-  const [series, sessions, bells] = await Promise.all([
-    seriesOf(db, courseId),
-    sessionsOfCourse(db, courseId),
+export const planOf = async (db: Db, courseId: string): Promise<CoursePlan | null> =>
+  (await plansOf(db, [courseId])).get(courseId) ?? null;
+
+/** The plans of several courses, by course: as many questions as for one. */
+export async function plansOf(db: Db, ids: readonly string[]): Promise<Map<string, CoursePlan>> {
+  if (!ids.length) return new Map();
+  const [courses, series, sessions, bells] = await Promise.all([
+    coursesByIds(db, ids),
+    seriesOfCourses(db, ids),
+    sessionsOfCourses(db, ids),
     bellTimesOf(db),
   ]);
-  return { course, series, sessions, bells };
+  const own = <T extends { courseId: string }>(all: readonly T[]) => {
+    const byCourse = new Map<string, T[]>();
+    for (const one of all) {
+      const list = byCourse.get(one.courseId);
+      if (list) list.push(one);
+      else byCourse.set(one.courseId, [one]);
+    }
+    return byCourse;
+  };
+  const [ownSeries, ownSessions] = [own(series), own(sessions)];
+  return new Map(
+    courses.map((course) => [
+      course.id,
+      { course, series: ownSeries.get(course.id) ?? [], sessions: ownSessions.get(course.id) ?? [], bells },
+    ]),
+  );
 }
 
 export interface CalendarOwner {
@@ -97,10 +116,16 @@ export function entriesOf(plan: CoursePlan, owner: CalendarOwner, origin: string
     });
 }
 
+/** What somebody's calendar holds of all these courses of theirs. */
 export async function entriesFor(
   ctx: Context,
-  member: CalendarOwner & { courseId: string },
+  members: readonly (CalendarOwner & { courseId: string })[],
 ): Promise<CalendarEntry[]> {
-  const plan = (await planOf(ctx.db, member.courseId))!;
-  return entriesOf(plan, member, ctx.config.origin, ctx.now()).map((e) => e.entry);
+  const plans = await plansOf(
+    ctx.db,
+    members.map((m) => m.courseId),
+  );
+  return members.flatMap((m) =>
+    entriesOf(plans.get(m.courseId)!, m, ctx.config.origin, ctx.now()).map((e) => e.entry),
+  );
 }

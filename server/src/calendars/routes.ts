@@ -1,6 +1,6 @@
 import { Router } from 'express';
 import { z } from 'zod';
-import { calendarOf, type CalendarEntry } from '@nimble-bell/core/calendar';
+import { calendarOf } from '@nimble-bell/core/calendar';
 import { memberIn, personIdOf, principalOf } from '../accounts/principal';
 import { newLinkCode, type Context } from '../context';
 import { courseById } from '../courses/store';
@@ -48,8 +48,7 @@ export function calendarRoutes(ctx: Context): Router {
     if (!feed) throw new AppError('not-found');
     const members = await membersOf(feed);
     if (!members.length) throw new AppError('not-found');
-    const entries: CalendarEntry[] = [];
-    for (const member of members) entries.push(...(await entriesFor(ctx, member)));
+    const entries = await entriesFor(ctx, members);
     const first = members[0] && (await courseById(ctx.db, members[0].courseId));
     const name = feed.courseId && first ? `${first.code} ${first.title}` : 'My classes';
     res.type('text/calendar; charset=utf-8');

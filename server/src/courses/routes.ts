@@ -5,7 +5,6 @@ import {
   NewCourse,
   RecordingPlan,
   type CourseCard,
-  type SessionState,
 } from '@nimble-bell/core/api';
 import { dateIn } from '@nimble-bell/core/calendar';
 import { asked, personIdOf, principalOf } from '../accounts/principal';
@@ -33,11 +32,7 @@ export function courseRoutes(ctx: Context): Router {
   router.get('/courses', async (req, res) => {
     const principal = await principalOf(ctx, req.headers);
     if (principal.kind !== 'account') throw new AppError('forbidden');
-    const found = await coursesOf(ctx.db, personIdOf(principal), ctx.now());
-    const cards: CourseCard[] = found.map(({ nextId, nextAt, nextState, ...card }) => ({
-      ...card,
-      next: nextId ? { id: nextId, startsAt: nextAt!, state: nextState as SessionState } : null,
-    }));
+    const cards: CourseCard[] = await coursesOf(ctx.db, personIdOf(principal), ctx.now());
     res.json(cards);
   });
 

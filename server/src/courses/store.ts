@@ -39,15 +39,21 @@ export interface CourseRow {
   classPasscode: string | null;
 }
 
-export async function courseById(db: Db, id: string): Promise<CourseRow | null> {
-  const row = await one<Record<string, unknown>>(
+export const courseById = async (db: Db, id: string): Promise<CourseRow | null> =>
+  (await coursesByIds(db, [id]))[0] ?? null;
+
+export async function coursesByIds(db: Db, ids: readonly string[]): Promise<CourseRow[]> {
+  const found = await rows<Record<string, unknown>>(
     db,
     `SELECT c.id, c.term_id AS termId, c.code, c.title, c.settings, c.young_pupils AS youngPupils, t.body AS term,
             c.reminders, c.invite_before AS inviteBefore, c.telephone, c.invitation, c.class_link AS classLink, c.class_passcode AS classPasscode
-       FROM courses c JOIN terms t ON t.id = c.term_id WHERE c.id = ?`,
-    [id],
+       FROM courses c JOIN terms t ON t.id = c.term_id WHERE c.id IN (?)`,
+    [ids],
   );
-  if (!row) return null;
+  return found.map(readCourse);
+}
+
+function readCourse(row: Record<string, unknown>): CourseRow {
   const { term, youngPupils, reminders, inviteBefore, invitation, ...plain } = row;
   const settings = readSettings(row.settings);
   const layers: Layer[] = [{ name: 'course', settings }];
@@ -65,20 +71,39 @@ export async function courseById(db: Db, id: string): Promise<CourseRow | null> 
   } as CourseRow;
 }
 
-export const coursesOf = (db: Db, person: string, now: number) =>
-  rows<Omit<CourseCard, 'next'> & { nextId: string | null; nextAt: number | null; nextState: string | null }>(
+/** A person's courses by code, with what is on in each or comes next. */
+export async function coursesOf(db: Db, person: string, now: number): Promise<CourseCard[]> {
+  const own = await rows<Pick<CourseCard, 'id' | 'code' | 'title' | 'role'>>(
     db,
-    `SELECT c.id, c.code, c.title, m.role, n.id AS nextId, n.starts_at AS nextAt, n.state AS nextState,
-            (SELECT COUNT(*) FROM members s WHERE s.course_id = c.id AND s.role = 'student') AS students
-       FROM members m JOIN courses c ON c.id = m.course_id
-       LEFT JOIN sessions n ON n.id = (
-         SELECT s.id FROM sessions s JOIN series q ON q.id = s.series_id
-          WHERE s.course_id = c.id AND q.kind NOT IN ('open', 'capture')
-            AND (s.state = 'live' OR (s.state IN ('planned', 'moved') AND s.ends_at > ?))
-          ORDER BY s.state = 'live' DESC, s.starts_at LIMIT 1)
-      WHERE m.person_id = ? ORDER BY c.code`,
-    [now, person],
+    `SELECT c.id, c.code, c.title, m.role FROM enrolments m JOIN courses c ON c.id = m.course_id
+      WHERE m.person_id = ? AND m.left_at IS NULL ORDER BY c.code`,
+    [person],
   );
+  if (!own.length) return [];
+  const ids = own.map((c) => c.id);
+  const [counts, next] = await Promise.all([
+    rows<{ course: string; students: number }>(
+      db,
+      `SELECT course_id AS course, COUNT(*) AS students FROM enrolments
+        WHERE course_id IN (?) AND role = 'student' AND left_at IS NULL GROUP BY course_id`,
+      [ids],
+    ),
+    rows<{ course: string } & NonNullable<CourseCard['next']>>(
+      db,
+      `SELECT course, id, startsAt, state FROM (
+         SELECT s.course_id AS course, s.id, s.starts_at AS startsAt, s.state,
+                ROW_NUMBER() OVER (PARTITION BY s.course_id ORDER BY s.state = 'live' DESC, s.starts_at) AS place
+           FROM sessions s JOIN series q ON q.id = s.series_id
+          WHERE s.course_id IN (?) AND q.kind NOT IN ('open', 'capture')
+            AND (s.state = 'live' OR (s.state IN ('planned', 'moved') AND s.ends_at > ?))) n
+        WHERE place = 1`,
+      [ids, now],
+    ),
+  ]);
+  const students = new Map(counts.map((c) => [c.course, c.students]));
+  const coming = new Map(next.map(({ course, ...session }) => [course, session]));
+  return own.map((c) => ({ ...c, students: students.get(c.id) ?? 0, next: coming.get(c.id) ?? null }));
+}
 
 export async function insertCourse(
   db: Db,
@@ -109,10 +134,15 @@ const readSeries = (s: SeriesRow) => ({
   listed: Boolean(s.listed),
 });
 
-export const seriesOf = async (db: Db, course: string): Promise<SeriesRow[]> =>
-  (await rows<SeriesRow>(db, `${SERIES} WHERE course_id = ? ORDER BY kind, title, id`, [course])).map(
+export const seriesOf = (db: Db, course: string): Promise<SeriesRow[]> => seriesOfCourses(db, [course]);
+
+export const seriesOfCourses = async (db: Db, courses: readonly string[]): Promise<SeriesRow[]> =>
+  (await rows<SeriesRow>(db, `${SERIES} WHERE course_id IN (?) ORDER BY kind, title, id`, [courses])).map(
     readSeries,
   );
+
+export const seriesByIds = async (db: Db, ids: readonly string[]): Promise<SeriesRow[]> =>
+  (await rows<SeriesRow>(db, `${SERIES} WHERE id IN (?) ORDER BY id`, [ids])).map(readSeries);
 
 export async function seriesById(db: Db, id: string) {
   const row = await one<SeriesRow>(db, `${SERIES} WHERE id = ?`, [id]);
@@ -163,12 +193,15 @@ const readSession = ({ ofCourse, ofSeries, ofSession, ...s }: RawSession): Sessi
 export const bare = ({ courseId, take, layers, ...session }: SessionRow): SessionInfo => session;
 
 /** The dated sessions of a course, and the standing ones that were held. */
-export const sessionsOfCourse = async (db: Db, course: string): Promise<SessionRow[]> =>
+export const sessionsOfCourse = (db: Db, course: string): Promise<SessionRow[]> =>
+  sessionsOfCourses(db, [course]);
+
+export const sessionsOfCourses = async (db: Db, courses: readonly string[]): Promise<SessionRow[]> =>
   (
     await rows<RawSession>(
       db,
-      `${SESSION} WHERE s.course_id = ? AND NOT ${STANDING} ORDER BY s.starts_at, r.title`,
-      [course],
+      `${SESSION} WHERE s.course_id IN (?) AND NOT ${STANDING} ORDER BY s.starts_at, r.title`,
+      [courses],
     )
   ).map(readSession);
 

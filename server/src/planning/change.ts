@@ -36,6 +36,8 @@ export interface PlanChange {
   on?: string;
   /** Does the change and gives it in words. */
   make: () => Promise<string>;
+  /** It is taken back once it is seen: nothing is kept in the history, and no letter queued. */
+  foreseen?: boolean;
   /** Whether nothing changed is worth an entry or a refusal. */
   mayBeEmpty?: boolean;
 }
@@ -46,7 +48,7 @@ export interface PlanChange {
  * their message queued. Rolled back, it was a preview.
  */
 export async function changePlan(db: PoolConnection, change: PlanChange): Promise<PlanOutcome> {
-  const { courseId, term, by, now, on = '' } = change;
+  const { courseId, term, now, on = '' } = change;
   const before = await snapshot(db, courseId);
   const words = await change.make();
   const after = await snapshot(db, courseId);
@@ -56,29 +58,9 @@ export async function changePlan(db: PoolConnection, change: PlanChange): Promis
       return { changeId: null, on, words, sessions: [], told: [], clashes: [], made: [] };
     throw new AppError('no-change');
   }
-  const touched = new Set(diff.sessions.map((s) => (s.after ?? s.before)!.seriesId));
-  const changed = new Set(diff.sessions.map((s) => s.after?.id));
-  const clashes = (await clashesIn(db, courseId, now)).filter((c) => changed.has(c.sessionId!));
+  const clashes = await clashesWith(db, courseId, diff, now);
   const told = await toldOf(db, courseId, before, after, now);
-  const changeId = newId();
-  await keepPlanChange(db, {
-    id: changeId,
-    courseId,
-    at: now,
-    by,
-    words: words.slice(0, 255),
-    body: diff,
-    told: told.length,
-  });
-  const series = new Set([...touched, ...diff.series.map((s) => (s.after ?? s.before)!.id)]);
-  if (series.size) await raiseSequences(db, [...series]);
-  await queueUpdates(
-    db,
-    courseId,
-    changeId,
-    told.map((t) => t.member),
-    change.tellAt,
-  );
+  const changeId = change.foreseen ? null : await keep(db, change, words, diff, told);
   return {
     changeId,
     on,
@@ -88,6 +70,38 @@ export async function changePlan(db: PoolConnection, change: PlanChange): Promis
     clashes: clashes.map(({ seriesId, ...clash }): NamedClash => clash),
     made: diff.series.filter((s) => !s.before).map((s) => s.after!.id),
   };
+}
+
+/** Keeps a change in the history and queues the news of it. Gives its entry. */
+async function keep(
+  db: PoolConnection,
+  { courseId, by, now, tellAt }: PlanChange,
+  words: string,
+  diff: PlanDiff,
+  told: readonly Told[],
+): Promise<string> {
+  const id = newId();
+  const entry = { id, courseId, at: now, by, words: words.slice(0, 255), body: diff, told: told.length };
+  await keepPlanChange(db, entry);
+  const series = new Set([
+    ...diff.sessions.map((s) => (s.after ?? s.before)!.seriesId),
+    ...diff.series.map((s) => (s.after ?? s.before)!.id),
+  ]);
+  if (series.size) await raiseSequences(db, [...series]);
+  const members = told.map((t) => t.member);
+  await queueUpdates(db, courseId, id, members, tellAt);
+  return id;
+}
+
+/** The clashes of those sessions that are new, or at another time: what only goes, or is named, clashes with nothing. */
+async function clashesWith(db: PoolConnection, courseId: string, diff: PlanDiff, now: number) {
+  const there = (s: SessionRecord | null) =>
+    s && s.state !== 'cancelled' ? `${s.startsAt} ${s.endsAt}` : '';
+  const moved = diff.sessions.filter(({ before, after }) => there(after) && there(after) !== there(before));
+  const people = diff.groups.length > 0 || diff.series.length > 0;
+  if (!moved.length && !people) return [];
+  const changed = new Set((people ? diff.sessions : moved).map((s) => s.after?.id));
+  return (await clashesIn(db, courseId, now)).filter((c) => changed.has(c.sessionId!));
 }
 
 const isDated = (plan: Snapshot, s: SessionRecord) => {

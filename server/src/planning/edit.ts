@@ -52,7 +52,7 @@ import {
   teachingAmong,
   wasHeld,
   writeSeries,
-  writeSession,
+  writeSessions,
   type SessionRecord,
 } from './store';
 
@@ -189,10 +189,11 @@ async function changeSession(at: Editing, { id, scope, change }: SessionEdit): P
   }
   const after = changed(records as LaidSession[], id, scope, change, at.term.zone, at.now);
   const byId = new Map(records.map((r) => [r.id, r]));
-  for (const s of after) {
-    const before = byId.get(s.id)!;
-    await writeSession(at.db, at.courseId, { ...before, ...s, own: [...s.own] });
-  }
+  await writeSessions(
+    at.db,
+    at.courseId,
+    after.map((s) => ({ ...byId.get(s.id)!, ...s, own: [...s.own] })),
+  );
   await renumber(at, row.seriesId);
   const target = byId.get(id)!;
   return `${series.title} of ${dateWords(target.date)}: ${changeWords(change, scope)}`;
@@ -250,8 +251,12 @@ async function changeRule(
 /** Numbers follow the dates, as when the series is laid. */
 async function renumber(at: Editing, seriesId: string) {
   const records = await sessionRecords(at.db, seriesId);
-  for (const [record, number] of numbersOf(records))
-    if (record.number !== number) await writeSession(at.db, at.courseId, { ...record, number });
+  const others = [...numbersOf(records)].filter(([record, number]) => record.number !== number);
+  await writeSessions(
+    at.db,
+    at.courseId,
+    others.map(([record, number]) => ({ ...record, number })),
+  );
 }
 
 type AddSession = Extract<PlanEdit, { edit: 'add-session' }>;

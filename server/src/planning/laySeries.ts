@@ -23,7 +23,7 @@ import {
   sessionRecords,
   standingSessions,
   stepAside,
-  writeSession,
+  writeSessions,
   type SessionRecord,
 } from './store';
 
@@ -57,7 +57,7 @@ export async function laySeries(db: Db, series: Laying, term: Term, frozenUntil:
     .filter((s) => JSON.stringify(s) !== JSON.stringify(byId.get(s.id)));
   // Dates change places: first out of one another's way, then to where they belong.
   for (const s of changed.filter((c) => c.date !== byId.get(c.id)!.date)) await stepAside(db, s.id);
-  for (const s of changed) await writeSession(db, series.courseId, s);
+  await writeSessions(db, series.courseId, changed);
   await insertSessions(
     db,
     series.courseId,

@@ -33,7 +33,7 @@ const edited = async (
   db: PoolConnection,
   member: MemberRow,
   edit: PlanEdit,
-  base: string | null = null,
+  { base = null, foreseen = false }: { base?: string | null; foreseen?: boolean } = {},
 ): Promise<PlanOutcome> => {
   const { courseId } = member;
   const course = await takeTurn(db, courseId);
@@ -42,7 +42,7 @@ const edited = async (
   const now = ctx.now();
   const make = () => applyEdit({ db, courseId, term, now }, edit);
   const tellAt = now + ctx.config.gatherMs;
-  return changePlan(db, { courseId, term, by: member.name, now, tellAt, on, make });
+  return changePlan(db, { courseId, term, by: member.name, now, tellAt, on, make, foreseen });
 };
 
 const snapshotReadOnly = (ctx: Context, course: string) => rehearse(ctx.db, (db) => snapshot(db, course));
@@ -93,8 +93,7 @@ function editRoutes(router: Router, ctx: Context) {
   router.post('/courses/:course/plan/preview', async (req, res) => {
     const member = await asked(ctx, req, 'plan');
     const edit = parse(PlanEdit, req.body);
-    const outcome = await rehearse(ctx.db, (db) => edited(ctx, db, member, edit));
-    res.json({ ...outcome, changeId: null });
+    res.json(await rehearse(ctx.db, (db) => edited(ctx, db, member, edit, { foreseen: true })));
   });
 
   /** The letters that an edit would cause, as they would leave. */
@@ -107,7 +106,7 @@ function editRoutes(router: Router, ctx: Context) {
   router.post('/courses/:course/plan', async (req, res) => {
     const member = await asked(ctx, req, 'plan');
     const edit = parse(PlanEdit, req.body);
-    res.status(201).json(await once(ctx, req, (db) => edited(ctx, db, member, edit, baseOf(req))));
+    res.status(201).json(await once(ctx, req, (db) => edited(ctx, db, member, edit, { base: baseOf(req) })));
   });
 
   /** The way back of the latest change that stands; it is a change itself, and told like one. */

@@ -42,14 +42,15 @@ export const keepPlanChange = (
     [id, courseId, at, by, words, JSON.stringify(body), told],
   );
 
-/** Everyone of the courses that share a person with this one. */
+/** Everyone of a course in all of their courses: who could be in two places at once. */
 export const enrolmentsAround = (db: Db, courseId: string) =>
   rows<Enrolment>(
     db,
-    `SELECT m.course_id AS courseId, m.id AS memberId, m.person_id AS personId, m.name, m.role, m.group_name AS \`group\`
-   FROM members m JOIN people p ON p.id = m.person_id
-  WHERE m.course_id IN (SELECT o.course_id FROM members me JOIN members o ON o.person_id = me.person_id WHERE me.course_id = ?)
-    AND m.role IN ('teacher', 'assistant', 'student')`,
+    `SELECT m.course_id AS courseId, m.id AS memberId, m.person_id AS personId, COALESCE(m.own_name, p.name) AS name,
+            m.role, m.group_name AS \`group\`
+       FROM enrolments me JOIN enrolments m ON m.person_id = me.person_id JOIN people p ON p.id = m.person_id
+      WHERE me.course_id = ? AND me.left_at IS NULL AND m.left_at IS NULL
+        AND m.role IN ('teacher', 'assistant', 'student')`,
     [courseId],
   );
 
@@ -389,11 +390,19 @@ const sessionColumns = (course: string, s: SessionRecord) =>
  * A session that is live or held keeps its times and state, whatever is written. Written over one that is there, it keeps
  * its other columns; put back, it has those it had.
  */
-export function writeSession(db: Db, course: string, s: SessionRecord) {
-  const { names, values } = sessionColumns(course, s);
-  return run(
-    db,
-    `INSERT INTO sessions ${names} VALUES (?)
+export const writeSession = (db: Db, course: string, s: SessionRecord) => writeSessions(db, course, [s]);
+
+/** Several, in one statement: those that change dates are out of one another's way already. */
+export async function writeSessions(db: Db, course: string, sessions: readonly SessionRecord[]) {
+  const alike = new Map<string, unknown[][]>();
+  for (const s of sessions) {
+    const { names, values } = sessionColumns(course, s);
+    alike.set(names, [...(alike.get(names) ?? []), values]);
+  }
+  for (const [names, all] of alike)
+    await run(
+      db,
+      `INSERT INTO sessions ${names} VALUES ?
      ON DUPLICATE KEY UPDATE
        local_date = IF(state IN ('live', 'held'), local_date, VALUES(local_date)),
        take = IF(state IN ('live', 'held'), take, VALUES(take)),
@@ -402,8 +411,8 @@ export function writeSession(db: Db, course: string, s: SessionRecord) {
        linger_minutes = VALUES(linger_minutes), title = VALUES(title), own = VALUES(own), number = VALUES(number),
        replaces = VALUES(replaces), record = VALUES(record),
        state = IF(state IN ('live', 'held'), state, VALUES(state))`,
-    [values],
-  );
+      [all],
+    );
 }
 
 /** Many new sessions at once. */

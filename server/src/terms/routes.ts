@@ -10,7 +10,7 @@ import {
 import type { PoolConnection } from 'mysql2/promise';
 import { principalOf } from '../accounts/principal';
 import { newId, type Context } from '../context';
-import { courseById, coursesForUpdate, seriesById } from '../courses/store';
+import { courseById, coursesForUpdate, seriesByIds, type SeriesRow } from '../courses/store';
 import { rehearse } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { once } from '../requests/once';
@@ -42,26 +42,32 @@ const staff = async (ctx: Context, req: Request) => {
   return principal.person;
 };
 
+/** By whom, and whether it is only to be foreseen. */
+interface Asked {
+  by: string;
+  foreseen: boolean;
+}
+
 /** Lays the named series anew in the caller's transaction, course by course, each kept in its own history. */
 const layAnew = async (
   ctx: Context,
   db: PoolConnection,
   ids: string[],
-  by: string,
-  words: string,
+  { by, words, foreseen }: Asked & { words: string },
 ): Promise<CollegeOutcome> => {
-  const found = await Promise.all(ids.map((id) => seriesById(db, id)));
-  const byCourse = new Map<string, string[]>();
-  for (const s of found) byCourse.set(s!.courseId, [...(byCourse.get(s!.courseId) ?? []), s!.id]);
-  if (byCourse.size) await coursesForUpdate(db, [...byCourse.keys()]);
+  if (!ids.length) return { courses: [] };
+  const courses = new Set((await seriesByIds(db, ids)).map((s) => s.courseId));
+  await coursesForUpdate(db, [...courses]);
+  // Read once the courses' turn has come.
+  const byCourse = new Map<string, SeriesRow[]>();
+  for (const s of await seriesByIds(db, ids))
+    byCourse.set(s.courseId, [...(byCourse.get(s.courseId) ?? []), s]);
   const outcome: CollegeOutcome = { courses: [] };
   for (const [courseId, own] of byCourse) {
     const { term, code, title } = (await courseById(db, courseId))!;
     const make = async () => {
-      for (const id of own) {
-        const series = (await seriesById(db, id))!;
+      for (const series of own)
         await laySeries(db, series, term, series.publishedAt === null ? null : ctx.now());
-      }
       return words;
     };
     const done = await changePlan(db, {
@@ -71,6 +77,7 @@ const layAnew = async (
       now: ctx.now(),
       tellAt: ctx.now() + ctx.config.gatherMs,
       make,
+      foreseen,
       mayBeEmpty: true,
     });
     if (done.sessions.length)
@@ -88,7 +95,7 @@ const lettersOf = (ctx: Context, save: (db: PoolConnection) => Promise<CollegeOu
     return letters;
   });
 
-const saveTerm = async (ctx: Context, db: PoolConnection, id: string, term: Term, by: string) => {
+const saveTerm = async (ctx: Context, db: PoolConnection, id: string, term: Term, how: Asked) => {
   await bellsShared(db);
   await termForUpdate(db, id);
   await writeTerm(db, term, id);
@@ -97,12 +104,11 @@ const saveTerm = async (ctx: Context, db: PoolConnection, id: string, term: Term
     ctx,
     db,
     series.map((s) => s.id),
-    by,
-    `${term.name} changed`,
+    { ...how, words: `${term.name} changed` },
   );
 };
 
-const saveBells = async (ctx: Context, db: PoolConnection, id: string, bells: BellTimesInput, by: string) => {
+const saveBells = async (ctx: Context, db: PoolConnection, id: string, bells: BellTimesInput, how: Asked) => {
   await bellsForUpdate(db, id);
   const taken = await otherBellsNamed(db, bells.name, id);
   if (taken) throw new AppError('name-taken', undefined, [{ path: 'name', message: 'This name is taken.' }]);
@@ -112,10 +118,12 @@ const saveBells = async (ctx: Context, db: PoolConnection, id: string, bells: Be
     ctx,
     db,
     series.map((s) => s.id),
-    by,
-    `Bell times ${bells.name} changed`,
+    { ...how, words: `Bell times ${bells.name} changed` },
   );
 };
+
+const doing = (by: string): Asked => ({ by, foreseen: false });
+const foreseeing = (by: string): Asked => ({ by, foreseen: true });
 
 const known = async (ctx: Context, id: string) => {
   const term = await termById(ctx.db, id);
@@ -160,21 +168,21 @@ function calendarRoutes(router: Router, ctx: Context) {
     const { name } = await staff(ctx, req);
     await known(ctx, req.params.term);
     const term = parse(Term, req.body);
-    res.json(await rehearse(ctx.db, (db) => saveTerm(ctx, db, req.params.term, term, name)));
+    res.json(await rehearse(ctx.db, (db) => saveTerm(ctx, db, req.params.term, term, foreseeing(name))));
   });
 
   router.post('/terms/:term/letters', async (req, res) => {
     const { name } = await staff(ctx, req);
     await known(ctx, req.params.term);
     const term = parse(Term, req.body);
-    res.json(await lettersOf(ctx, (db) => saveTerm(ctx, db, req.params.term, term, name)));
+    res.json(await lettersOf(ctx, (db) => saveTerm(ctx, db, req.params.term, term, doing(name))));
   });
 
   router.put('/terms/:term', async (req, res) => {
     const { name } = await staff(ctx, req);
     await known(ctx, req.params.term);
     const term = parse(Term, req.body);
-    res.json(await once(ctx, req, (db) => saveTerm(ctx, db, req.params.term, term, name)));
+    res.json(await once(ctx, req, (db) => saveTerm(ctx, db, req.params.term, term, doing(name))));
   });
 }
 
@@ -203,21 +211,21 @@ function bellRoutes(router: Router, ctx: Context) {
     const { name } = await staff(ctx, req);
     await knownBells(ctx, req.params.bells);
     const bells = parse(BellTimesInput, req.body);
-    res.json(await rehearse(ctx.db, (db) => saveBells(ctx, db, req.params.bells, bells, name)));
+    res.json(await rehearse(ctx.db, (db) => saveBells(ctx, db, req.params.bells, bells, foreseeing(name))));
   });
 
   router.post('/bell-times/:bells/letters', async (req, res) => {
     const { name } = await staff(ctx, req);
     await knownBells(ctx, req.params.bells);
     const bells = parse(BellTimesInput, req.body);
-    res.json(await lettersOf(ctx, (db) => saveBells(ctx, db, req.params.bells, bells, name)));
+    res.json(await lettersOf(ctx, (db) => saveBells(ctx, db, req.params.bells, bells, doing(name))));
   });
 
   router.put('/bell-times/:bells', async (req, res) => {
     const { name } = await staff(ctx, req);
     await knownBells(ctx, req.params.bells);
     const bells = parse(BellTimesInput, req.body);
-    res.json(await once(ctx, req, (db) => saveBells(ctx, db, req.params.bells, bells, name)));
+    res.json(await once(ctx, req, (db) => saveBells(ctx, db, req.params.bells, bells, doing(name))));
   });
 
   router.delete('/bell-times/:bells', async (req, res) => {

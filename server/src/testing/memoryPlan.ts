@@ -46,7 +46,9 @@ export const planningStore = {
   },
   writeSeries: async (_db: Nobody, courseId: string, s: SeriesRecord) =>
     void plan.series.set(s.id, { ...s, courseId }),
-  writeSession: async (_db: Nobody, course: string, s: SessionRecord) => void write(course, s),
+  writeSessions: async (_db: Nobody, course: string, all: readonly SessionRecord[]) => {
+    for (const s of all) write(course, s);
+  },
   insertSessions: async (_db: Nobody, course: string, all: readonly SessionRecord[]) => {
     for (const s of all) {
       const same = ofSeries(s.seriesId).some((o) => o.date === s.date && o.take === s.take);
