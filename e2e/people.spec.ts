@@ -334,3 +334,23 @@ test('from a clean list of 34 to invitations queued: at most 6 presses and entri
   expect(used).toBeLessThanOrEqual(6);
   expect((await (await api.get(`/api/courses/${course.id}/deliveries`)).json()).length).toBe(34);
 });
+
+test('addresses that differ by an accent are two people’s', async () => {
+  const course = await makeCourse({ students: 0 });
+  const api = await account(MAREN);
+  const row = (line: number, name: string, email: string) => ({
+    line,
+    name,
+    email,
+    zone: null,
+    group: null,
+    extra: {},
+  });
+  const of = `${course.id}@saltmarsh.example`;
+  const rows = [row(2, 'José Amado', `josé.${of}`), row(3, 'Jose Amado', `jose.${of}`)];
+  const answer = await api.post(`/api/courses/${course.id}/members`, { data: { edit: 'import', rows } });
+  expect(answer.status(), await answer.text()).toBe(201);
+  const members = await (await api.get(`/api/courses/${course.id}/members`)).json();
+  const emails = members.map((m: { email: string }) => m.email).filter((e: string) => e.includes(course.id));
+  expect(emails.sort()).toEqual([`jose.${of}`, `josé.${of}`]);
+});

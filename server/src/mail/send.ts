@@ -18,7 +18,8 @@ export function composingLane(ctx: Context): Lane {
   return {
     name: 'compose',
     where: "kind = 'mail' AND letter IS NULL",
-    batch: 200,
+    // Whoever changes the plan waits for what is being composed: a fraction of a second at most.
+    batch: 50,
     width: 1,
     work: (jobs, db) => composeAll(ctx, jobs, db),
   };

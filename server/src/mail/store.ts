@@ -101,8 +101,7 @@ export const updatesWaiting = (db: Db, members: readonly string[]) =>
   rows<{ member: string }>(
     db,
     `SELECT member_id AS member FROM jobs
-      WHERE member_id IN (?) AND kind = 'mail' AND topic IN ('update', 'invitation', 'link') AND state = 'queued' AND letter IS NULL
-        FOR UPDATE`,
+      WHERE member_id IN (?) AND waiting AND topic IN ('update', 'invitation', 'link') FOR UPDATE`,
     [[...members]],
   );
 

@@ -3,7 +3,14 @@ import { MeInput, ReplyInput, type MyCourse } from '@nimble-bell/core/api';
 import { doorFor, doorRules } from '@nimble-bell/core/door';
 import { principalOf } from '../accounts/principal';
 import type { Context } from '../context';
-import { bare, courseById, sessionsOfCourse, standingOf, type SessionRow } from '../courses/store';
+import {
+  bare,
+  courseById,
+  sessionsOfCourse,
+  standingOf,
+  teachersOf,
+  type SessionRow,
+} from '../courses/store';
 import { AppError, parse } from '../errors';
 import { refuseTeachersName } from '../roster/names';
 import { keepReply } from '../mail/replies';
@@ -12,7 +19,6 @@ import { noticesFor } from '../notices/store';
 import { recordingsWhere, seenBy } from '../recordings/store';
 import { rollLinesOf } from '../sessions/roll';
 import { isFor, targetOf } from '@nimble-bell/core/roster';
-import { membersOf } from '../roster/store';
 import type { MemberRow } from '../accounts/store';
 import { preferredNameOf, repliesOf, setOwnZone, setPreferredName } from './store';
 
@@ -78,10 +84,10 @@ function ownCourse(router: Router, ctx: Context) {
   router.get('/my-course', async (req, res) => {
     const member = await byLink(ctx, req);
     const course = (await courseById(ctx.db, member.courseId))!;
-    const [sessions, standing, members, recordings] = await Promise.all([
+    const [sessions, standing, teaching, recordings] = await Promise.all([
       sessionsOfCourse(ctx.db, course.id),
       standingOf(ctx.db, course.id),
-      membersOf(ctx.db, course.id),
+      teachersOf(ctx.db, course.id),
       recordingsWhere(ctx.db, 's.course_id', course.id),
     ]);
     const own = sessions.filter((s) => isFor(targetOf(s), member));
@@ -109,7 +115,7 @@ function ownCourse(router: Router, ctx: Context) {
         course.telephone !== null && member.pin !== null
           ? { number: course.telephone, pin: member.pin }
           : null,
-      teachers: members.filter((m) => m.role === 'teacher').map((m) => m.name),
+      teachers: teaching.filter((m) => m.role === 'teacher').map((m) => m.name),
       sessions: own.map(withDoor),
       rooms: standing.filter((s) => s.kind === 'open' && isFor(targetOf(s), member)).map(withDoor),
       recordings: seenBy(
