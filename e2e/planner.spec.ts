@@ -417,3 +417,13 @@ test('a timetable file becomes drafts after a preview in which each series can b
   await expect(page.getByRole('region', { name: 'Tides', exact: true })).toContainText('draft');
   await expect(page.getByRole('region', { name: 'Boats', exact: true })).toHaveCount(0);
 });
+
+test('an address replaced three times at once is replaced once more: one stands', async () => {
+  const course = await makeCourse({ students: 1 });
+  const api = await account(MAREN);
+  const replace = () => api.post('/api/feeds', { data: { course: course.id, replace: true } });
+  const answers = await Promise.all([replace(), replace(), replace()]);
+  expect(answers.map((a) => a.status())).toEqual([200, 200, 200]);
+  const { path } = await (await api.post('/api/feeds', { data: { course: course.id } })).json();
+  expect((await api.get(path)).status()).toBe(200);
+});

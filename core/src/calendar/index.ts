@@ -15,3 +15,4 @@ export * from './carry';
 export * from './lay';
 export * from './changes';
 export * from './copies';
+export * from './stretches';

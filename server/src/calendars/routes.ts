@@ -7,7 +7,7 @@ import { courseById } from '../courses/store';
 import { AppError, parse } from '../errors';
 import { entriesFor } from './entries';
 import { membersWhere } from '../accounts/store';
-import { dropFeed, dropFeedsOfOlderLinks, feedByCode, feedCode, keepFeed, type Feed } from './store';
+import { dropFeedsOfOlderLinks, feedByCode, feedCode, keepFeed, type Feed, renewFeed } from './store';
 
 const FeedInput = z.object({
   /** One course; all of the person's where there is none. A personal link speaks of its own course only. */
@@ -26,19 +26,13 @@ export function calendarRoutes(ctx: Context): Router {
     const courseId = principal.kind === 'link' ? principal.member.courseId : input.course;
     if (courseId) await memberIn(ctx, principal, courseId);
     const person = personIdOf(principal);
-    const find = () => feedCode(ctx.db, person, courseId ?? '');
+    const of = courseId ?? '';
     const link = principal.kind === 'link' ? principal.member.link : null;
     // One that an older link opened is dead: it is not handed on.
-    if (link !== null) await dropFeedsOfOlderLinks(ctx.db, person, courseId ?? '', link);
-    if (input.replace) await dropFeed(ctx.db, person, courseId ?? '');
-    await keepFeed(ctx.db, {
-      code: newLinkCode(),
-      personId: person,
-      courseId: courseId ?? '',
-      now: ctx.now(),
-      link,
-    });
-    const { code } = (await find())!;
+    if (link !== null) await dropFeedsOfOlderLinks(ctx.db, person, of, link);
+    const feed = { code: newLinkCode(), personId: person, courseId: of, now: ctx.now(), link };
+    await (input.replace ? renewFeed(ctx.db, feed) : keepFeed(ctx.db, feed));
+    const { code } = (await feedCode(ctx.db, person, of))!;
     res.json({ path: `/api/feeds/${code}.ics`, url: `${ctx.config.origin}/api/feeds/${code}.ics` });
   });
 

@@ -14,9 +14,6 @@ export const dropFeedsOfOlderLinks = (db: Db, personId: string, courseId: string
     [personId, courseId, link],
   );
 
-export const dropFeed = (db: Db, personId: string, courseId: string) =>
-  run(db, 'DELETE FROM feeds WHERE person_id = ? AND course_id = ?', [personId, courseId]);
-
 /** A new address, unless there is one. */
 export const keepFeed = (
   db: Db,
@@ -32,6 +29,18 @@ export const keepFeed = (
     db,
     'INSERT IGNORE INTO feeds (code, person_id, course_id, made_at, link_code) VALUES (?, ?, ?, ?, ?)',
     [code, personId, courseId, now, link],
+  );
+
+/** Another address in place of the one there is: of several asked for at once, one stands. */
+export const renewFeed = (
+  db: Db,
+  feed: { code: string; personId: string; courseId: string; now: number; link: string | null },
+) =>
+  run(
+    db,
+    `INSERT INTO feeds (code, person_id, course_id, made_at, link_code) VALUES (?, ?, ?, ?, ?)
+     ON DUPLICATE KEY UPDATE code = VALUES(code), made_at = VALUES(made_at), link_code = VALUES(link_code)`,
+    [feed.code, feed.personId, feed.courseId, feed.now, feed.link],
   );
 
 export const feedByCode = (db: Db, code: string) =>

@@ -4,7 +4,7 @@ import {
   dateWords,
   instantWords,
   listWords,
-  patternWords,
+  scheduleWords,
   periodsFor,
   updateOf,
   withdrawalOf,
@@ -297,8 +297,10 @@ function fieldsFor(desk: Desk, member: MemberRow, session: SessionRow | null): F
     teacher: teacherOf(desk),
     series: theirs.map((s) => {
       if (!s.pattern) return `${s.title}: a room that stands open all term`;
-      const count = own.filter((x) => x.seriesId === s.id).length;
-      return `${s.title}: ${patternWords(s.pattern, periodsFor(s.pattern, bells))} (${zoneWords(course.term.zone)} time), ${countWords(count, 'session')}`;
+      const { zone } = course.term;
+      const ofIt = own.filter((x) => x.seriesId === s.id);
+      const when = scheduleWords(s.pattern, periodsFor(s.pattern, bells), ofIt, zone);
+      return `${s.title}: ${when} (${zoneWords(zone)} time), ${countWords(ofIt.length, 'session')}`;
     }),
     next: next ? `${session ? titleOf(session) : 'The next session'} begins ${begins}.` : '',
     session: next ? `${titleOf(next)}, ${begins}` : '',

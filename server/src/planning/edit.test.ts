@@ -94,6 +94,9 @@ test('a series that was taught stays; one that was not goes with its sessions', 
 test('one session moves; all of them move by their rule', async () => {
   const change = { do: 'move', date: '2026-09-09', start: '19:00' };
   await edit({ edit: 'change-session', id: on('2026-09-08').id, scope: 'one', change });
+  const gone = { edit: 'change-session', id: on('2026-09-08').id, scope: 'one', change: { do: 'cancel' } };
+  expect(await edit(gone)).toBe('Lecture of Wed 9 Sep: cancelled');
+  await edit({ ...gone, change: { do: 'restore' } });
   expect(on('2026-09-08')).toMatchObject({ state: 'moved', startsAt: Date.parse('2026-09-09T22:00Z') });
   const all = { do: 'move', date: '2026-09-16', start: '18:30' };
   await edit({ edit: 'change-session', id: on('2026-09-15').id, scope: 'all', change: all });

@@ -195,8 +195,9 @@ async function changeSession(at: Editing, { id, scope, change }: SessionEdit): P
     after.map((s) => ({ ...byId.get(s.id)!, ...s, own: [...s.own] })),
   );
   await renumber(at, row.seriesId);
-  const target = byId.get(id)!;
-  return `${series.title} of ${dateWords(target.date)}: ${changeWords(change, scope)}`;
+  // By the date that people know: where it was moved to.
+  const known = dateIn(at.term.zone, byId.get(id)!.startsAt);
+  return `${series.title} of ${dateWords(known)}: ${changeWords(change, scope)}`;
 }
 
 function changeWords(change: SessionEdit['change'], scope: SessionEdit['scope']): string {
@@ -370,6 +371,3 @@ async function layGroupSeries(at: Editing, plan: Groups, wanted: NonNullable<Gro
     }
   }
 }
-
-/** The local date of a session, for words about it. */
-export const localDate = (term: Term, startsAt: number) => dateIn(term.zone, startsAt);

@@ -7,7 +7,7 @@ import {
   countWords,
   durationWords,
   instantWords,
-  patternWords,
+  scheduleWords,
   periodsFor,
   sessionsOf,
   zoneWords,
@@ -95,7 +95,7 @@ function Dated({ course, series }: { course: CourseDetail; series: SeriesInfo })
     <>
       <Text>
         {KIND_WORDS[series.kind]}
-        {patternWords(pattern, periods)}, {zoneWords(course.term.zone)} time
+        {scheduleWords(pattern, periods, sessions, course.term.zone)}, {zoneWords(course.term.zone)} time
         {pattern.lingerMinutes > 0 && `, ${pattern.lingerMinutes} min to linger`}
         {series.group && `, group ${series.group} only`}
         {leads.length > 0 && `, led by ${leads.join(' and ')}`}
