@@ -14,7 +14,7 @@ import { carry, periodsFor } from '@nimble-bell/core/calendar';
 import { asked, principalOf } from '../accounts/principal';
 import { newId, newLinkCode, type Context } from '../context';
 import { setCourseRules } from '../courses/settings';
-import { addMember, courseById, insertCourse, seriesOf } from '../courses/store';
+import { addMember, courseByCode, courseById, insertCourse, seriesOf } from '../courses/store';
 import { json, type Db } from '../db/pool';
 import { takeTurn } from '../courses/turn';
 import { AppError, parse } from '../errors';
@@ -22,7 +22,7 @@ import { once } from '../requests/once';
 import { changePlan } from '../planning/change';
 import { applyEdit, type Editing } from '../planning/edit';
 import { bellTimesOf, termById, termShared } from '../terms/store';
-import { courseOfCode, dropTemplate, keepTemplate, setYoungPupils, templateById, templatesOf } from './store';
+import { dropTemplate, keepTemplate, setYoungPupils, templateById, templatesOf } from './store';
 import { carried, carrySeries, fitting, withoutDates } from './carry';
 
 const Name = z.object({ name: z.string().trim().min(1, 'Give the template a name.').max(80) });
@@ -159,7 +159,7 @@ function carryRoutes(router: Router, ctx: Context) {
       const from = await takeTurn(db, member.courseId);
       await termShared(db, input.term);
       const to = await target(db, input.term);
-      if (await courseOfCode(db, input.term, from.code)) throw new AppError('code-taken');
+      if (await courseByCode(db, input.term, from.code)) throw new AppError('code-taken');
       const courseId = await insertCourse(db, {
         termId: input.term,
         code: from.code,

@@ -28,9 +28,6 @@ export const templateById = (db: Db, id: string, person: string) =>
     [id, person],
   );
 
-export const courseOfCode = (db: Db, termId: string, code: string) =>
-  one(db, 'SELECT id FROM courses WHERE term_id = ? AND code = ?', [termId, code]);
-
 export const setYoungPupils = (db: Db, youngPupils: boolean, courseId: string) =>
   run(db, 'UPDATE courses SET young_pupils = ? WHERE id = ?', [youngPupils, courseId]);
 
