@@ -227,6 +227,18 @@ test('eight hands at one course: nothing is lost, doubled or half done, and lett
   await Promise.all(
     Array.from({ length: WRITERS }, (_, i) => write({ ...shared, chance: new Chance(seed + i) })),
   );
+  // What was cut off on this side may still be at work on the other.
+  let quiet = '';
+  await expect
+    .poll(
+      async () => {
+        const before = quiet;
+        quiet = JSON.stringify(await detailOf(api, course));
+        return quiet === before;
+      },
+      { intervals: [1500], timeout: 30_000 },
+    )
+    .toBe(true);
   const { done, statuses, faults } = shared;
   const told = [...statuses].map(([status, count]) => `${count} of ${status}`).join(', ');
   process.stdout.write(`Storm ${seed}: ${done.plan.length + done.list.length} changes; answers ${told}.\n`);

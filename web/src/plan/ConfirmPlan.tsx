@@ -24,15 +24,26 @@ export function ConfirmPlan({ edit, title, action, close, done, stops = [] }: Pr
   return (
     <Modal opened={edit !== null} onClose={close} title={title} size="lg">
       <Stack>
-        {stops.map((f) => (
-          <Alert key={f.id} color="clay" title="This stops the term from being run">
-            {f.text}
-          </Alert>
-        ))}
+        {stops.length > 0 && <Stops stops={stops} />}
         {!preview.outcome && !preview.fault && <Loader aria-label="Working out what it does" />}
         <SavePlan edit={edit} preview={preview} action={action} close={close} done={done ?? close} />
       </Stack>
     </Modal>
+  );
+}
+
+const MOST = 3;
+
+function Stops({ stops }: { stops: readonly Finding[] }) {
+  return (
+    <Alert color="clay" title="The term cannot be run like this">
+      {stops.slice(0, MOST).map((f) => (
+        <Text key={f.id} size="sm">
+          {f.text}
+        </Text>
+      ))}
+      {stops.length > MOST && <Text size="sm">and {stops.length - MOST} more: the plan shows them all</Text>}
+    </Alert>
   );
 }
 
