@@ -10,7 +10,9 @@ import { z } from 'zod';
 import { asked, principalOf, requireRight } from '../accounts/principal';
 import { newId, type Context } from '../context';
 import { sessionById } from '../courses/store';
+import type { Db } from '../db/pool';
 import { AppError, parse } from '../errors';
+import { once } from '../requests/once';
 import { readTicket } from '../recordings/ticket';
 import { isFor, targetOf } from '@nimble-bell/core/roster';
 import {
@@ -67,11 +69,12 @@ const ownSession = async (ctx: Context, courseId: string, id: string | null | un
 
 const keep = async (
   ctx: Context,
+  db: Db,
   member: MemberRow,
   m: Omit<MaterialRow, 'id' | 'courseId' | 'by' | 'at'>,
 ) => {
   const row: MaterialRow = { ...m, id: newId(), courseId: member.courseId, by: member.name, at: ctx.now() };
-  await insertMaterial(ctx.db, {
+  await insertMaterial(db, {
     id: row.id,
     courseId: row.courseId,
     sessionId: row.sessionId,
@@ -136,9 +139,8 @@ export function materialRoutes(ctx: Context): Router {
     const member = await asked(ctx, req, 'teach');
     const { sessionId, ...link } = parse(MaterialLink, req.body);
     const session = await ownSession(ctx, member.courseId, sessionId);
-    res
-      .status(201)
-      .json(await keep(ctx, member, { ...link, sessionId: session, hash: null, type: null, bytes: 0 }));
+    const plain = { ...link, sessionId: session, hash: null, type: null, bytes: 0 };
+    res.status(201).json(await once(ctx, req, (db) => keep(ctx, db, member, plain)));
   });
 
   /** The file is the request's body. It gets its place, named by its hash, only when all of it is there. */
@@ -153,7 +155,7 @@ export function materialRoutes(ctx: Context): Router {
       );
     const sessionId = await ownSession(ctx, member.courseId, session);
     const file = await receive(folder, req);
-    res.status(201).json(await keep(ctx, member, { name, sessionId, url: null, type, ...file }));
+    res.status(201).json(await keep(ctx, ctx.db, member, { name, sessionId, url: null, type, ...file }));
   });
 
   router.delete('/materials/:material', async (req, res) => {

@@ -1,3 +1,4 @@
+import type { PoolConnection } from 'mysql2/promise';
 import { Router } from 'express';
 import rateLimit from 'express-rate-limit';
 import { VisitInput, type ListedSession } from '@nimble-bell/core/api';
@@ -5,10 +6,35 @@ import { countWords, singlesOf } from '@nimble-bell/core/calendar';
 import { newId, newLinkCode, type Context } from '../context';
 import { sessionsOfCourse } from '../courses/store';
 import { AppError, parse } from '../errors';
+import { once } from '../requests/once';
 import { refuseTeachersName } from '../roster/names';
 import { courseByClassLink, enrolVisitor, insertVisitor, listedSessions, visitorsNow } from './store';
 
 const HOUR = 3_600_000;
+
+/** A visitor of a course becomes a guest of the session that is on or comes next, with a link of their own. */
+async function takeIn(db: PoolConnection, course: { id: string }, name: string, now: number) {
+  const session = (await sessionsOfCourse(db, course.id)).find(
+    (s) => s.published && s.group === null && s.state !== 'held' && s.state !== 'cancelled' && s.endsAt > now,
+  );
+  if (!session) throw new AppError('not-found', 'No session is ahead.');
+  const visitors = await visitorsNow(db, course.id, now);
+  if (visitors!.n >= 500)
+    throw new AppError('too-often', `${countWords(500, 'visitor')} are here already. Ask the teacher.`);
+  const personId = newId();
+  const link = newLinkCode();
+  await insertVisitor(db, personId, name, `visitor-${personId}@nimble-bell.invalid`);
+  await enrolVisitor(db, {
+    member: newId(),
+    courseId: course.id,
+    person: personId,
+    link,
+    now,
+    scope: { series: [], sessions: [session.id] },
+    until: session.endsAt + session.lingerMinutes * 60_000 + HOUR,
+  });
+  return { path: `/in/${link}` };
+}
 
 const listed = (ctx: Context) => listedSessions(ctx.db, ctx.now());
 
@@ -48,28 +74,7 @@ export function visitRoutes(ctx: Context): Router {
     const { name, passcode } = parse(VisitInput, req.body);
     if (passcode.trim().toLowerCase() !== course.passcode.toLowerCase()) throw new AppError('wrong-passcode');
     await refuseTeachersName(ctx.db, course.id, name);
-    const now = ctx.now();
-    const session = (await sessionsOfCourse(ctx.db, course.id)).find(
-      (s) =>
-        s.published && s.group === null && s.state !== 'held' && s.state !== 'cancelled' && s.endsAt > now,
-    );
-    if (!session) throw new AppError('not-found', 'No session is ahead.');
-    const visitors = await visitorsNow(ctx.db, course.id, now);
-    if (visitors!.n >= 500)
-      throw new AppError('too-often', `${countWords(500, 'visitor')} are here already. Ask the teacher.`);
-    const personId = newId();
-    const link = newLinkCode();
-    await insertVisitor(ctx.db, personId, name, `visitor-${personId}@nimble-bell.invalid`);
-    await enrolVisitor(ctx.db, {
-      member: newId(),
-      courseId: course.id,
-      person: personId,
-      link,
-      now,
-      scope: { series: [], sessions: [session.id] },
-      until: session.endsAt + session.lingerMinutes * 60_000 + HOUR,
-    });
-    res.status(201).json({ path: `/in/${link}` });
+    res.status(201).json(await once(ctx, req, (db) => takeIn(db, course, name, ctx.now())));
   });
   return router;
 }
