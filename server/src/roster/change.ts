@@ -93,11 +93,8 @@ async function queueFor(
     const topic = topicOf(c, invited.has(c.after.id), invite);
     if (topic) topics.set(topic, [...(topics.get(topic) ?? []), c.after]);
   }
-  // A new address has an empty calendar; so has somebody who comes back.
-  const anew = diff
-    .filter((c) => !isOn(c.before) || c.before!.email !== c.after.email)
-    .map((c) => c.after.id);
-  const back = anew.filter((id) => diff.some((c) => c.after.id === id && c.before));
+  // A new address has an empty calendar. Who comes back holds what their letters left there.
+  const back = diff.filter((c) => c.before && c.before.email !== c.after.email).map((c) => c.after.id);
   if (back.length) await emptyCalendars(db, back);
   for (const [topic, people] of topics)
     await queueLetters(db, {
