@@ -46,7 +46,7 @@ test('a series meets as its pattern says, whatever single sessions do', () => {
 test('after "this and later" each stretch is said with its days and times', () => {
   const later = apply(laid(), '2026-11-03', 'later', { do: 'move', date: '2026-11-04', start: '12:00' });
   expect(words(later)).toBe(
-    'Tue 18:30–19:50 and Thu 18:30–19:50 until Thu 29 Oct, Wed 12:00–13:20 and Thu 18:30–19:50 from Wed 4 Nov',
+    'Tue and Thu 18:30–19:50 until Thu 29 Oct; Wed 12:00–13:20 and Thu 18:30–19:50 from Wed 4 Nov',
   );
 });
 
@@ -54,8 +54,8 @@ test('what changes again is another stretch', () => {
   const once = apply(laid(), '2026-11-03', 'later', { do: 'move', date: '2026-11-04', start: '12:00' });
   const twice = apply(once, '2026-11-19', 'later', { do: 'lengthen', minutes: 50 });
   expect(words(twice)).toBe(
-    'Tue 18:30–19:50 and Thu 18:30–19:50 until Thu 29 Oct, Wed 12:00–13:20 and Thu 18:30–19:50 until Wed 18 Nov, ' +
-      'Wed 12:00–13:20 and Thu 18:30–19:20 until Thu 19 Nov, Wed 12:00–12:50 and Thu 18:30–19:20 from Wed 25 Nov',
+    'Tue and Thu 18:30–19:50 until Thu 29 Oct; Wed 12:00–13:20 and Thu 18:30–19:50 until Wed 18 Nov; ' +
+      'Wed 12:00–13:20 and Thu 18:30–19:20 until Thu 19 Nov; Wed 12:00–12:50 and Thu 18:30–19:20 from Wed 25 Nov',
   );
 });
 

@@ -17,7 +17,9 @@ export interface Meeting {
 /** One weekday's sessions from some date on, when they meet. */
 interface Stretch {
   from: Instant;
-  words: string;
+  day: string;
+  /** Clock times from start to end. */
+  span: string;
   /** It is not what the pattern says. */
   moved: boolean;
 }
@@ -28,7 +30,7 @@ const FEWEST = 2;
 
 /**
  * When a series meets: by its pattern, and where all later sessions of a weekday were moved alike, stretch by stretch:
- * "Wed 19:00–20:20 until Wed 9 Dec, Thu 12:00–13:20 from Thu 10 Dec".
+ * "Tue and Thu 19:00–20:20 until Tue 8 Dec; Tue 19:00–20:20 and Fri 12:00–13:20 from Fri 11 Dec".
  */
 export function scheduleWords(
   pattern: MeetingPattern,
@@ -49,7 +51,7 @@ export function scheduleWords(
   const stretches = [...slots.values()].map((slot) => stretchesOf(slot, zone));
   const turns = [...new Set(stretches.flatMap((s) => s.slice(1).map((x) => x.from)))].sort((a, b) => a - b);
   const at = (instant: Instant) =>
-    listWords([...new Set(stretches.flatMap((s) => s.filter((x) => x.from <= instant).at(-1)?.words ?? []))]);
+    inForceWords(stretches.flatMap((s) => s.filter((x) => x.from <= instant).at(-1) ?? []));
   if (!turns.length) return stretches.some((s) => s[0]?.moved) ? at(Infinity) : whole;
   const said = [live[0]!.startsAt, ...turns].map((from, i, all) => {
     const next = all[i + 1];
@@ -58,7 +60,14 @@ export function scheduleWords(
     if (next === undefined) return `${at(last.startsAt)} from ${day(from)}`;
     return `${at(last.startsAt)} until ${day(last.startsAt)}`;
   });
-  return said.join(', ');
+  return said.join('; ');
+}
+
+/** The weekdays that hold at one time, those with the same hours together. */
+function inForceWords(stretches: readonly Stretch[]): string {
+  const bySpan = new Map<string, string[]>();
+  for (const { day, span } of stretches) bySpan.set(span, [...(bySpan.get(span) ?? []), day]);
+  return listWords([...bySpan].map(([span, days]) => `${listWords(days)} ${span}`));
 }
 
 /** A weekday's times, as each came to hold: sessions that stand alone in another time are single changes. */
@@ -67,15 +76,19 @@ function stretchesOf(slot: readonly Meeting[], zone: string): Stretch[] {
   for (const s of slot) {
     const { day, minutes } = toWall(zone, s.startsAt);
     const end = toClock(minutes + (s.endsAt - s.startsAt) / 60_000);
-    const words = `${SHORT[weekdayOf(day)]} ${toClock(minutes)}–${end}`;
+    const weekday = SHORT[weekdayOf(day)]!;
+    const span = `${toClock(minutes)}–${end}`;
     const moved = s.own.includes('time') || s.own.includes('length');
     const last = runs.at(-1);
-    if (last?.words === words) last.count++;
-    else runs.push({ from: s.startsAt, words, moved, count: 1 });
+    if (last && isAlike(last, { day: weekday, span })) last.count++;
+    else runs.push({ from: s.startsAt, day: weekday, span, moved, count: 1 });
   }
   const lasting = runs.filter((r) => r.count >= FEWEST);
   const kept = lasting.length ? lasting : runs.slice(0, 1);
   return kept
-    .filter((r, i) => r.words !== kept[i - 1]?.words)
+    .filter((r, i) => !i || !isAlike(r, kept[i - 1]!))
     .map((r, i) => (i ? r : { ...r, from: -Infinity }));
 }
+
+const isAlike = (a: Pick<Stretch, 'day' | 'span'>, b: Pick<Stretch, 'day' | 'span'>) =>
+  a.day === b.day && a.span === b.span;
