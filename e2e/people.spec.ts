@@ -253,12 +253,16 @@ test('a person takes their data along, and is forgotten: the roll keeps that som
   const archive = await link.get('/api/my-course/data');
   expect(archive.headers()['content-type']).toBe('application/zip');
   expect((await archive.body()).subarray(0, 2).toString()).toBe('PK');
+  const plan = `/api/courses/${course.id}/plan`;
+  const moved = await api.post(plan, { data: { edit: 'move-to-group', member: ana!.id, group: 'A' } });
+  expect((await moved.json()).words).toBe('Ana Lanyon moved to group A');
   expect((await api.delete(`/api/courses/${course.id}/members/${ana!.id}/data`)).status()).toBe(200);
   expect((await link.get('/api/my-course')).status()).toBe(401);
   const detail = await (await api.get(`/api/sessions/${course.session}`)).json();
   const roll = detail.roll.map((l: { name: string; state: string }) => [l.name, l.state]);
   expect(roll).toContainEqual(['Somebody who left', 'present']);
-  expect(JSON.stringify(detail)).not.toContain('Ana Lanyon');
+  const told = [detail, await (await api.get(`${plan}/history`)).json()];
+  expect(JSON.stringify(told)).not.toContain('Ana Lanyon');
 });
 
 test('a student says where they are and how they are called; an import leaves it so', async ({ browser }) => {

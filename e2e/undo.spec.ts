@@ -217,6 +217,10 @@ test('only the latest change is undone, and what was rung in since stays', async
   const history = await (await api.get(`/api/courses/${course.id}/plan/history`)).json();
   expect(history.filter((h: { undoneAt: number | null }) => h.undoneAt !== null)).toHaveLength(2);
   expect(history[0]).toMatchObject({ by: 'Maren Oduya', words: 'Undone: A added' });
+  // Words are only words: a title that begins like an undoing is taken back like any other.
+  const odd = { title: 'Undone: C', pattern: weekly('friday') };
+  const third = await (await edit({ edit: 'add-series', series: [odd] })).json();
+  expect((await undo(third.changeId)).ok()).toBe(true);
 });
 
 test('of several series all are written or none; another course’s things are refused', async () => {

@@ -242,6 +242,9 @@ export const teachersOf = (db: Db, courseId: string) =>
     [courseId],
   );
 
+export const studentsOf = (db: Db, courseId: string) =>
+  rows<{ id: string }>(db, "SELECT id FROM members WHERE course_id = ? AND role = 'student'", [courseId]);
+
 /** How many students a course has, how many of them are invited, and its recordings. */
 export const countsOf = (db: Db, courseId: string) =>
   one<{ students: number; invited: number; recordings: number }>(
@@ -273,24 +276,3 @@ export const courseForUpdate = (db: Db, courseId: string) =>
 /** The courses of a term, their rows locked in the order in which everybody locks several. */
 export const coursesForUpdate = (db: Db, ids: readonly string[]) =>
   rows<{ id: string }>(db, 'SELECT id FROM courses WHERE id IN (?) ORDER BY id FOR UPDATE', [ids]);
-
-export type History = 'plan_changes' | 'list_changes';
-
-/** The latest entry of a course's history; the empty text where there is none. */
-export const latestOf = async (db: Db, history: History, courseId: string): Promise<string> =>
-  (
-    await one<{ id: string }>(
-      db,
-      `SELECT id FROM ${history} WHERE course_id = ? ORDER BY place DESC LIMIT 1`,
-      [courseId],
-    )
-  )?.id ?? '';
-
-/** What came into a course's history after an entry, newest first. */
-export const changesAfter = (db: Db, history: History, courseId: string, id: string) =>
-  rows<{ by: string; words: string; at: number }>(
-    db,
-    `SELECT made_by AS \`by\`, words, at FROM ${history}
-      WHERE course_id = ? AND place > COALESCE((SELECT place FROM ${history} WHERE id = ?), 0) ORDER BY place DESC`,
-    [courseId, id],
-  );

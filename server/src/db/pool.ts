@@ -43,7 +43,7 @@ export async function one<T>(db: Db, sql: string, values: readonly Value[] = [])
 export async function run(
   db: Db,
   sql: string,
-  values: readonly (Value | readonly unknown[])[] = [],
+  values: readonly (Value | readonly unknown[] | Readonly<Record<string, Value>>)[] = [],
 ): Promise<ResultSetHeader> {
   const [result] = await db.query<ResultSetHeader>(sql, [...values]);
   return result;

@@ -17,11 +17,11 @@ import { readyDir } from '../recordings/prepare';
 import { layEvents } from '../room/store';
 import { writeRoll } from '../sessions/roll';
 import { enrolAll, personOf } from '../roster/store';
+import { insertBells, insertTerm } from '../terms/store';
 import * as scenario from './scenario';
-import { writeSeries } from '../planning/store';
+import { writeSeries } from '../planning/snapshot/store';
 import {
   anyTerm,
-  layBells,
   layCancelled,
   layHeld,
   layMoved,
@@ -30,7 +30,6 @@ import {
   layRecordingRow,
   layReplies,
   layTeacher,
-  layTerm,
   lecturesOf,
 } from './store';
 const MINUTE = 60_000;
@@ -49,11 +48,11 @@ export async function layDemo(ctx: Context): Promise<boolean> {
   await transaction(ctx.db, async (db) => {
     const termId = newId();
     const term = scenario.demoTerm(ctx.now());
-    await layTerm(db, termId, term);
+    await insertTerm(db, termId, term);
     const next = scenario.nextTerm(term);
-    await layTerm(db, newId(), next);
+    await insertTerm(db, newId(), next);
     const { name, periods } = scenario.DEMO_BELLS;
-    await layBells(db, newId(), name, periods);
+    await insertBells(db, newId(), name, periods);
     const password = await hashPassword(scenario.DEMO_PASSWORD);
     for (const { name, email } of Object.values(scenario.TEACHERS))
       await layTeacher(db, { id: newId(), name, email, zone: scenario.HOME_ZONE, passwordHash: password });

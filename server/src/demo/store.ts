@@ -2,17 +2,6 @@ import { one, run, type Db } from '../db/pool';
 
 export const anyTerm = (db: Db) => one(db, 'SELECT id FROM terms LIMIT 1');
 
-export const layTerm = (db: Db, termId: string, term: unknown) =>
-  run(db, 'INSERT INTO terms (id, body) VALUES (?, ?)', [termId, JSON.stringify(term)]);
-
-export const layBells = (
-  db: Db,
-  id: string,
-  name: string,
-  periods: { name: string; start: string; end: string }[],
-) =>
-  run(db, 'INSERT INTO bell_times (id, name, periods) VALUES (?, ?, ?)', [id, name, JSON.stringify(periods)]);
-
 export const layTeacher = (
   db: Db,
   {

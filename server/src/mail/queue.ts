@@ -1,6 +1,7 @@
 import type { LetterTopic } from '@nimble-bell/core/api';
 import type { Db } from '../db/pool';
-import { insertLetters, invitedOf, studentIds, updatesWaiting } from './store';
+import { studentsOf } from '../courses/store';
+import { insertLetters, invitedOf, updatesWaiting } from './store';
 
 export interface Queued {
   courseId: string;
@@ -62,7 +63,7 @@ export async function queueUpdates(
 
 /** Queues the first invitation of every student who has none. Gives how many. */
 export async function inviteNew(db: Db, courseId: string, dueAt: number): Promise<number> {
-  const students = await studentIds(db, courseId);
+  const students = await studentsOf(db, courseId);
   const invited = await invitedOf(db, courseId);
   const members = students.map((s) => s.id).filter((id) => !invited.has(id));
   return queueLetters(db, { courseId, topic: 'invitation', cause: 'first', members, dueAt });

@@ -1,4 +1,4 @@
-import type { Delivery, LetterTopic, Told } from '@nimble-bell/core/api';
+import type { Delivery, LetterTopic, Role, Told } from '@nimble-bell/core/api';
 import type { MemberRow } from '../accounts/store';
 import { one, rows, run, type Db } from '../db/pool';
 
@@ -32,11 +32,11 @@ export const membersGone = (db: Db, ids: readonly string[]) =>
     [[...ids]],
   );
 
-/** Those of a course, its teachers aside, who were invited. */
-export const invitedByName = (db: Db, courseId: string) =>
-  rows<Told>(
+/** Those of a course, its teachers aside, who were invited, with what decides what they are told. */
+export const invitedPeople = (db: Db, courseId: string) =>
+  rows<Told & { role: Role; scope: unknown }>(
     db,
-    `SELECT m.id AS member, m.name FROM members m JOIN people p ON p.id = m.person_id
+    `SELECT m.id AS member, m.name, m.role, m.scope FROM members m JOIN people p ON p.id = m.person_id
       WHERE m.course_id = ? AND m.role <> 'teacher'
         AND EXISTS (SELECT 1 FROM jobs j WHERE j.member_id = m.id AND j.kind = 'mail' AND j.topic IN ('invitation', 'link'))
       ORDER BY m.name`,
@@ -117,9 +117,6 @@ export const wasSeen = (db: Db, uidl: string) =>
 
 export const noteInboxSeen = (db: Db, uidl: string, now: number, outcome: string) =>
   run(db, 'INSERT INTO inbox_seen (uidl, at, outcome) VALUES (?, ?, ?)', [uidl, now, outcome]);
-
-export const studentIds = (db: Db, courseId: string) =>
-  rows<{ id: string }>(db, "SELECT id FROM members WHERE course_id = ? AND role = 'student'", [courseId]);
 
 export const writeInvitation = (db: Db, template: null | string, courseId: string) =>
   run(db, 'UPDATE courses SET invitation = ? WHERE id = ?', [template, courseId]);

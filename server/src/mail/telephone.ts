@@ -4,7 +4,7 @@ import { newId } from '../context';
 import { takeTurn } from '../courses/turn';
 import { givePins } from '../roster/pins';
 import { queueUpdates } from './queue';
-import { invitedByName, writeTelephone } from './store';
+import { invitedPeople, writeTelephone } from './store';
 
 /**
  * Gives a course a telephone line, another one, or none, in the caller's transaction. Its people get a PIN each, and
@@ -20,7 +20,7 @@ export async function setTelephone(
   const { changedRows } = await writeTelephone(db, number, courseId);
   await givePins(db, courseId);
   if (!changedRows) return [];
-  const told = await invitedByName(db, courseId);
+  const told = (await invitedPeople(db, courseId)).map(({ member, name }) => ({ member, name }));
   await queueUpdates(
     db,
     courseId,

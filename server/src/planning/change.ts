@@ -15,15 +15,11 @@ import { AppError } from '../errors';
 import { queueUpdates } from '../mail/queue';
 import { isFor } from '@nimble-bell/core/roster';
 import { clashesIn } from './clashes';
-import { diffOf, isEmpty, type PlanDiff, type RowChange } from './snapshot';
-import {
-  invitedPeople,
-  keepPlanChange,
-  raiseSequences,
-  snapshot,
-  type SessionRecord,
-  type Snapshot,
-} from './store';
+import { keepEntry } from '../history/store';
+import { invitedPeople } from '../mail/store';
+import { diffOf, isEmpty, type PlanDiff, type RowChange } from './snapshot/diff';
+import { snapshot, type SessionRecord, type Snapshot } from './snapshot/store';
+import { raiseSequences } from './store';
 
 export interface PlanChange {
   courseId: string;
@@ -40,6 +36,8 @@ export interface PlanChange {
   foreseen?: boolean;
   /** Whether nothing changed is worth an entry or a refusal. */
   mayBeEmpty?: boolean;
+  /** It takes another one back. */
+  undoing?: boolean;
 }
 
 /**
@@ -75,14 +73,14 @@ export async function changePlan(db: PoolConnection, change: PlanChange): Promis
 /** Keeps a change in the history and queues the news of it. Gives its entry. */
 async function keep(
   db: PoolConnection,
-  { courseId, by, now, tellAt }: PlanChange,
+  { courseId, by, now, tellAt, undoing = false }: PlanChange,
   words: string,
   diff: PlanDiff,
   told: readonly Told[],
 ): Promise<string> {
   const id = newId();
-  const entry = { id, courseId, at: now, by, words: words.slice(0, 255), body: diff, told: told.length };
-  await keepPlanChange(db, entry);
+  const entry = { id, courseId, at: now, by, words, body: diff, undoing };
+  await keepEntry(db, 'plan_changes', entry, { told: told.length });
   const series = new Set([
     ...diff.sessions.map((s) => (s.after ?? s.before)!.seriesId),
     ...diff.series.map((s) => (s.after ?? s.before)!.id),

@@ -1,5 +1,4 @@
-import type { PlanEdit as Edit } from '@nimble-bell/core/api';
-import { PlanEdit } from '@nimble-bell/core/api';
+import { PlanEdit, type PlanEdit as Edit } from '@nimble-bell/core/api';
 import { autumn, READING_WEEK } from '@nimble-bell/core/testing';
 import type { Db } from '../db/pool';
 import { emptyPlan, plan } from '../testing/memoryPlan';
@@ -11,6 +10,7 @@ function mockMemory() {
   return jest.requireActual<Memory>('../testing/memoryPlan');
 }
 jest.mock('./store', () => mockMemory().planningStore);
+jest.mock('./snapshot/store', () => mockMemory().planningStore);
 jest.mock('../courses/store', () => mockMemory().coursesStore);
 jest.mock('../terms/store', () => mockMemory().termsStore);
 

@@ -27,33 +27,34 @@ import {
   type LaidSession,
 } from '@nimble-bell/core/calendar';
 import { newId } from '../context';
-import { seriesById, seriesOf, type SeriesRow } from '../courses/store';
+import { seriesById, seriesOf, studentsOf, type SeriesRow } from '../courses/store';
 import type { Db } from '../db/pool';
 import { AppError } from '../errors';
 import { bellTimesOf } from '../terms/store';
 import { laySeries } from './laySeries';
 import {
-  clearGroups,
-  courseOfSession,
   deleteSessions,
   insertSessions,
+  removeIfEmpty,
+  removeSeries,
+  sessionRecords,
+  writeSeries,
+  writeSessions,
+  type SessionRecord,
+} from './snapshot/store';
+import {
+  clearGroups,
+  courseOfSession,
   isLive,
   memberName,
   placeOfSession,
   publishOne,
   publishSeries,
   putInGroup,
-  removeIfEmpty,
-  removeSeries,
   renameSession,
-  sessionRecords,
   setGroup,
-  studentsOf,
   teachingAmong,
   wasHeld,
-  writeSeries,
-  writeSessions,
-  type SessionRecord,
 } from './store';
 
 export interface Editing {

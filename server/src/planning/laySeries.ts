@@ -19,13 +19,11 @@ import { bellTimesOf } from '../terms/store';
 import {
   deleteSessions,
   insertSessions,
-  retimeStanding,
   sessionRecords,
-  standingSessions,
-  stepAside,
   writeSessions,
   type SessionRecord,
-} from './store';
+} from './snapshot/store';
+import { retimeStanding, standingSessions, stepAside } from './store';
 
 export interface Laying {
   id: string;

@@ -1,8 +1,8 @@
 import { deltasOf } from './change';
 import { peopleOf } from './clashes';
-import { diffOf, isEmpty, reversed } from './snapshot';
+import { diffOf, isEmpty, reversed } from './snapshot/diff';
 import { autumn } from '@nimble-bell/core/testing';
-import type { SeriesRecord, SessionRecord, Snapshot } from './store';
+import type { SeriesRecord, SessionRecord, Snapshot } from './snapshot/store';
 
 const term = autumn({ daysOff: [] });
 const lecture: SeriesRecord = {

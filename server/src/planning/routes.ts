@@ -6,7 +6,7 @@ import type { Context } from '../context';
 import { courseById, sessionById } from '../courses/store';
 import { lettersOf } from '../mail/foretell';
 import { json, rehearse } from '../db/pool';
-import { baseOf, stillOn } from '../courses/base';
+import { baseOf, stillOn } from '../history/base';
 import { takeTurn } from '../courses/turn';
 import { AppError, parse } from '../errors';
 import { once } from '../requests/once';
@@ -14,10 +14,12 @@ import { changePlan, deltasOf } from './change';
 import { applyEdit } from './edit';
 import { fixFinding } from './fixes';
 import { makeUpsFor } from './makeUps';
-import { applyDiff, reversed, type PlanDiff } from './snapshot';
+import { applyDiff, reversed, type PlanDiff } from './snapshot/diff';
 import type { PoolConnection } from 'mysql2/promise';
 import type { MemberRow } from '../accounts/store';
-import { changesOf, latestChange, listSeries, listSession, noteUndone, postSession, snapshot } from './store';
+import { noteUndone, standingEntry } from '../history/store';
+import { snapshot } from './snapshot/store';
+import { changesOf, listSeries, listSession, postSession } from './store';
 
 const NoticeHours = z.coerce
   .number()
@@ -57,7 +59,7 @@ export function planningRoutes(ctx: Context): Router {
     const { term } = (await courseById(ctx.db, courseId))!;
     const found = await changesOf(ctx.db, courseId);
     const now = await snapshotReadOnly(ctx, courseId);
-    const latest = found.find((c) => c.undoneAt === null && !c.words.startsWith('Undone: '));
+    const latest = await standingEntry(ctx.db, 'plan_changes', courseId);
     const history: PlanChangeInfo[] = found.map(({ body, ...c }) => {
       const diff = json<PlanDiff>(body);
       // Titles of series that are gone since are in the change itself.
@@ -116,13 +118,13 @@ function editRoutes(router: Router, ctx: Context) {
     const { courseId } = member;
     const outcome = await once(ctx, req, async (db) => {
       const { term } = await takeTurn(db, courseId);
-      const latest = await latestChange(db, courseId);
+      const latest = await standingEntry(db, 'plan_changes', courseId);
       if (latest?.id !== change) throw new AppError('not-latest');
       const make = async () => {
         await applyDiff(db, courseId, reversed(json<PlanDiff>(latest.body)));
         return `Undone: ${latest.words}`;
       };
-      await noteUndone(db, ctx.now(), change);
+      await noteUndone(db, 'plan_changes', ctx.now(), change);
       return changePlan(db, {
         courseId,
         term,
@@ -131,6 +133,7 @@ function editRoutes(router: Router, ctx: Context) {
         tellAt: ctx.now() + ctx.config.gatherMs,
         make,
         mayBeEmpty: true,
+        undoing: true,
       });
     });
     res.json(outcome);

@@ -2,6 +2,7 @@ import { Router, type Request, type Response } from 'express';
 import { strToU8, zipSync } from 'fflate';
 import { principalOf, requireRight } from '../accounts/principal';
 import type { Context } from '../context';
+import { takeTurn } from '../courses/turn';
 import { transaction } from '../db/pool';
 import { AppError } from '../errors';
 import { dataOf, everOnList, forget } from './store';
@@ -49,7 +50,10 @@ export function privacyRoutes(ctx: Context): Router {
     const { me, person } = await about(req);
     if (person.account)
       throw new AppError('in-use', 'Somebody with an account is not forgotten from a class list.');
-    await transaction(ctx.db, (db) => forget(db, person.id, me, ctx.now()));
+    await transaction(ctx.db, async (db) => {
+      await takeTurn(db, me.courseId);
+      await forget(db, person.id, me, ctx.now());
+    });
     res.json({});
   });
   return router;

@@ -109,7 +109,7 @@ async function forgetInClass(db: Db, member: string, courseId: string) {
   await inRooms("'$.text'", "'said'", "'$.from'", ['(taken away)', courseId, member]);
 }
 
-/** The history of the list holds names and addresses too: of this person they go. */
+/** The histories hold names and addresses too: of this person they go. */
 async function forgetInHistory(db: Db, member: string, courseId: string, by: string) {
   const changes = await rows<{ id: string; body: unknown }>(
     db,
@@ -126,4 +126,12 @@ async function forgetInHistory(db: Db, member: string, courseId: string, by: str
         change.id,
       ]);
   }
+  // An entry of the plan names one whom it alone put into another group.
+  await run(
+    db,
+    `UPDATE plan_changes SET words = IF(undoing, ?, ?)
+      WHERE course_id = ? AND JSON_LENGTH(body, '$.series') = 0 AND JSON_LENGTH(body, '$.sessions') = 0
+        AND JSON_LENGTH(body, '$.groups') = 1 AND JSON_VALUE(body, '$.groups[0].member') = ?`,
+    [`Undone: ${NOBODY} moved to another group`, `${NOBODY} moved to another group`, courseId, member],
+  );
 }

@@ -11,6 +11,7 @@ function mockMemory() {
   return jest.requireActual<Memory>('../testing/memoryPlan');
 }
 jest.mock('../planning/store', () => mockMemory().planningStore);
+jest.mock('../planning/snapshot/store', () => mockMemory().planningStore);
 jest.mock('../courses/store', () => mockMemory().coursesStore);
 jest.mock('../terms/store', () => mockMemory().termsStore);
 jest.mock('./store', () => mockMemory().reuseStore);

@@ -10,7 +10,8 @@ import { recordingsWhere } from '../recordings/store';
 import { givePins } from './pins';
 import { isFor, targetOf } from '@nimble-bell/core/roster';
 import { invitedOf } from '../mail/store';
-import { emptyCalendars, keepListChange, leaveList, listSnapshot, writeSome, type ListRecord } from './store';
+import { keepEntry } from '../history/store';
+import { emptyCalendars, leaveList, listSnapshot, writeSome, type ListRecord } from './store';
 
 export interface ListChangeRow {
   before: ListRecord | null;
@@ -29,6 +30,8 @@ export interface ListChange {
   make: () => Promise<string>;
   /** Whether nothing changed is no refusal. */
   mayBeEmpty?: boolean;
+  /** It takes another one back. */
+  undoing?: boolean;
 }
 
 /**
@@ -36,7 +39,7 @@ export interface ListChange {
  * who is written to. It is kept in the history with the rows before and after. Rolled back, it was a preview.
  */
 export async function changeList(db: Db, change: ListChange): Promise<ListOutcome> {
-  const { courseId, by, now, invite, on = '' } = change;
+  const { courseId, by, now, invite, on = '', undoing = false } = change;
   const before = await listSnapshot(db, courseId);
   const words = await change.make();
   await givePins(db, courseId);
@@ -49,7 +52,7 @@ export async function changeList(db: Db, change: ListChange): Promise<ListOutcom
     throw new AppError('no-change');
   }
   const changeId = newId();
-  await keepListChange(db, { id: changeId, courseId, at: now, by, words: words.slice(0, 255), body: diff });
+  await keepEntry(db, 'list_changes', { id: changeId, courseId, at: now, by, words, body: diff, undoing });
   const reach = await reachIn(db, courseId, now);
   const mail = await queueFor(db, { courseId, changeId, now, invite }, diff);
   return {

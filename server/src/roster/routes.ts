@@ -13,14 +13,15 @@ import { newId, newLinkCode, type Context } from '../context';
 import { courseById, seriesOf, sessionsOfCourse } from '../courses/store';
 import { listFor } from './listFor';
 import { json, rehearse } from '../db/pool';
-import { baseOf, stillOn } from '../courses/base';
+import { baseOf, stillOn } from '../history/base';
 import { takeTurn } from '../courses/turn';
 import { AppError, parse } from '../errors';
 import { once } from '../requests/once';
 import { lettersOf } from '../mail/foretell';
 import { changeList, leftWords, undoRows, type ListChangeRow } from './change';
 import { applyListEdit } from './edit';
-import { latestListChange, listChangesOf, membersOf, noteListUndone, UNDONE, writeClassLink } from './store';
+import { noteUndone, standingEntry } from '../history/store';
+import { listChangesOf, membersOf, writeClassLink } from './store';
 import type { MemberRow } from '../accounts/store';
 
 const UndoInput = z.object({ change: z.string().min(1).max(20) });
@@ -110,15 +111,16 @@ function editRoutes(router: Router, ctx: Context) {
     const { courseId } = member;
     const outcome = await once(ctx, req, async (db) => {
       await takeTurn(db, courseId);
-      const latest = await latestListChange(db, courseId);
+      const latest = await standingEntry(db, 'list_changes', courseId);
       if (latest?.id !== change) throw new AppError('not-latest');
       const now = ctx.now();
-      await noteListUndone(db, now, change);
+      await noteUndone(db, 'list_changes', now, change);
       const make = async () => {
         const left = await undoRows(db, courseId, json<ListChangeRow[]>(latest.body), now);
-        return `${UNDONE}${latest.words}${leftWords(left)}`;
+        return `Undone: ${latest.words}${leftWords(left)}`;
       };
-      return changeList(db, { courseId, by: member.name, now, invite: 'again', make, mayBeEmpty: true });
+      const by = member.name;
+      return changeList(db, { courseId, by, now, invite: 'again', make, mayBeEmpty: true, undoing: true });
     });
     res.json(outcome);
   });
@@ -126,7 +128,7 @@ function editRoutes(router: Router, ctx: Context) {
   router.get('/courses/:course/members/history', async (req, res) => {
     const { courseId } = await asked(ctx, req, 'teach');
     const found = await listChangesOf(ctx.db, courseId);
-    const latest = found.find((c) => c.undoneAt === null && !c.words.startsWith(UNDONE));
+    const latest = await standingEntry(ctx.db, 'list_changes', courseId);
     const history: ListChangeInfo[] = found.map((c) => ({ ...c, undoable: c.id === latest?.id }));
     res.json(history);
   });

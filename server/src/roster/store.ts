@@ -3,7 +3,6 @@ import type { KnownMember } from '@nimble-bell/core/roster';
 import { newId, newLinkCode } from '../context';
 import { json, one, rows, run, type Db } from '../db/pool';
 import { AppError } from '../errors';
-import type { ListChangeRow } from './change';
 
 interface RawMember extends Omit<
   MemberInfo,
@@ -184,41 +183,6 @@ export const setPin = (db: Db, pin: string, member: string) =>
 export const holderOfPin = (db: Db, pin: string) => one(db, 'SELECT id FROM enrolments WHERE pin = ?', [pin]);
 export const setExtra = (db: Db, extra: unknown, member: string) =>
   run(db, 'UPDATE enrolments SET extra = ? WHERE id = ?', [JSON.stringify(extra), member]);
-
-export const keepListChange = (
-  db: Db,
-  {
-    id,
-    courseId,
-    at,
-    by,
-    words,
-    body,
-  }: { id: string; courseId: string; at: number; by: string; words: string; body: ListChangeRow[] },
-) =>
-  run(db, 'INSERT INTO list_changes (id, course_id, at, made_by, words, body) VALUES (?, ?, ?, ?, ?, ?)', [
-    id,
-    courseId,
-    at,
-    by,
-    words,
-    JSON.stringify(body),
-  ]);
-
-/** How the words of a change begin that took another back. */
-export const UNDONE = 'Undone: ';
-
-/** The latest change that stands. */
-export const latestListChange = (db: Db, courseId: string) =>
-  one<{ id: string; words: string; body: unknown }>(
-    db,
-    `SELECT id, words, body FROM list_changes WHERE course_id = ? AND undone_at IS NULL AND words NOT LIKE '${UNDONE}%'
-          ORDER BY place DESC LIMIT 1`,
-    [courseId],
-  );
-
-export const noteListUndone = (db: Db, now: number, change: string) =>
-  run(db, 'UPDATE list_changes SET undone_at = ? WHERE id = ?', [now, change]);
 
 export const listChangesOf = (db: Db, courseId: string) =>
   rows<Omit<ListChangeInfo, 'undoable'>>(

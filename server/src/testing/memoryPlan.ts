@@ -1,5 +1,5 @@
 import type { SeriesRow } from '../courses/store';
-import type { SeriesRecord, SessionRecord } from '../planning/store';
+import type { SeriesRecord, SessionRecord } from '../planning/snapshot/store';
 
 /** A course's plan in memory, behind the names of the stores that edits ask: for tests without a database. */
 export interface MemoryPlan {
@@ -80,7 +80,6 @@ export const planningStore = {
   },
   teachingAmong: async (_db: Nobody, course: string, ids: readonly string[]) =>
     membersOf(course).filter((m) => m.role !== 'student' && ids.includes(m.id)),
-  studentsOf: async (_db: Nobody, course: string) => membersOf(course).filter((m) => m.role === 'student'),
   memberName: async (_db: Nobody, id: string, course: string) =>
     membersOf(course).find((m) => m.id === id) ?? null,
   setGroup: async (_db: Nobody, group: string | null, id: string) => {
@@ -95,6 +94,7 @@ export const planningStore = {
 };
 
 export const coursesStore = {
+  studentsOf: async (_db: Nobody, course: string) => membersOf(course).filter((m) => m.role === 'student'),
   seriesById: async (_db: Nobody, id: string) => {
     const found = plan.series.get(id);
     return found ? asRow(found) : null;

@@ -1,8 +1,8 @@
-import type { Db } from '../db/pool';
+import type { Db } from '../../db/pool';
 import {
   deleteSessions,
-  removeSeries,
   moveFromGroup,
+  removeSeries,
   writeSeries,
   writeSession,
   type SeriesRecord,

@@ -2,7 +2,8 @@ import type { Request } from 'express';
 import { countWords, instantWords, listWords } from '@nimble-bell/core/calendar';
 import type { Db } from '../db/pool';
 import { AppError } from '../errors';
-import { changesAfter, latestOf, type CourseRow, type History } from './store';
+import type { CourseRow } from '../courses/store';
+import { entriesAfter, latestOf, type History } from './store';
 
 /** The state of a course that an edit was made on (`If-Match`, RFC 9110 §13.1.1): its history's latest entry then. */
 export const baseOf = (req: Request): string | null => req.get('if-match')?.replaceAll('"', '') ?? null;
@@ -21,7 +22,7 @@ export async function stillOn(
 ): Promise<string> {
   const latest = await latestOf(db, history, course.id);
   if (base === null || base === latest) return latest;
-  const since = await changesAfter(db, history, course.id, base);
+  const since = await entriesAfter(db, history, course.id, base);
   const said = since
     .slice(0, SHOWN)
     .map((c) => `${c.by}, ${instantWords(c.at, course.term.zone)}: ${c.words}`);

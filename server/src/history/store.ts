@@ -1,0 +1,70 @@
+import { one, rows, run, type Db } from '../db/pool';
+
+/** What was done in a course, by whom and when, with the rows before and after: of its plan, of its list. */
+export type History = 'plan_changes' | 'list_changes';
+
+export interface Entry {
+  id: string;
+  courseId: string;
+  at: number;
+  by: string;
+  words: string;
+  /** The rows before and after. */
+  body: unknown;
+  /** Whether it takes another one back. */
+  undoing: boolean;
+}
+
+/** What columns hold of an entry's words. */
+const LONGEST = 255;
+
+/** Keeps an entry, with what its history alone has. */
+export const keepEntry = (
+  db: Db,
+  history: History,
+  { id, courseId, at, by, words, body, undoing }: Entry,
+  own: { told?: number } = {},
+) =>
+  run(db, `INSERT INTO ${history} SET ?`, [
+    {
+      id,
+      course_id: courseId,
+      at,
+      made_by: by,
+      words: words.slice(0, LONGEST),
+      body: JSON.stringify(body),
+      undoing,
+      ...own,
+    },
+  ]);
+
+/** The latest entry that stands: the one that can be taken back. */
+export const standingEntry = (db: Db, history: History, courseId: string) =>
+  one<{ id: string; words: string; body: unknown }>(
+    db,
+    `SELECT id, words, body FROM ${history} WHERE course_id = ? AND undone_at IS NULL AND NOT undoing
+      ORDER BY place DESC LIMIT 1`,
+    [courseId],
+  );
+
+export const noteUndone = (db: Db, history: History, now: number, entry: string) =>
+  run(db, `UPDATE ${history} SET undone_at = ? WHERE id = ?`, [now, entry]);
+
+/** The latest entry; the empty text where there is none. */
+export const latestOf = async (db: Db, history: History, courseId: string): Promise<string> =>
+  (
+    await one<{ id: string }>(
+      db,
+      `SELECT id FROM ${history} WHERE course_id = ? ORDER BY place DESC LIMIT 1`,
+      [courseId],
+    )
+  )?.id ?? '';
+
+/** What came after an entry, newest first. */
+export const entriesAfter = (db: Db, history: History, courseId: string, id: string) =>
+  rows<{ by: string; words: string; at: number }>(
+    db,
+    `SELECT made_by AS \`by\`, words, at FROM ${history}
+      WHERE course_id = ? AND place > COALESCE((SELECT place FROM ${history} WHERE id = ?), 0) ORDER BY place DESC`,
+    [courseId, id],
+  );
