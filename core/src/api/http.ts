@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { line } from '../text';
 import type { DoorRules, DoorState } from '../door/index';
 import type { RollLine } from '../roll/index';
 import type { Chapter, Gap } from '../recording/timeline';
@@ -23,12 +24,12 @@ export const SignIn = z.object({
 export const NewCourse = z.object({
   /** The term; the one that runs, or begins next, where none is named. */
   term: z.string().max(20).optional(),
-  code: z.string().trim().min(2, 'Give a code such as NAV-210.').max(20),
-  title: z.string().trim().min(2, 'Give the course a title.').max(120),
+  code: line('Give a code such as NAV-210.', 20, 2),
+  title: line('Give the course a title.', 120, 2),
 });
 export type NewCourse = z.infer<typeof NewCourse>;
 export const CourseSettings = z.object({
-  title: z.string().trim().min(2, 'Give the course a title.').max(120),
+  title: line('Give the course a title.', 120, 2),
   youngPupils: z.boolean(),
 });
 export const LimitsInput = z.object({ limits: SomeLimits });

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { line } from '../text';
 import type { Capability } from '../limits/capabilities';
 import { PersonName } from '../roster/names';
 import type { Role } from '../roster/role';
@@ -107,7 +108,7 @@ export const MeInput = z.object({
 
 export const NoticeInput = z
   .object({
-    title: z.string().trim().min(1, 'Give it a title.').max(120, 'At most 120 characters.'),
+    title: line('Give it a title.', 120),
     body: NoticeNode,
     from: z.number().int().nullable().default(null),
     until: z.number().int().nullable().default(null),
@@ -155,7 +156,7 @@ export interface MaterialInfo {
 }
 
 export const MaterialLink = z.object({
-  name: z.string().trim().min(1, 'Give it a name.').max(160, 'At most 160 characters.'),
+  name: line('Give it a name.', 160),
   url: z
     .url({ protocol: /^https?$/, error: 'Give a web address that begins with http:// or https://.' })
     .max(1000),

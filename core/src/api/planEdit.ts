@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { Scope, SessionChange } from '../calendar/changes';
-import { GroupName, GroupPlan } from '../calendar/groupPlan';
+import { GroupPlan } from '../calendar/groupPlan';
 import { ClockTime, LocalDate } from '../calendar/plan';
-import { Minutes, SeriesInput, SessionTitle } from '../calendar/series';
+import { GroupName, Minutes, SeriesInput, SessionTitle } from '../calendar/series';
 
 const Id = z.string().min(1).max(20);
 /** Everything that can be done to a course's plan. Each is previewed, saved, kept in the history and undone alike. */

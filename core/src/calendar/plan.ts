@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { line } from '../text';
 import { isZone } from './zone';
 import { isLocalDate, toEpochDay } from './localDate';
 
@@ -23,14 +24,14 @@ export const Zone = z
   .refine(isZone, 'This time zone is not known. Use a name such as America/Halifax.');
 export type Zone = z.infer<typeof Zone>;
 
-const Name = z.string().trim().min(1, 'Give it a name.').max(80, 'At most 80 characters.');
+const Name = line('Give it a name.', 80);
 
 /** The shapes of the parts, once: a plan file takes them strictly, the pages with room to grow. */
 export const shapes = {
   dayOff: { from: LocalDate, to: LocalDate, name: Name },
   daySwap: { date: LocalDate, follows: Weekday, name: Name },
   period: {
-    name: z.string().trim().min(1, 'Give the period a name.').max(20),
+    name: line('Give the period a name.', 20),
     start: ClockTime,
     end: ClockTime,
   },

@@ -1,9 +1,11 @@
 import { z } from 'zod';
+import { line } from '../text';
 import { MeetingPattern } from './plan';
 import { isStanding, SeriesKind } from './seriesKind';
 
 const Id = z.string().min(1).max(20);
-const Title = z.string().trim().min(1, 'Give the series a name.').max(90, 'At most 90 characters.');
+export const GroupName = line('Give the group a name.', 40);
+const Title = line('Give the series a name.', 90);
 
 export const SeriesInput = z
   .object({
@@ -13,7 +15,7 @@ export const SeriesInput = z
     /** How many sessions the teacher counts on; the dates are checked against it. */
     expected: z.int('Give a whole number.').min(1).max(400).nullable().default(null),
     /** The small group it is for; the whole class without one. */
-    group: z.string().trim().min(1).max(40).nullable().default(null),
+    group: GroupName.nullable().default(null),
     /** The members who lead it; all teachers of the course where there are none. */
     leads: z.array(Id).max(20).default([]),
   })
@@ -34,4 +36,4 @@ export const Minutes = z
   .int('Give whole minutes.')
   .min(1, 'At least a minute.')
   .max(720, 'At most 12 hours.');
-export const SessionTitle = z.string().trim().min(1).max(90, 'At most 90 characters.');
+export const SessionTitle = line('Give the session a name.', 90);

@@ -1,10 +1,11 @@
 import { z } from 'zod';
+import { line } from '../text';
 
 const Id = z.string().min(1).max(20);
 
 /** The words of a course's invitation, with fields in braces. */
 export const InvitationTemplate = z.object({
-  subject: z.string().trim().min(1, 'Give a subject.').max(200, 'At most 200 characters.'),
+  subject: line('Give a subject.', 200),
   text: z.string().trim().min(1, 'Write what they are to read.').max(8000, 'At most 8,000 characters.'),
 });
 export type InvitationTemplate = z.infer<typeof InvitationTemplate>;

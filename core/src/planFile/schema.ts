@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { line } from '../text';
 import {
   checkListed,
   checkPeriods,
@@ -98,7 +99,7 @@ export const PlanFile = z.strictObject({
     .array(
       z.strictObject({
         id: Id,
-        title: z.string().trim().min(1, 'Give the series a name.').max(200),
+        title: line('Give the series a name.', 200),
         teacher: Id.optional(),
         people: z.array(Id).optional(),
         pattern: Pattern,

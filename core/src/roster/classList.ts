@@ -2,7 +2,8 @@ import { isZone } from '../calendar/zone';
 import { isAddress } from './address';
 import { fieldOf, type Field } from './headings';
 import { readCells } from './table';
-import { faultOfName, tidyName } from './names';
+import { tidyLine } from '../text';
+import { faultOfName } from './names';
 
 /** A person as a class list names them. What the list does not say is null. */
 export interface ListRow {
@@ -129,7 +130,7 @@ function rowOf(
     if (field === 'keep' && cells[i]) extra[headings[i]!.slice(0, 60)] = cells[i].slice(0, LONGEST_EXTRA);
   return {
     line,
-    name: tidyName(name),
+    name: tidyLine(name),
     email: cell('email').toLowerCase(),
     zone: cell('zone') || null,
     group: cell('group') || null,

@@ -1,11 +1,11 @@
 import { z } from 'zod';
+import { GroupName } from '../calendar/series';
 import { Capability } from '../limits/capabilities';
 import { PersonName } from './names';
 import { Role } from './role';
 
 const Id = z.string().min(1).max(20);
 const Email = z.string().trim().toLowerCase().min(1, 'Give an e-mail address.').max(254);
-const GroupName = z.string().trim().min(1).max(40);
 
 /** What of a course somebody is here for: these series and sessions. The whole course where there is none. */
 export const MemberScope = z.object({

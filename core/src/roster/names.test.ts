@@ -1,8 +1,9 @@
 import fc from 'fast-check';
-import { faultOfName, PersonName, sameName, tidyName } from './names';
+import { tidyLine } from '../text';
+import { faultOfName, PersonName, sameName } from './names';
 
 test('a name is composed and its spaces are single', () => {
-  expect(tidyName('  Zoe\u0308   Lanyon ')).toBe('Zoë Lanyon');
+  expect(tidyLine('  Zoe\u0308   Lanyon ')).toBe('Zoë Lanyon');
   expect(PersonName.parse(' María  José ')).toBe('María José');
 });
 
@@ -27,7 +28,7 @@ test('names of every script pass, joiners among them', () => {
     'Nguyễn Văn A',
     'Ana 2',
   ])
-    expect(faultOfName(tidyName(name))).toBeNull();
+    expect(faultOfName(tidyLine(name))).toBeNull();
   expect(faultOfName('---')).toBe('A name has letters in it.');
 });
 

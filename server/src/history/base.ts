@@ -5,8 +5,14 @@ import { AppError } from '../errors';
 import type { CourseRow } from '../courses/store';
 import { entriesAfter, latestOf, type History } from './store';
 
-/** The state of a course that an edit was made on (`If-Match`, RFC 9110 §13.1.1): its history's latest entry then. */
-export const baseOf = (req: Request): string | null => req.get('if-match')?.replaceAll('"', '') ?? null;
+/**
+ * The state of a course that an edit was made on (`If-Match`, RFC 9110 §13.1.1): its history's latest entry then. Null
+ * where it is made on whatever there is.
+ */
+export function baseOf(req: Request): string | null {
+  const tag = req.get('if-match');
+  return tag === undefined || tag === '*' ? null : tag.replaceAll('"', '');
+}
 
 const SHOWN = 3;
 

@@ -65,6 +65,6 @@ export const entriesAfter = (db: Db, history: History, courseId: string, id: str
   rows<{ by: string; words: string; at: number }>(
     db,
     `SELECT made_by AS \`by\`, words, at FROM ${history}
-      WHERE course_id = ? AND place > COALESCE((SELECT place FROM ${history} WHERE id = ?), 0) ORDER BY place DESC`,
-    [courseId, id],
+      WHERE course_id = ? AND place > COALESCE((SELECT place FROM ${history} WHERE id = ? AND course_id = ?), 0) ORDER BY place DESC`,
+    [courseId, id, courseId],
   );

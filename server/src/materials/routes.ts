@@ -6,6 +6,7 @@ import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { Router, type Request } from 'express';
 import { MaterialLink } from '@nimble-bell/core/api';
+import { line } from '@nimble-bell/core/text';
 import { z } from 'zod';
 import { asked, principalOf, requireRight } from '../accounts/principal';
 import { newId, type Context } from '../context';
@@ -55,7 +56,7 @@ const TYPES: Record<string, string> = {
 };
 
 const UploadQuery = z.object({
-  name: z.string().trim().min(1, 'The file has no name.').max(160, 'The name is longer than 160 characters.'),
+  name: line('The file has no name.', 160),
   session: z.string().max(20).optional(),
 });
 

@@ -1,5 +1,6 @@
 import type { PoolConnection } from 'mysql2/promise';
 import { Router, type Request } from 'express';
+import { line } from '@nimble-bell/core/text';
 import { z } from 'zod';
 import {
   Capability,
@@ -25,7 +26,7 @@ import { bellTimesOf, termById, termShared } from '../terms/store';
 import { dropTemplate, keepTemplate, setYoungPupils, templateById, templatesOf } from './store';
 import { carried, carrySeries, fitting, withoutDates } from './carry';
 
-const Name = z.object({ name: z.string().trim().min(1, 'Give the template a name.').max(80) });
+const Name = z.object({ name: line('Give the template a name.', 80) });
 const Template = z.object({
   series: z.array(SeriesInput),
   door: z.object({ opensMinutesBefore: z.number(), teacherFirst: z.boolean() }),
