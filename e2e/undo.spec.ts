@@ -1,5 +1,5 @@
 import { expect, test, type APIRequestContext } from '@playwright/test';
-import type { CourseDetail, PlanOutcome } from '@nimble-bell/core/api';
+import type { CourseDetail, PlanChangeInfo, PlanOutcome } from '@nimble-bell/core/api';
 import { account, addSeries, detailOf, makeCourse } from './support/course';
 import { MAREN } from './support/people';
 
@@ -347,4 +347,68 @@ test('a request sent again under its id happens once, and gets the same answer',
   expect(said[2]).toEqual(said[0]);
   const added = (await detailOf(api, course.id)).sessions.filter((s) => s.date === '2026-11-20');
   expect(added).toHaveLength(1);
+});
+
+test('told is who has the letter: news that is taken back before it leaves was told to nobody', async () => {
+  const course = await makeCourse({ students: 2, apart: true });
+  const api = await account(MAREN);
+  const path = `/api/courses/${course.id}`;
+  const history = async (): Promise<PlanChangeInfo[]> => (await api.get(`${path}/plan/history`)).json();
+  const edit = async (data: object): Promise<PlanOutcome> =>
+    (await api.post(`${path}/plan`, { data })).json();
+  const undo = async (change: string | null): Promise<PlanOutcome> =>
+    (await api.post(`${path}/plan/undo`, { data: { change } })).json();
+  const queued = async () => {
+    const found: { state: string }[] = await (await api.get(`${path}/deliveries`)).json();
+    return found.filter((d) => d.state === 'queued').length;
+  };
+  expect((await api.post(`${path}/invitations`, { data: {} })).ok()).toBe(true);
+  await expect.poll(queued, { timeout: 20_000 }).toBe(0);
+  const { sessions } = await detailOf(api, course.id);
+  const [next, later] = sessions.filter((s) => s.startsAt > Date.parse('2026-10-20'));
+  const cancel = (id: string) => ({ edit: 'change-session', id, scope: 'one', change: { do: 'cancel' } });
+
+  const first = await edit(cancel(next!.id));
+  expect(first.told).toHaveLength(2);
+  expect((await history())[0]).toMatchObject({ told: 0, waiting: 2 });
+  expect((await undo(first.changeId)).told).toEqual([]);
+  await expect.poll(queued, { timeout: 20_000 }).toBe(0);
+  expect((await history()).slice(0, 2)).toMatchObject([
+    { told: 0, waiting: 0, words: expect.stringMatching(/^Undone/) },
+    { told: 0, waiting: 0 },
+  ]);
+
+  const second = await edit(cancel(later!.id));
+  await expect.poll(queued, { timeout: 20_000 }).toBe(0);
+  expect((await history())[0]).toMatchObject({ told: 2, waiting: 0 });
+  expect((await undo(second.changeId)).told).toHaveLength(2);
+});
+
+test('a change of which nothing is left to take back is marked so, and the one before it is next', async () => {
+  const course = await makeCourse({ students: 2, apart: true });
+  const api = await account(MAREN);
+  const path = `/api/courses/${course.id}`;
+  const ok = async (to: string, data: object) => {
+    const answer = await api.post(`${path}${to}`, { data });
+    expect(answer.ok(), await answer.text()).toBe(true);
+    return answer.json();
+  };
+  const [ana] = course.students;
+  const first = await ok('/plan', {
+    edit: 'add-series',
+    series: [{ title: 'Talks', pattern: weekly('friday') }],
+  });
+  const moved = await ok('/plan', { edit: 'move-to-group', member: ana!.id, group: 'Z' });
+  // The class list puts her elsewhere since.
+  await ok('/members', { edit: 'change', members: [ana!.id], fields: { group: 'Y' } });
+  const history: PlanChangeInfo[] = await (await api.get(`${path}/plan/history`)).json();
+  expect(history.slice(0, 2)).toMatchObject([
+    { id: moved.changeId, spent: true, undoable: false },
+    { id: first.changeId, spent: false, undoable: true },
+  ]);
+  const refused = await api.post(`${path}/plan/undo`, { data: { change: moved.changeId } });
+  expect([refused.status(), (await refused.json()).error.code]).toEqual([409, 'spent']);
+  await ok('/plan/undo', { change: first.changeId });
+  const after: PlanChangeInfo[] = await (await api.get(`${path}/plan/history`)).json();
+  expect(after.find((c) => c.id === moved.changeId)!.undoneAt).not.toBeNull();
 });

@@ -24,6 +24,7 @@ const CATALOGUE = {
   'no-change': [422, 'This changes nothing.'],
   'moved-on': [409, 'The plan has moved on since.'],
   'not-latest': [409, 'Something was changed since. Undo the latest change first.'],
+  spent: [409, 'Nothing is left of this change to take back.'],
   'name-taken': [409, 'There is one with this name already.'],
   'in-use': [409, 'This is in use and cannot be removed.'],
   'finding-gone': [409, 'This is settled already.'],

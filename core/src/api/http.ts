@@ -175,16 +175,23 @@ export const CarryInput = z.object({
 });
 export type CarryInput = z.infer<typeof CarryInput>;
 
+/** The entry of a history that is to be taken back. */
+export const UndoInput = z.object({ change: z.string().min(1).max(20) });
+
 export interface PlanChangeInfo {
   id: string;
   at: number;
   by: string;
   words: string;
   sessions: SessionDelta[];
+  /** Who has a letter that tells of it, and whose letter is still to leave. */
   told: number;
+  waiting: number;
   undoneAt: number | null;
   /** Only the latest change that stands can be undone. */
   undoable: boolean;
+  /** Nothing is left of it to take back: what it changed was changed again, or taught. */
+  spent: boolean;
 }
 
 export type StageName = 'plan' | 'class' | 'invite' | 'limits' | 'recording' | 'teach' | 'review';

@@ -47,4 +47,6 @@ export interface ListChangeInfo {
   people: number;
   undoneAt: number | null;
   undoable: boolean;
+  /** Nothing is left of it to take back. */
+  spent: boolean;
 }

@@ -18,13 +18,7 @@ export interface Entry {
 /** What columns hold of an entry's words. */
 const LONGEST = 255;
 
-/** Keeps an entry, with what its history alone has. */
-export const keepEntry = (
-  db: Db,
-  history: History,
-  { id, courseId, at, by, words, body, undoing }: Entry,
-  own: { told?: number } = {},
-) =>
+export const keepEntry = (db: Db, history: History, { id, courseId, at, by, words, body, undoing }: Entry) =>
   run(db, `INSERT INTO ${history} SET ?`, [
     {
       id,
@@ -34,21 +28,20 @@ export const keepEntry = (
       words: words.slice(0, LONGEST),
       body: JSON.stringify(body),
       undoing,
-      ...own,
     },
   ]);
 
-/** The latest entry that stands: the one that can be taken back. */
-export const standingEntry = (db: Db, history: History, courseId: string) =>
-  one<{ id: string; words: string; body: unknown }>(
+/** The latest entries that stand, newest first. */
+export const standingEntries = (db: Db, history: History, courseId: string, most: number) =>
+  rows<{ id: string; words: string; body: unknown }>(
     db,
     `SELECT id, words, body FROM ${history} WHERE course_id = ? AND undone_at IS NULL AND NOT undoing
-      ORDER BY place DESC LIMIT 1`,
-    [courseId],
+      ORDER BY place DESC LIMIT ?`,
+    [courseId, most],
   );
 
-export const noteUndone = (db: Db, history: History, now: number, entry: string) =>
-  run(db, `UPDATE ${history} SET undone_at = ? WHERE id = ?`, [now, entry]);
+export const noteUndone = (db: Db, history: History, now: number, entries: readonly string[]) =>
+  run(db, `UPDATE ${history} SET undone_at = ? WHERE id IN (?)`, [now, [...entries]]);
 
 /** The latest entry; the empty text where there is none. */
 export const latestOf = async (db: Db, history: History, courseId: string): Promise<string> =>

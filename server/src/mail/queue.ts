@@ -1,7 +1,7 @@
 import type { LetterTopic } from '@nimble-bell/core/api';
 import type { Db } from '../db/pool';
 import { studentsOf } from '../courses/store';
-import { insertLetters, invitedOf, updatesWaiting } from './store';
+import { insertLetters, invitedOf, linkNews, newsWaiting, unlinkNews, updatesWaiting } from './store';
 
 export interface Queued {
   courseId: string;
@@ -59,6 +59,19 @@ export async function queueUpdates(
     members: members.filter((m) => !told.has(m)),
     dueAt,
   });
+  await linkNews(db, changeId, members);
+}
+
+/** A change is taken back: letters that are not composed yet do not tell of it. Gives who would have had one. */
+export async function forgetNews(db: Db, changeId: string): Promise<Set<string>> {
+  const waiting = await newsWaiting(db, changeId);
+  if (waiting.length)
+    await unlinkNews(
+      db,
+      changeId,
+      waiting.map((w) => w.job),
+    );
+  return new Set(waiting.map((w) => w.member));
 }
 
 /** Queues the first invitation of every student who has none. Gives how many. */

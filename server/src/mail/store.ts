@@ -105,6 +105,27 @@ export const updatesWaiting = (db: Db, members: readonly string[]) =>
     [[...members]],
   );
 
+/** Which waiting letters carry the news of a change. */
+export const linkNews = (db: Db, change: string, members: readonly string[]) =>
+  run(
+    db,
+    `INSERT INTO news (change_id, job_id) SELECT ?, id FROM jobs
+      WHERE member_id IN (?) AND waiting AND topic IN ('update', 'invitation', 'link')`,
+    [change, [...members]],
+  );
+
+/** The letters not composed yet that carry the news of a change; read with locks, as above. */
+export const newsWaiting = (db: Db, change: string) =>
+  rows<{ job: number; member: string }>(
+    db,
+    `SELECT j.id AS job, j.member_id AS member FROM news n JOIN jobs j ON j.id = n.job_id
+      WHERE n.change_id = ? AND j.waiting FOR UPDATE`,
+    [change],
+  );
+
+export const unlinkNews = (db: Db, change: string, jobs: readonly number[]) =>
+  run(db, 'DELETE FROM news WHERE change_id = ? AND job_id IN (?)', [change, [...jobs]]);
+
 export const writeCopies = (db: Db, copies: readonly unknown[]) =>
   run(
     db,

@@ -12,7 +12,7 @@ import type { PoolConnection } from 'mysql2/promise';
 import { newId } from '../context';
 import { json, type Db } from '../db/pool';
 import { AppError } from '../errors';
-import { queueUpdates } from '../mail/queue';
+import { forgetNews, queueUpdates } from '../mail/queue';
 import { isFor } from '@nimble-bell/core/roster';
 import { clashesIn } from './clashes';
 import { keepEntry } from '../history/store';
@@ -36,8 +36,8 @@ export interface PlanChange {
   foreseen?: boolean;
   /** Whether nothing changed is worth an entry or a refusal. */
   mayBeEmpty?: boolean;
-  /** It takes another one back. */
-  undoing?: boolean;
+  /** The entry that it takes back. */
+  undoes?: string;
 }
 
 /**
@@ -57,7 +57,10 @@ export async function changePlan(db: PoolConnection, change: PlanChange): Promis
     throw new AppError('no-change');
   }
   const clashes = await clashesWith(db, courseId, diff, now);
-  const told = await toldOf(db, courseId, before, after, now);
+  const differing = await toldOf(db, courseId, before, after, now);
+  // Who has not heard of it yet need not hear that it is taken back.
+  const unheard = change.undoes ? await forgetNews(db, change.undoes) : new Set<string>();
+  const told = differing.filter((t) => !unheard.has(t.member));
   const changeId = change.foreseen ? null : await keep(db, change, words, diff, told);
   return {
     changeId,
@@ -73,14 +76,14 @@ export async function changePlan(db: PoolConnection, change: PlanChange): Promis
 /** Keeps a change in the history and queues the news of it. Gives its entry. */
 async function keep(
   db: PoolConnection,
-  { courseId, by, now, tellAt, undoing = false }: PlanChange,
+  { courseId, by, now, tellAt, undoes }: PlanChange,
   words: string,
   diff: PlanDiff,
   told: readonly Told[],
 ): Promise<string> {
   const id = newId();
-  const entry = { id, courseId, at: now, by, words, body: diff, undoing };
-  await keepEntry(db, 'plan_changes', entry, { told: told.length });
+  const undoing = undoes !== undefined;
+  await keepEntry(db, 'plan_changes', { id, courseId, at: now, by, words, body: diff, undoing });
   const series = new Set([
     ...diff.sessions.map((s) => (s.after ?? s.before)!.seriesId),
     ...diff.series.map((s) => (s.after ?? s.before)!.id),

@@ -1,6 +1,6 @@
 import { deltasOf } from './change';
 import { peopleOf } from './clashes';
-import { diffOf, isEmpty, reversed } from './snapshot/diff';
+import { diffOf, isEmpty, isSpent, reversed } from './snapshot/diff';
 import { autumn } from '@nimble-bell/core/testing';
 import type { SeriesRecord, SessionRecord, Snapshot } from './snapshot/store';
 
@@ -125,4 +125,26 @@ test('who must be at a series: its leads or the teachers, and the students it is
   ];
   expect(peopleOf({ group: null, leads: [] }, course)).toEqual(['maren', 'ana', 'ben']);
   expect(peopleOf({ group: 'A', leads: ['m-teo'] }, course)).toEqual(['teo', 'ana']);
+});
+
+test('a change is spent once it stands as before it, or was taught: then there is nothing to take back', () => {
+  const before = plan([session()], [lecture], [['ana', 'A']]);
+  const after = plan(
+    [session({ state: 'cancelled', own: ['state'] }), session({ id: 'new' })],
+    [lecture],
+    [['ana', 'B']],
+  );
+  const diff = diffOf(before, after);
+  expect(isSpent(diff, after)).toBe(false);
+  expect(isSpent(diff, before)).toBe(true);
+  // Of one of the three things something is left.
+  expect(isSpent(diff, plan([session()], [lecture], [['ana', 'B']]))).toBe(false);
+  expect(isSpent(diff, plan([session(), session({ id: 'new' })], [lecture], [['ana', 'C']]))).toBe(false);
+  const held = { state: 'held' } as const;
+  expect(
+    isSpent(diff, plan([session(held), session({ id: 'new', ...held })], [lecture], [['ana', 'C']])),
+  ).toBe(true);
+  // What a held session is called is still taken back.
+  const named = diffOf(before, plan([session({ title: 'Tides' })], [lecture], [['ana', 'A']]));
+  expect(isSpent(named, plan([session({ title: 'Tides', ...held })], [lecture], [['ana', 'A']]))).toBe(false);
 });

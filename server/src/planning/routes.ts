@@ -1,11 +1,11 @@
 import { Router } from 'express';
 import { z } from 'zod';
-import { PlanEdit, type PlanChangeInfo, type PlanOutcome } from '@nimble-bell/core/api';
+import { PlanEdit, UndoInput, type PlanChangeInfo, type PlanOutcome } from '@nimble-bell/core/api';
 import { asked, principalOf, requireRight } from '../accounts/principal';
 import type { Context } from '../context';
 import { courseById, sessionById } from '../courses/store';
 import { lettersOf } from '../mail/foretell';
-import { json, rehearse } from '../db/pool';
+import { json, rehearse, type Db } from '../db/pool';
 import { baseOf, stillOn } from '../history/base';
 import { takeTurn } from '../courses/turn';
 import { AppError, parse } from '../errors';
@@ -14,11 +14,11 @@ import { changePlan, deltasOf } from './change';
 import { applyEdit } from './edit';
 import { fixFinding } from './fixes';
 import { makeUpsFor } from './makeUps';
-import { applyDiff, reversed, type PlanDiff } from './snapshot/diff';
+import { applyDiff, isSpent, reversed, type PlanDiff } from './snapshot/diff';
 import type { PoolConnection } from 'mysql2/promise';
 import type { MemberRow } from '../accounts/store';
-import { noteUndone, standingEntry } from '../history/store';
-import { snapshot } from './snapshot/store';
+import { takeBack, wayBack } from '../history/undo';
+import { snapshot, type Snapshot } from './snapshot/store';
 import { changesOf, listSeries, listSession, postSession } from './store';
 
 const NoticeHours = z.coerce
@@ -27,7 +27,6 @@ const NoticeHours = z.coerce
   .min(0)
   .max(24 * 60)
   .default(48);
-const UndoInput = z.object({ change: z.string().min(1).max(20) });
 const FixInput = z.object({ finding: z.string().min(1).max(200) });
 
 const edited = async (
@@ -47,6 +46,9 @@ const edited = async (
   return changePlan(db, { courseId, term, by: member.name, now, tellAt, on, make, foreseen });
 };
 
+const planWayBack = (db: Db, courseId: string, now: Snapshot) =>
+  wayBack<PlanDiff>(db, 'plan_changes', courseId, (diff) => isSpent(diff, now));
+
 const snapshotReadOnly = (ctx: Context, course: string) => rehearse(ctx.db, (db) => snapshot(db, course));
 
 export function planningRoutes(ctx: Context): Router {
@@ -59,13 +61,14 @@ export function planningRoutes(ctx: Context): Router {
     const { term } = (await courseById(ctx.db, courseId))!;
     const found = await changesOf(ctx.db, courseId);
     const now = await snapshotReadOnly(ctx, courseId);
-    const latest = await standingEntry(ctx.db, 'plan_changes', courseId);
+    const { entry, spent } = await planWayBack(ctx.db, courseId, now);
     const history: PlanChangeInfo[] = found.map(({ body, ...c }) => {
       const diff = json<PlanDiff>(body);
       // Titles of series that are gone since are in the change itself.
       const was = { ...now, series: new Map(now.series) };
       for (const { before, after } of diff.series) was.series.set((after ?? before)!.id, (after ?? before)!);
-      return { ...c, sessions: deltasOf(diff, was, was, term), undoable: c.id === latest?.id };
+      const sessions = deltasOf(diff, was, was, term);
+      return { ...c, sessions, undoable: c.id === entry?.id, spent: spent.includes(c.id) };
     });
     res.json(history);
   });
@@ -118,13 +121,12 @@ function editRoutes(router: Router, ctx: Context) {
     const { courseId } = member;
     const outcome = await once(ctx, req, async (db) => {
       const { term } = await takeTurn(db, courseId);
-      const latest = await standingEntry(db, 'plan_changes', courseId);
-      if (latest?.id !== change) throw new AppError('not-latest');
+      const way = await planWayBack(db, courseId, await snapshot(db, courseId));
+      const latest = await takeBack(db, 'plan_changes', way, change, ctx.now());
       const make = async () => {
-        await applyDiff(db, courseId, reversed(json<PlanDiff>(latest.body)));
+        await applyDiff(db, courseId, reversed(latest.body));
         return `Undone: ${latest.words}`;
       };
-      await noteUndone(db, 'plan_changes', ctx.now(), change);
       return changePlan(db, {
         courseId,
         term,
@@ -133,7 +135,7 @@ function editRoutes(router: Router, ctx: Context) {
         tellAt: ctx.now() + ctx.config.gatherMs,
         make,
         mayBeEmpty: true,
-        undoing: true,
+        undoes: change,
       });
     });
     res.json(outcome);

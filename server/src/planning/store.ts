@@ -103,10 +103,12 @@ export const teachingAmong = (db: Db, courseId: string, members: readonly string
   );
 
 export const changesOf = (db: Db, courseId: string) =>
-  rows<Omit<PlanChangeInfo, 'sessions' | 'undoable'> & { body: unknown }>(
+  rows<Omit<PlanChangeInfo, 'sessions' | 'undoable' | 'spent'> & { body: unknown }>(
     db,
-    `SELECT id, at, made_by AS \`by\`, words, body, told, undone_at AS undoneAt
-         FROM plan_changes WHERE course_id = ? ORDER BY place DESC LIMIT 100`,
+    `SELECT c.id, c.at, c.made_by AS \`by\`, c.words, c.body, c.undone_at AS undoneAt,
+            COUNT(IF(j.state = 'done', 1, NULL)) AS told, COUNT(IF(j.state = 'queued', 1, NULL)) AS waiting
+       FROM plan_changes c LEFT JOIN news n ON n.change_id = c.id LEFT JOIN jobs j ON j.id = n.job_id
+      WHERE c.course_id = ? GROUP BY c.id ORDER BY c.place DESC LIMIT 100`,
     [courseId],
   );
 

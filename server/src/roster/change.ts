@@ -190,6 +190,14 @@ export async function undoRows(db: Db, courseId: string, diff: readonly ListChan
   return left;
 }
 
+/** Whether nothing is left of a change to take back. */
+export const isSpent = (diff: readonly ListChangeRow[], current: ReadonlyMap<string, ListRecord>): boolean =>
+  diff.every(({ before, after }) => {
+    const line = current.get(after.id);
+    if (!line) return true;
+    return before ? !Object.keys(backOf(before, after, line).back).length : line.leftAt !== null;
+  });
+
 type Field = keyof ListRecord;
 const same = (a: unknown, b: unknown) => JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
 

@@ -3,28 +3,26 @@ import { Router } from 'express';
 import {
   ClassLinkInput,
   ListEdit,
+  UndoInput,
   type ClassLinkInfo,
   type ListChangeInfo,
   type ListOutcome,
 } from '@nimble-bell/core/api';
-import { z } from 'zod';
 import { asked } from '../accounts/principal';
 import { newId, newLinkCode, type Context } from '../context';
 import { courseById, seriesOf, sessionsOfCourse } from '../courses/store';
 import { listFor } from './listFor';
-import { json, rehearse } from '../db/pool';
+import { rehearse, type Db } from '../db/pool';
 import { baseOf, stillOn } from '../history/base';
 import { takeTurn } from '../courses/turn';
-import { AppError, parse } from '../errors';
+import { parse } from '../errors';
 import { once } from '../requests/once';
 import { lettersOf } from '../mail/foretell';
-import { changeList, leftWords, undoRows, type ListChangeRow } from './change';
+import { changeList, isSpent, leftWords, undoRows, type ListChangeRow } from './change';
 import { applyListEdit } from './edit';
-import { noteUndone, standingEntry } from '../history/store';
-import { listChangesOf, membersOf, writeClassLink } from './store';
+import { takeBack, wayBack } from '../history/undo';
+import { listChangesOf, listSnapshot, membersOf, writeClassLink } from './store';
 import type { MemberRow } from '../accounts/store';
-
-const UndoInput = z.object({ change: z.string().min(1).max(20) });
 
 const edited = async (
   ctx: Context,
@@ -77,6 +75,11 @@ export function rosterRoutes(ctx: Context): Router {
 /** Six characters that can be read out; tries are limited where it is asked for. */
 const newPasscode = () => newId().slice(0, 6);
 
+async function listWayBack(db: Db, courseId: string) {
+  const current = await listSnapshot(db, courseId);
+  return wayBack<ListChangeRow[]>(db, 'list_changes', courseId, (diff) => isSpent(diff, current));
+}
+
 /** Edits of the class list: previewed, read before they are sent, done, undone. */
 function editRoutes(router: Router, ctx: Context) {
   /** What an edit of the class list would do: done, told, and taken back. */
@@ -111,12 +114,10 @@ function editRoutes(router: Router, ctx: Context) {
     const { courseId } = member;
     const outcome = await once(ctx, req, async (db) => {
       await takeTurn(db, courseId);
-      const latest = await standingEntry(db, 'list_changes', courseId);
-      if (latest?.id !== change) throw new AppError('not-latest');
       const now = ctx.now();
-      await noteUndone(db, 'list_changes', now, change);
+      const latest = await takeBack(db, 'list_changes', await listWayBack(db, courseId), change, now);
       const make = async () => {
-        const left = await undoRows(db, courseId, json<ListChangeRow[]>(latest.body), now);
+        const left = await undoRows(db, courseId, latest.body, now);
         return `Undone: ${latest.words}${leftWords(left)}`;
       };
       const by = member.name;
@@ -128,8 +129,12 @@ function editRoutes(router: Router, ctx: Context) {
   router.get('/courses/:course/members/history', async (req, res) => {
     const { courseId } = await asked(ctx, req, 'teach');
     const found = await listChangesOf(ctx.db, courseId);
-    const latest = await standingEntry(ctx.db, 'list_changes', courseId);
-    const history: ListChangeInfo[] = found.map((c) => ({ ...c, undoable: c.id === latest?.id }));
+    const { entry, spent } = await listWayBack(ctx.db, courseId);
+    const history: ListChangeInfo[] = found.map((c) => ({
+      ...c,
+      undoable: c.id === entry?.id,
+      spent: spent.includes(c.id),
+    }));
     res.json(history);
   });
 }

@@ -185,7 +185,7 @@ export const setExtra = (db: Db, extra: unknown, member: string) =>
   run(db, 'UPDATE enrolments SET extra = ? WHERE id = ?', [JSON.stringify(extra), member]);
 
 export const listChangesOf = (db: Db, courseId: string) =>
-  rows<Omit<ListChangeInfo, 'undoable'>>(
+  rows<Omit<ListChangeInfo, 'undoable' | 'spent'>>(
     db,
     `SELECT id, at, made_by AS \`by\`, words, JSON_LENGTH(body) AS people, undone_at AS undoneAt
          FROM list_changes WHERE course_id = ? ORDER BY place DESC LIMIT 50`,

@@ -1,4 +1,4 @@
-import { backOf, leftWords } from './change';
+import { backOf, isSpent, leftWords } from './change';
 import type { ListRecord } from './store';
 
 const line = (more: Partial<ListRecord> = {}): ListRecord => ({
@@ -70,4 +70,15 @@ test('a change from before own names and PINs were kept is undone by what it kno
     link: 'old',
     linkAt: null,
   });
+});
+
+test('a change of the list is spent once every field was changed again, or the person is gone', () => {
+  const diff = [{ before: line(), after: line({ group: 'B' }) }];
+  const now = (more: Partial<ListRecord>) => new Map([['ana', line(more)]]);
+  expect(isSpent(diff, now({ group: 'B' }))).toBe(false);
+  expect(isSpent(diff, now({ group: 'C' }))).toBe(true);
+  expect(isSpent(diff, new Map())).toBe(true);
+  const added = [{ before: null, after: line() }];
+  expect(isSpent(added, now({ group: 'C' }))).toBe(false);
+  expect(isSpent(added, now({ leftAt: 5 }))).toBe(true);
 });

@@ -1,4 +1,4 @@
-import { Button, Group, Text } from '@mantine/core';
+import { Group, Text } from '@mantine/core';
 import type { ListChangeInfo, ListOutcome } from '@nimble-bell/core/api';
 import { countWords, instantWords } from '@nimble-bell/core/calendar';
 import { useAsk } from '../app/api';
@@ -6,6 +6,7 @@ import { useThisCourse } from '../app/course';
 import { useAsked, useChange } from '../app/queries';
 import { LatestChange } from '../ui/LatestChange';
 import { Empty, Panel } from '../ui/Panel';
+import { WayBack } from '../ui/WayBack';
 
 const useHistory = (course: string) => useAsked<ListChangeInfo[]>(`/courses/${course}/members/history`);
 
@@ -51,18 +52,12 @@ export function ListHistory() {
               {c.by}, {instantWords(c.at, course.term.zone)}, {countWords(c.people, 'person', 'people')}
             </Text>
           </Text>
-          {c.undoneAt !== null ? (
-            <Text size="sm" c="dimmed">
-              undone
-            </Text>
-          ) : (
-            c.undoable &&
-            course.role === 'teacher' && (
-              <Button size="compact-sm" variant="default" onClick={() => undo.mutate(c.id)}>
-                Undo
-              </Button>
-            )
-          )}
+          <WayBack
+            entry={c}
+            may={course.role === 'teacher'}
+            busy={undo.isPending}
+            undo={() => undo.mutate(c.id)}
+          />
         </Group>
       ))}
     </Panel>

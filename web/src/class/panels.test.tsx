@@ -184,6 +184,7 @@ const change = (more: Partial<ListChangeInfo>): ListChangeInfo => ({
   people: 1,
   undoneAt: null,
   undoable: false,
+  spent: false,
   ...more,
 });
 

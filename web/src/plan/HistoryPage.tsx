@@ -1,11 +1,12 @@
-import { Button, Group, Stack, Text, Title } from '@mantine/core';
+import { Group, Stack, Title } from '@mantine/core';
 import type { PlanChangeInfo } from '@nimble-bell/core/api';
-import { countWords, instantWords } from '@nimble-bell/core/calendar';
+import { instantWords } from '@nimble-bell/core/calendar';
 import { useThisCourse } from '../app/course';
 import { useAsked } from '../app/queries';
 import { Empty, Panel } from '../ui/Panel';
+import { WayBack } from '../ui/WayBack';
 import { Deltas } from './OutcomeView';
-import { useUndo } from './PlanStage';
+import { newsWords, useUndo } from './PlanStage';
 
 /** Everything that was done to the plan: what, who, when, who was told. */
 export function HistoryPage() {
@@ -22,20 +23,14 @@ export function HistoryPage() {
         <Panel
           key={c.id}
           title={c.words}
-          about={`${c.by}, ${instantWords(c.at, course.term.zone)}${c.told ? `, ${countWords(c.told, 'person', 'people')} told` : ''}`}
+          about={`${c.by}, ${instantWords(c.at, course.term.zone)}${newsWords(c)}`}
           action={
-            c.undoneAt !== null ? (
-              <Text size="sm" c="dimmed">
-                undone
-              </Text>
-            ) : (
-              c.undoable &&
-              course.role === 'teacher' && (
-                <Button variant="default" loading={undo.isPending} onClick={() => undo.mutate(c.id)}>
-                  Undo
-                </Button>
-              )
-            )
+            <WayBack
+              entry={c}
+              may={course.role === 'teacher'}
+              busy={undo.isPending}
+              undo={() => undo.mutate(c.id)}
+            />
           }
         >
           <Group>

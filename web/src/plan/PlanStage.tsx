@@ -40,16 +40,22 @@ function LatestPlanChange() {
   const latest = history.data?.find((c) => c.undoable);
   const undo = useUndo();
   if (!latest) return null;
-  const told = latest.told > 0 ? `; ${countWords(latest.told, 'person', 'people')} told` : '';
   return (
     <LatestChange
       at={latest.at}
-      words={`${latest.words}${told}.`}
+      words={`${latest.words}${newsWords(latest)}.`}
       undo={() => undo.mutate(latest.id)}
       undoing={undo.isPending}
       mb="md"
     />
   );
+}
+
+/** Who has the news of a change, and who will. */
+export function newsWords({ told, waiting }: { told: number; waiting: number }): string {
+  const some = (count: number, what: string) =>
+    count ? `, ${countWords(count, 'person', 'people')} ${what}` : '';
+  return some(told, 'told') + some(waiting, 'told shortly');
 }
 
 export function useUndo() {
@@ -58,6 +64,6 @@ export function useUndo() {
   return useChange(
     (change: string) => ask<PlanOutcome>(`/courses/${course.id}/plan/undo`, 'POST', { change }),
     ({ words, told }) =>
-      `${words}.${told.length ? ` ${countWords(told.length, 'person', 'people')} told.` : ''}`,
+      `${words}.${told.length ? ` ${countWords(told.length, 'person', 'people')} will be told.` : ''}`,
   );
 }

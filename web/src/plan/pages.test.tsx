@@ -345,20 +345,25 @@ test('the history says what, who and when; only the latest can be undone', async
     words: 'Lecture changed',
     sessions: [],
     told: 3,
+    waiting: 0,
     undoneAt: null,
     undoable: false,
+    spent: false,
     ...more,
   });
   answerRequests({
     '/api/courses/course/plan/history': [
       entry({ id: 'b', undoable: true }),
       entry({ undoneAt: 1, words: 'Lab added' }),
+      entry({ id: 's', told: 0, waiting: 2, spent: true, words: 'Lab moved' }),
     ],
     'POST /api/courses/course/plan/undo': outcome({ words: 'Undone: Lecture changed' }),
   });
   inCourse(<HistoryPage />);
   expect((await screen.findAllByText('Maren Oduya, Tue 6 Oct, 18:00, 3 people told')).length).toBe(2);
   expect(screen.getByText('undone')).toBeTruthy();
+  expect(screen.getByText('Maren Oduya, Tue 6 Oct, 18:00, 2 people told shortly')).toBeTruthy();
+  expect(screen.getByText('nothing left to undo')).toBeTruthy();
   fireEvent.click(screen.getByRole('button', { name: 'Undo' }));
   await waitFor(() => expect(sent('POST', '/courses/course/plan/undo')).toEqual([{ change: 'b' }]));
 });

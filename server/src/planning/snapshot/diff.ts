@@ -64,6 +64,31 @@ export const reversed = (diff: PlanDiff): PlanDiff => ({
   groups: diff.groups.map(({ member, before, after }) => ({ member, before: after, after: before })),
 });
 
+const fieldsOf = <T extends { rest?: unknown }>({ rest, ...fields }: T) => fields;
+const isRung = (s: SessionRecord) => s.state === 'live' || s.state === 'held';
+
+/** What writing a row over one that was rung in leaves as it is. */
+const TIMES = ['date', 'take', 'startsAt', 'endsAt', 'state'] as const;
+
+/** Whether nothing is left of a change to take back: everything stands as it was before it, or has been taught since. */
+export function isSpent(diff: PlanDiff, now: Snapshot): boolean {
+  const gone = <T extends { rest?: unknown }>({ before }: RowChange<T>, standing: T | undefined) =>
+    before ? standing !== undefined && same(fieldsOf(before), fieldsOf(standing)) : standing === undefined;
+  const sessionGone = (change: RowChange<SessionRecord>) => {
+    const standing = now.sessions.get((change.after ?? change.before)!.id);
+    if (!standing || !isRung(standing)) return gone(change, standing);
+    if (!change.before) return true;
+    const before = { ...change.before };
+    for (const field of TIMES) Object.assign(before, { [field]: standing[field] });
+    return gone({ ...change, before }, standing);
+  };
+  return (
+    diff.series.every((c) => gone(c, now.series.get((c.after ?? c.before)!.id))) &&
+    diff.sessions.every(sessionGone) &&
+    diff.groups.every((g) => now.groups.get(g.member) !== g.after)
+  );
+}
+
 /** Writes the `after` of every row of a diff. What has been rung in since is left alone. */
 export async function applyDiff(db: Db, course: string, diff: PlanDiff) {
   for (const { after } of diff.series) if (after) await writeSeries(db, course, after);
