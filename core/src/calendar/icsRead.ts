@@ -1,4 +1,5 @@
 import ICAL from 'ical.js';
+import { parsed, type Refused } from './icsParse';
 import { toEpochDay, toLocalDate, type EpochDay } from './localDate';
 import { readRecurrence, recur, type WallTime } from './recurrence';
 import { isZone, toInstant, toWall, type Instant } from './zone';
@@ -29,13 +30,13 @@ export interface ReadCalendar {
   events: ReadEvent[];
   wholeDays: ReadDays[];
   /** What could not be taken, each with its reason. */
-  bad: { title: string; reason: string }[];
+  bad: Refused[];
   /** What keeps the whole text from being read. */
   fault: string | null;
 }
 
 const MOST_MEETINGS = 1000;
-const MOST_EVENTS = 2000;
+const DAY = 86_400_000;
 
 /**
  * Reads an iCalendar text (RFC 5545): every VEVENT with RRULE, RDATE, EXDATE and RECURRENCE-ID worked out from the day
@@ -51,9 +52,11 @@ export function readCalendar(text: string, home: string, from: string, to: strin
   for (const root of read.roots) {
     reader.learnZones(root);
     const groups = new Map<string, ICAL.Component[]>();
-    for (const [i, event] of root.getAllSubcomponents('vevent').slice(0, MOST_EVENTS).entries()) {
+    for (const [i, event] of root.getAllSubcomponents('vevent').entries()) {
       const uid = textOf(event, 'uid') || `event-${i}`;
-      groups.set(uid, [...(groups.get(uid) ?? []), event]);
+      const known = groups.get(uid);
+      if (known) known.push(event);
+      else groups.set(uid, [event]);
     }
     for (const [uid, group] of groups) {
       try {
@@ -72,53 +75,12 @@ export function readCalendar(text: string, home: string, from: string, to: strin
 /** Why an event is left out, in words. */
 class Unreadable extends Error {}
 
-interface Parsed {
-  roots: ICAL.Component[];
-  bad: ReadCalendar['bad'];
-}
-
-/** The calendars of a text. One event that cannot be parsed does not take the others with it. */
-function parsed(text: string): Parsed | string {
-  const bare = text.replace(/^\uFEFF/, '').trim();
-  if (!/^BEGIN:VCALENDAR/i.test(bare))
-    return 'This is not a calendar: it does not begin with BEGIN:VCALENDAR.';
-  const whole = rootsOf(bare);
-  if (whole) return { roots: whole, bad: [] };
-  const blocks = (name: string) =>
-    bare.match(new RegExp(`^BEGIN:${name}[^]*?^END:${name}\\s*$`, 'gim')) ?? [];
-  const wrap = (...parts: string[]) => ['BEGIN:VCALENDAR', ...parts, 'END:VCALENDAR'].join('\r\n');
-  const zones = blocks('VTIMEZONE').filter((z) => rootsOf(wrap(z)));
-  const bad: ReadCalendar['bad'] = [];
-  const good = blocks('VEVENT')
-    .slice(0, MOST_EVENTS)
-    .filter((event) => {
-      if (rootsOf(wrap(event))) return true;
-      const title = /^SUMMARY[^:]*:(.*)$/im.exec(event)?.[1]?.trim() || 'An event';
-      bad.push({ title: title.slice(0, 90), reason: 'It cannot be read: one of its lines is no iCalendar.' });
-      return false;
-    });
-  const roots = good.length ? rootsOf(wrap(...zones, ...good)) : [];
-  if (!roots || (!good.length && !bad.length))
-    return 'This calendar is damaged: its lines do not make whole components.';
-  return { roots, bad };
-}
-
-function rootsOf(text: string): ICAL.Component[] | null {
-  try {
-    const found = ICAL.parse(text) as unknown[];
-    const list = Array.isArray(found[0]) ? (found as unknown[][]) : [found];
-    return list.map((jcal) => new ICAL.Component(jcal as never));
-  } catch {
-    return null;
-  }
-}
-
 function textOf(component: ICAL.Component, name: string): string {
   const value = component.getFirstPropertyValue(name);
   return value === null || value === undefined ? '' : String(value).trim();
 }
 
-const LAST_YEAR = 2059;
+const LAST_YEAR = 2100;
 
 class Reader {
   readonly #zones = new Map<string, ICAL.Timezone>();
@@ -138,65 +100,93 @@ class Reader {
 
   read(uid: string, group: ICAL.Component[], result: ReadCalendar) {
     const masters = group.filter((e) => !e.getFirstProperty('recurrence-id'));
-    const overrides = group.filter((e) => e.getFirstProperty('recurrence-id'));
-    const title = (textOf(masters[0] ?? group[0]!, 'summary') || 'Without a name').slice(0, 90);
-    const first = (masters[0] ?? group[0]!).getFirstProperty('dtstart');
+    const lead = masters[0] ?? group[0]!;
+    const title = (textOf(lead, 'summary') || 'Without a name').slice(0, 90);
+    if (masters.length && masters.every(isCancelled)) throw new Unreadable('It is cancelled.');
+    const first = lead.getFirstProperty('dtstart');
     if (!first) throw new Unreadable('It has no DTSTART.');
     const whole = first.type === 'date';
+    const found = this.#occurrences(group, whole);
     if (whole) {
-      const spans = masters.flatMap((m) => this.#spans(m)).filter((s) => s.to >= toLocalDate(this.from));
-      if (spans.length)
-        result.wholeDays.push({ uid, title, spans, follows: textOf(masters[0]!, 'x-nb-follows') || null });
+      const spans = found
+        .map(({ at, length }) => ({ from: at / DAY, to: (at + length) / DAY - 1 }))
+        .filter((s) => s.to >= this.from && s.from <= this.to)
+        .map((s) => ({ from: toLocalDate(s.from), to: toLocalDate(s.to) }));
+      if (!spans.length) throw new Unreadable('None of its days lies in the term.');
+      const follows = textOf(lead, 'x-nb-follows') || null;
+      result.wholeDays.push({ uid, title, spans, follows });
       return;
     }
-    const meetings = new Map<Instant, ReadMeeting>();
-    for (const master of masters.filter((m) => textOf(m, 'status').toUpperCase() !== 'CANCELLED'))
-      for (const meeting of this.#meetings(master)) meetings.set(meeting.startsAt, meeting);
-    for (const override of overrides) this.#override(meetings, override);
     const low = toInstant(this.home, this.from, 0);
     const high = toInstant(this.home, this.to + 1, 0);
-    const within = [...meetings.values()].filter((m) => m.startsAt >= low && m.startsAt < high);
-    if (within.length)
-      result.events.push({ uid, title, meetings: within.sort((a, b) => a.startsAt - b.startsAt) });
-    else result.bad.push({ title, reason: 'None of its dates lies in the term.' });
+    const meetings = found
+      .filter(({ at }) => at >= low && at < high)
+      .map(({ at, length }) => ({ startsAt: at, minutes: length / 60_000 }));
+    if (!meetings.length) throw new Unreadable('None of its dates lies in the term.');
+    result.events.push({ uid, title, meetings });
   }
 
-  /** One meeting that is not as the rule has it, or it and all after it (§3.2.13). */
-  #override(meetings: Map<Instant, ReadMeeting>, override: ICAL.Component) {
-    const id = override.getFirstProperty('recurrence-id')!;
-    const [at] = this.#instants(id);
-    const start = override.getFirstProperty('dtstart');
-    if (at === undefined || !start) throw new Unreadable('A changed occurrence has no time.');
-    const [startsAt] = this.#instants(start);
-    const cancelled = textOf(override, 'status').toUpperCase() === 'CANCELLED';
-    const minutes = this.#minutes(override);
+  /**
+   * What an event comes to: its recurrences by their original times, then what changes this one and all later ones, then
+   * what changes one (§3.2.13, §3.8.4.4). Each override is matched with the original times, in whichever order they stand.
+   */
+  #occurrences(group: ICAL.Component[], whole: boolean): Occurrence[] {
+    const masters = group.filter((e) => !e.getFirstProperty('recurrence-id') && !isCancelled(e));
+    const originals = new Map<Instant, Occurrence>();
+    for (const master of masters) for (const o of this.#recurrences(master, whole)) originals.set(o.at, o);
+    const overrides = latestOf(
+      group
+        .filter((e) => e.getFirstProperty('recurrence-id'))
+        .map((e) => this.#override(e, whole, originals)),
+    );
+    const found = new Map<Instant, Occurrence | null>(originals);
+    for (const range of overrides.filter((o) => o.later).sort((a, b) => a.of - b.of)) {
+      found.set(range.of, range.is);
+      for (const [key, original] of originals)
+        if (key > range.of)
+          found.set(key, range.is && { at: range.is.at + (original.at - range.of), length: range.is.length });
+    }
+    for (const one of overrides.filter((o) => !o.later)) found.set(one.of, one.is);
+    return [...found.values()].filter((o) => o !== null).sort((a, b) => a.at - b.at);
+  }
+
+  #override(event: ICAL.Component, whole: boolean, originals: ReadonlyMap<Instant, Occurrence>): Override {
+    const id = event.getFirstProperty('recurrence-id')!;
+    const start = event.getFirstProperty('dtstart');
+    const [named] = this.#starts(id, whole);
+    if (named === undefined) throw new Unreadable('A changed occurrence has no time.');
+    // A day alone names the occurrence of that day.
+    const ofDay = (at: Instant) => toWall(this.home, at).day === named / DAY;
+    const of = !whole && id.type === 'date' ? ([...originals.keys()].find(ofDay) ?? named) : named;
     const later = String(id.getParameter('range') ?? '').toUpperCase() === 'THISANDFUTURE';
-    for (const key of [...meetings.keys()]) {
-      if (key !== at && !(later && key > at)) continue;
-      meetings.delete(key);
-      if (!cancelled) {
-        const moved = startsAt! + (key - at);
-        meetings.set(key === at ? startsAt! : moved, { startsAt: moved, minutes });
-      }
-    }
-    if (!later && !cancelled) meetings.set(startsAt!, { startsAt: startsAt!, minutes });
+    const version: [number, string] = [Number(textOf(event, 'sequence')) || 0, textOf(event, 'dtstamp')];
+    if (isCancelled(event)) return { of, later, version, is: null };
+    if (!start) throw new Unreadable('A changed occurrence has no time.');
+    const [at] = this.#starts(start, whole);
+    const length = this.#length(event, whole) ?? originals.get(of)?.length ?? this.#usual(whole);
+    return { of, later, version, is: { at: at!, length } };
   }
 
-  #meetings(event: ICAL.Component): ReadMeeting[] {
-    const start = event.getFirstProperty('dtstart')!;
-    const minutes = this.#minutes(event);
-    const instants = new Set(this.#recurring(event, start));
+  #recurrences(event: ICAL.Component, whole: boolean): Occurrence[] {
+    const start = event.getFirstProperty('dtstart');
+    if (!start) throw new Unreadable('It has no DTSTART.');
+    const length = this.#length(event, whole) ?? this.#usual(whole);
+    const found = new Map<Instant, Occurrence>();
+    const add = (at: Instant, own = length) => found.set(at, { at, length: own });
+    const rules = event.getAllProperties('rrule');
+    for (const at of rules.length ? this.#ruled(rules, start, whole) : this.#starts(start, whole).slice(0, 1))
+      add(at);
     for (const property of event.getAllProperties('rdate'))
-      for (const at of this.#instants(property)) instants.add(at);
+      for (const [i, at] of this.#starts(property, whole).entries())
+        add(at, this.#periodLength(property.getValues()[i], at, property, whole) ?? length);
+    for (const at of this.#ruled(event.getAllProperties('exrule'), start, whole)) found.delete(at);
     for (const property of event.getAllProperties('exdate')) {
-      const whole = property.type === 'date';
-      for (const at of this.#instants(property))
-        if (!whole) instants.delete(at);
-        else
-          for (const i of [...instants])
-            if (this.#dayIn(start, i) === this.#dayIn(start, at)) instants.delete(i);
+      const days = property.type === 'date' && !whole;
+      for (const at of this.#starts(property, whole))
+        if (!days) found.delete(at);
+        else for (const i of [...found.keys()]) if (this.#dayIn(start, i) === at / DAY) found.delete(i);
     }
-    return [...instants].map((startsAt) => ({ startsAt, minutes }));
+    return [...found.values()];
   }
 
   #dayIn(start: ICAL.Property, instant: Instant) {
@@ -204,72 +194,61 @@ class Reader {
   }
 
   /** DTSTART and what the rules give from it. */
-  #recurring(event: ICAL.Component, start: ICAL.Property): Instant[] {
+  #ruled(rules: ICAL.Property[], start: ICAL.Property, whole: boolean): Instant[] {
     const [first] = this.#walls(start);
-    const rules = event.getAllProperties('rrule');
-    if (rules.length === 0) return [this.#toInstant(start, first!)];
-    const zone = this.#zoneOf(start);
+    const zone = whole ? null : this.#zoneOf(start);
     return rules.flatMap((property) => {
       const rule = readRecurrence(String(property.getFirstValue()));
       if (typeof rule === 'string') throw new Unreadable(rule);
       // The days asked for are those of home: a zone far away may be a day off.
-      const walls = this.#follow(recur(rule, first!, this.to + 1, Infinity, zone));
-      return walls.slice(-MOST_MEETINGS).map((wall) => this.#toInstant(start, wall));
+      const walls = recur(rule, first!, this.to + 1, Infinity, zone);
+      if (!walls) throw new Unreadable('It repeats more often than a timetable does.');
+      return walls
+        .slice(-MOST_MEETINGS)
+        .map((wall) => (whole ? wall.day * DAY : this.#toInstant(start, wall)));
     });
   }
 
-  #follow(walls: WallTime[] | null): WallTime[] {
-    if (!walls) throw new Unreadable('It repeats more often than a timetable does.');
-    return walls;
+  #usual(whole: boolean): number {
+    return whole ? DAY : 60 * 60_000;
   }
 
-  #spans(event: ICAL.Component): { from: string; to: string }[] {
-    const start = event.getFirstProperty('dtstart')!;
-    const [first] = this.#walls(start);
-    const end = event.getFirstProperty('dtend');
+  /** How long an event lasts, ms; null where it does not say. DTEND of whole days is the day after the last (§3.6.1). */
+  #length(event: ICAL.Component, whole: boolean): number | null {
     const duration = event.getFirstPropertyValue('duration') as { toSeconds(): number } | null;
-    const seconds = duration ? duration.toSeconds() : 86_400;
-    // DTEND is the day after the last (§3.6.1).
-    const days = end ? this.#walls(end)[0]!.day - first!.day : Math.ceil(seconds / 86_400);
-    const rule = event.getFirstPropertyValue('rrule');
-    const read = rule ? readRecurrence(String(rule)) : null;
-    if (typeof read === 'string') throw new Unreadable(read);
-    const starts = read ? this.#follow(recur(read, first!, this.to, 4000)) : [first!];
-    const spans = starts
-      .filter((s) => s.day <= this.to)
-      .map((s) => ({ from: toLocalDate(s.day), to: toLocalDate(s.day + Math.max(1, days) - 1) }));
-    return spans;
+    const [start] = this.#starts(event.getFirstProperty('dtstart')!, whole);
+    const end = event.getFirstProperty('dtend');
+    if (duration) return this.#checked(duration.toSeconds() * 1000, whole);
+    return end ? this.#checked(this.#starts(end, whole)[0]! - start!, whole) : null;
   }
 
-  #minutes(event: ICAL.Component): number {
-    const duration = event.getFirstPropertyValue('duration') as { toSeconds(): number } | null;
-    const start = event.getFirstProperty('dtstart');
-    const end = event.getFirstProperty('dtend');
-    let minutes = 60;
-    if (duration) minutes = Math.round(duration.toSeconds() / 60);
-    else if (end && start)
-      minutes = Math.round((this.#instants(end)[0]! - this.#instants(start)[0]!) / 60_000);
+  /** Of a date that is added as a period (§3.3.9), its own length. */
+  #periodLength(value: unknown, at: Instant, property: ICAL.Property, whole: boolean): number | null {
+    const { start, end, duration } = value as { start?: unknown; end?: ICAL.Time; duration?: ICAL.Duration };
+    if (!start) return null;
+    if (duration) return this.#checked(duration.toSeconds() * 1000, whole);
+    return end ? this.#checked(this.#toInstant(property, wallOf(end)) - at, whole) : null;
+  }
+
+  #checked(length: number, whole: boolean): number {
+    if (whole) return Math.max(1, Math.ceil(length / DAY)) * DAY;
+    const minutes = Math.round(length / 60_000);
     if (!(minutes >= 1)) throw new Unreadable('It ends before it begins.');
     if (minutes > 720) throw new Unreadable('It lasts longer than 12 hours.');
-    return minutes;
+    return minutes * 60_000;
+  }
+
+  /** When the times of a property begin; of whole days, their days as if in UTC. */
+  #starts(property: ICAL.Property, whole: boolean): Instant[] {
+    return this.#walls(property).map((wall) =>
+      whole || property.type === 'date' ? wall.day * DAY : this.#toInstant(property, wall),
+    );
   }
 
   #walls(property: ICAL.Property): WallTime[] {
-    return property.getValues().map((value) => {
-      const period = value as { start?: ICAL.Time };
-      const time = (period.start ?? value) as ICAL.Time;
-      if (typeof time?.year !== 'number') throw new Unreadable('A time in it cannot be read.');
-      if (time.year < 1900 || time.year > LAST_YEAR)
-        throw new Unreadable(`The year ${time.year} is out of reach.`);
-      const day = Date.UTC(time.year, time.month - 1, time.day) / 86_400_000;
-      const seconds = time.isDate ? 0 : time.hour * 3600 + time.minute * 60 + Math.min(59, time.second);
-      if (Number.isNaN(day + seconds)) throw new Unreadable('A time in it cannot be read.');
-      return { day, seconds };
-    });
-  }
-
-  #instants(property: ICAL.Property): Instant[] {
-    return this.#walls(property).map((wall) => this.#toInstant(property, wall));
+    return property
+      .getValues()
+      .map((value) => wallOf(((value as { start?: ICAL.Time }).start ?? value) as ICAL.Time));
   }
 
   /** The IANA zone of a property's times; null where only the text's own VTIMEZONE knows it. */
@@ -288,8 +267,47 @@ class Reader {
     const own = this.#zones.get(tzid);
     if (!own)
       throw new Unreadable(`The time zone "${tzid}" is not known, and the calendar does not describe it.`);
-    const at = new Date((wall.day * 86_400 + wall.seconds) * 1000);
-    const time = ICAL.Time.fromDateTimeString(at.toISOString().slice(0, 19));
-    return at.getTime() - own.utcOffset(time) * 1000;
+    const at = wall.day * DAY + wall.seconds * 1000;
+    const offset = (wallTime: number) => own.utcOffset(ICAL.Time.fromJSDate(new Date(wallTime), true)) * 1000;
+    const [is, was] = [offset(at), offset(at - DAY)];
+    // An hour that comes twice is the first of the two (§3.3.5): it is still as it was.
+    return at - (was > is && offset(at - (was - is)) === was ? was : is);
   }
 }
+
+function wallOf(time: ICAL.Time): WallTime {
+  if (typeof time?.year !== 'number') throw new Unreadable('A time in it cannot be read.');
+  if (time.year < 1900 || time.year > LAST_YEAR)
+    throw new Unreadable(`The year ${time.year} is out of reach.`);
+  const day = Date.UTC(time.year, time.month - 1, time.day) / DAY;
+  const seconds = time.isDate ? 0 : time.hour * 3600 + time.minute * 60 + Math.min(59, time.second);
+  if (Number.isNaN(day + seconds)) throw new Unreadable('A time in it cannot be read.');
+  return { day, seconds };
+}
+
+/** One occurrence: when it begins, of whole days as if in UTC, and how long it lasts, ms. */
+interface Occurrence {
+  at: Instant;
+  length: number;
+}
+
+/** What a changed occurrence says: of which original time, whether of all later ones too, and what it is now. */
+interface Override {
+  of: Instant;
+  later: boolean;
+  /** SEQUENCE and DTSTAMP. */
+  version: [number, string];
+  is: Occurrence | null;
+}
+
+const isCancelled = (event: ICAL.Component) => textOf(event, 'status').toUpperCase() === 'CANCELLED';
+
+/** Of several versions of one override the latest (RFC 5546 §2.1.5). */
+function latestOf(overrides: readonly Override[]): Override[] {
+  const latest = new Map<string, Override>();
+  for (const o of [...overrides].sort(byVersion)) latest.set(`${o.of} ${o.later}`, o);
+  return [...latest.values()];
+}
+
+const byVersion = ({ version: [a, at] }: Override, { version: [b, bt] }: Override) =>
+  a - b || (at < bt ? -1 : at > bt ? 1 : 0);

@@ -108,7 +108,8 @@ function readPart(rule: Recurrence, name: string, value: string): string | null 
 }
 
 /** What is tried at most before a rule is given up as too long. */
-const MOST_STEPS = 300_000;
+const MOST_STEPS = 60_000;
+const PERIODS_A_DAY: { [F in Frequency]?: number } = { HOURLY: 24, MINUTELY: 1440, SECONDLY: 86_400 };
 
 /**
  * The wall times a rule gives from its start, to the end of the day `to`, at most `most` of them. The start itself is
@@ -127,6 +128,9 @@ export function recur(
   const past = untilOf(rule, zone);
   const limit = Math.min(most, rule.count ?? Infinity);
   if (past(start) || start.day > to) return [];
+  // What cannot be reached is not walked.
+  const aDay = (PERIODS_A_DAY[rule.freq] ?? 0) / rule.interval;
+  if (limit === Infinity && !rule.until && (to - start.day) * aDay > MOST_STEPS) return null;
   let steps = 0;
   for (const period of periodsOf(rule, start)) {
     if (found.length >= limit || period.from > to) break;

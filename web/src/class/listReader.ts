@@ -1,3 +1,4 @@
+import { AskWorker } from '../app/askWorker';
 import type { Field, KnownMember, ListSummary } from '@nimble-bell/core/roster';
 
 /** What a class list is read from, and how its columns, rows and likenesses were settled so far. */
@@ -27,33 +28,20 @@ export type ListQuestion = { read: ReadOrder } | { save: SaveOrder };
  * the counts and the first of each kind, and at last the request that writes them, as text.
  */
 export class ListReader {
-  readonly #worker = new Worker(new URL('./listWorker.ts', import.meta.url), { type: 'module' });
-  #asked = 0;
+  readonly #worker = new AskWorker<ListQuestion>(
+    new Worker(new URL('./listWorker.ts', import.meta.url), { type: 'module' }),
+  );
 
   read(order: ReadOrder): Promise<ListSummary> {
-    return this.#ask<ListSummary>({ read: order });
+    return this.#worker.ask<ListSummary>({ read: order });
   }
 
   /** The body of the request that writes what was read last. */
   save(order: SaveOrder): Promise<string> {
-    return this.#ask<string>({ save: order });
-  }
-
-  #ask<T>(question: ListQuestion): Promise<T> {
-    const id = ++this.#asked;
-    return new Promise((resolve, reject) => {
-      const hear = ({ data }: MessageEvent<{ id: number; answer?: T; fault?: string }>) => {
-        if (data.id !== id) return;
-        this.#worker.removeEventListener('message', hear);
-        if (data.answer !== undefined) resolve(data.answer);
-        else reject(new Error(data.fault));
-      };
-      this.#worker.addEventListener('message', hear);
-      this.#worker.postMessage({ id, question });
-    });
+    return this.#worker.ask<string>({ save: order });
   }
 
   close() {
-    this.#worker.terminate();
+    this.#worker.close();
   }
 }

@@ -1,4 +1,5 @@
 import { importOf, readAndCompare, summaryOf, type ListAnswer } from '@nimble-bell/core/roster';
+import { answerQuestions } from '../app/askWorker';
 import type { ListQuestion, ReadOrder } from './listReader';
 
 let last: { answer: ListAnswer; settled: ReadOrder['settled'] } | null = null;
@@ -18,11 +19,4 @@ function answerTo(question: ListQuestion): unknown {
 }
 
 /** Reads a class list off the page's thread. */
-self.onmessage = ({ data }: MessageEvent<{ id: number; question: ListQuestion }>) => {
-  const { id, question } = data;
-  try {
-    self.postMessage({ id, answer: answerTo(question) });
-  } catch (error) {
-    self.postMessage({ id, fault: error instanceof Error ? error.message : String(error) });
-  }
-};
+answerQuestions(answerTo);

@@ -1,6 +1,7 @@
-import { Alert, Button, Checkbox, Group, Text } from '@mantine/core';
+import { Alert, Button, Checkbox, Group } from '@mantine/core';
 import { useState } from 'react';
 import { capitalised } from '../plan/PatternFields';
+import { RefusedLines } from '../ui/RefusedLines';
 import { dateWords, type AcademicYear } from '@nimble-bell/core/calendar';
 
 interface Props {
@@ -44,12 +45,7 @@ export function AcademicYearPreview({ year, take, leave }: Props) {
           label={`${dateWords(d.date)} follows ${capitalised(d.follows)}: ${d.name}`}
         />
       ))}
-      {year.bad.slice(0, 6).map((b, i) => (
-        <Text key={i} size="sm" c="dimmed">
-          {b.title}: {b.reason}
-        </Text>
-      ))}
-      {year.bad.length > 6 && <Text size="sm">and {year.bad.length - 6} more left out</Text>}
+      <RefusedLines lines={year.bad} />
       <Group mt="xs" gap="xs">
         <Button
           size="compact-sm"

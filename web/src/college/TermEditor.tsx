@@ -4,16 +4,12 @@ import { useForm, type UseFormReturnType } from '@mantine/form';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { useMemo, useState } from 'react';
 import { Term, type CollegeOutcome, type TermInfo, type Weekday } from '@nimble-bell/core/api';
-import {
-  countWords,
-  dateWords,
-  readAcademicYear,
-  writeAcademicYear,
-  type AcademicYear,
-} from '@nimble-bell/core/calendar';
+import { countWords, dateWords, writeAcademicYear, type AcademicYear } from '@nimble-bell/core/calendar';
 import { ApiError, useAsk } from '../app/api';
 import { serverNow } from '../app/clock';
 import { useChange } from '../app/queries';
+import { bytesOf, useReadingOf } from '../app/reading';
+import { daysOffFrom } from '../plan/calendarReader';
 import { capitalised, weekdayData } from '../plan/PatternFields';
 import { AcademicYearPreview } from './AcademicYearPreview';
 import { CollegeOutcomeView } from './CollegeOutcomeView';
@@ -180,6 +176,7 @@ function Listed({ term, set }: { term: Term; set: (more: Partial<Term>) => void 
 /** The academic calendar as a file, in and out. */
 function Files(props: { term: Term; valid: boolean; read: (year: AcademicYear) => void }) {
   const { term, valid, read } = props;
+  const reading = useReadingOf(async (file: File) => daysOffFrom(await bytesOf(file), term));
   const write = () => {
     const url = URL.createObjectURL(
       new Blob([writeAcademicYear(term, serverNow())], { type: 'text/calendar' }),
@@ -192,7 +189,7 @@ function Files(props: { term: Term; valid: boolean; read: (year: AcademicYear) =
   };
   return (
     <Group gap="xs">
-      <Button variant="default" size="compact-sm" component="label">
+      <Button variant="default" size="compact-sm" component="label" loading={reading.isPending}>
         Read days off from .ics
         <input
           type="file"
@@ -202,7 +199,7 @@ function Files(props: { term: Term; valid: boolean; read: (year: AcademicYear) =
           onChange={(e) => {
             const file = e.currentTarget.files?.[0];
             e.currentTarget.value = '';
-            void file?.text().then((text) => read(readAcademicYear(text, term)));
+            if (file) reading.mutate(file, { onSuccess: read });
           }}
         />
       </Button>

@@ -1,12 +1,15 @@
-import { Alert, Button, Checkbox, FileButton, Group, Stack, Text, Textarea, Title } from '@mantine/core';
+import { Alert, Button, Checkbox, FileButton, Group, Stack, Textarea, Title } from '@mantine/core';
 import { useState } from 'react';
 import type { PlanEditDraft, PlanOutcome } from '@nimble-bell/core/api';
-import { countWords, patternWords, readTimetable, type TimetablePreview } from '@nimble-bell/core/calendar';
+import { countWords, patternWords, type TimetablePreview } from '@nimble-bell/core/calendar';
 import { useAsk } from '../app/api';
 import { useThisCourse } from '../app/course';
 import { useChange } from '../app/queries';
+import { bytesOf, useReadingOf } from '../app/reading';
 import { FeedPanel } from '../ui/FeedPanel';
 import { Panel } from '../ui/Panel';
+import { RefusedLines } from '../ui/RefusedLines';
+import { timetableFrom } from './calendarReader';
 
 /** The plan as an open calendar, out and in. */
 export function CalendarsPage() {
@@ -31,9 +34,10 @@ function TimetablePanel() {
   const ask = useAsk();
   const [preview, setPreview] = useState<TimetablePreview | null>(null);
   const [left, setLeft] = useState<number[]>([]);
-  const read = (text: string) => {
+  const reading = useReadingOf((given: string | Uint8Array) => timetableFrom(given, course.term));
+  const read = (given: string | Uint8Array) => {
     setLeft([]);
-    setPreview(readTimetable(text, course.term));
+    reading.mutate(given, { onSuccess: setPreview });
   };
   const add = useChange(
     (edit: PlanEditDraft) => ask<PlanOutcome>(`/courses/${course.id}/plan`, 'POST', edit),
@@ -50,7 +54,7 @@ function TimetablePanel() {
       title="Read a timetable"
       about="An .ics file with any recurrence, or a .csv with the columns Series, Date, Start and End. Nothing is written before you say so."
     >
-      <Given read={read} />
+      <Given read={read} reading={reading.isPending} />
       {preview?.fault && (
         <Alert color="clay" title="This cannot be read" role="alert">
           {preview.fault}
@@ -67,12 +71,7 @@ function TimetablePanel() {
           disabled={s.sessions === 0}
         />
       ))}
-      {preview?.bad.slice(0, 12).map((b, i) => (
-        <Text key={i} size="sm" c="var(--clay)">
-          {b.title}: {b.reason}
-        </Text>
-      ))}
-      {preview && preview.bad.length > 12 && <Text size="sm">and {preview.bad.length - 12} more</Text>}
+      <RefusedLines lines={preview?.bad ?? []} />
       {taken.length > 0 && (
         <Group mt="sm">
           <Button loading={add.isPending} onClick={save} disabled={taken.every((s) => s.sessions === 0)}>
@@ -88,13 +87,16 @@ function TimetablePanel() {
 }
 
 /** A timetable comes as a file, or pasted. */
-function Given({ read }: { read: (text: string) => void }) {
+function Given({ read, reading }: { read: (given: string | Uint8Array) => void; reading: boolean }) {
   const [pasted, setPasted] = useState('');
   return (
     <Group align="flex-end" mb="sm">
-      <FileButton onChange={(file) => void file?.text().then(read)} accept=".ics,.csv,text/calendar,text/csv">
+      <FileButton
+        onChange={(file) => file && void bytesOf(file).then(read)}
+        accept=".ics,.csv,text/calendar,text/csv"
+      >
         {(props) => (
-          <Button variant="default" {...props}>
+          <Button variant="default" loading={reading} {...props}>
             Choose a file
           </Button>
         )}
@@ -110,7 +112,7 @@ function Given({ read }: { read: (text: string) => void }) {
         onChange={(e) => setPasted(e.currentTarget.value)}
       />
       {pasted.trim() && (
-        <Button variant="default" onClick={() => read(pasted)}>
+        <Button variant="default" loading={reading} onClick={() => read(pasted)}>
           Read it
         </Button>
       )}

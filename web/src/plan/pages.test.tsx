@@ -1,5 +1,6 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type {
+  Term,
   CourseDetail,
   Finding,
   PlanChangeInfo,
@@ -7,7 +8,7 @@ import type {
   SeriesInfo,
   SessionInfo,
 } from '@nimble-bell/core/api';
-import { sessionsOf, toInstant, toEpochDay } from '@nimble-bell/core/calendar';
+import { readTimetable, sessionsOf, toInstant, toEpochDay } from '@nimble-bell/core/calendar';
 import type { ReactNode } from 'react';
 import { CourseContext } from '../app/course';
 import { answerRequests, asked } from '../testing/answers';
@@ -307,20 +308,25 @@ test('a make-up is booked from its slot, with the lost session named', async () 
   );
 });
 
+// The worker's own work, without the thread that jsdom does not have.
+jest.mock('./calendarReader', () => ({
+  timetableFrom: async (text: string, term: Term) => readTimetable(text, term),
+}));
+
 test('a timetable is previewed, bad lines are named, and nothing is sent before it is taken', async () => {
   inCourse(<CalendarsPage />);
   fireEvent.change(screen.getByLabelText('Or paste it here'), {
     target: { value: 'Series,Date,Start,Minutes\nTides,2026-10-06,10:00,50\nTides,never,10:00,50' },
   });
   fireEvent.click(screen.getByRole('button', { name: 'Read it' }));
-  expect(screen.getByLabelText('Tides: Tue 6 Oct 10:00–10:50')).toBeTruthy();
+  expect(await screen.findByLabelText('Tides: Tue 6 Oct 10:00–10:50')).toBeTruthy();
   expect(screen.getByText(/Line 3: "never"/)).toBeTruthy();
   expect(asked.filter((a) => a.method === 'POST')).toEqual([]);
   fireEvent.click(screen.getByRole('button', { name: 'Leave it' }));
   expect(screen.queryByLabelText(/^Tides/)).toBeNull();
   fireEvent.change(screen.getByLabelText('Or paste it here'), { target: { value: 'nothing of the kind' } });
   fireEvent.click(screen.getByRole('button', { name: 'Read it' }));
-  expect(screen.getByRole('alert').textContent).toContain('No column of dates');
+  expect((await screen.findByRole('alert')).textContent).toContain('No column of dates');
 });
 
 test('a course is kept as a template under a name', async () => {

@@ -1,0 +1,11 @@
+import { notifications } from '@mantine/notifications';
+import { useMutation } from '@tanstack/react-query';
+
+/** The reading of one file after another: how it goes, and what it came to. */
+export const useReadingOf = <Given, T>(from: (given: Given) => Promise<T>) =>
+  useMutation({
+    mutationFn: from,
+    onError: (error) => notifications.show({ message: error.message, color: 'clay', autoClose: 8000 }),
+  });
+
+export const bytesOf = async (file: File) => new Uint8Array(await file.arrayBuffer());
