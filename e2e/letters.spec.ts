@@ -2,7 +2,7 @@ import { expect, test, type APIRequestContext } from '@playwright/test';
 import type { Delivery, LetterAhead, LetterDetail, MemberInfo } from '@nimble-bell/core/api';
 import { account, byLink, detailOf, makeCourse, type MadeCourse } from './support/course';
 import { classRows, MAREN } from './support/people';
-import { PORT, pidOf, ROOT, startProduct } from './support/product';
+import { BASE_URL, PORT, pidOf, ROOT, startProduct } from './support/product';
 import path from 'node:path';
 import { request } from '@playwright/test';
 
@@ -137,6 +137,13 @@ test('before a session those invited are reminded and those chosen are invited t
     .toEqual([['Ana Lanyon', 'sent']]);
   const reminder = (await letters(api, course, 'ana')).find((l) => l.subject.includes('Lecture'))!;
   expect(reminder.text).toContain('Lecture begins Tue 6 Oct, 21:30, Azores time.');
+  // Whoever does without reminders has none from the foot of the last one on; their page says so.
+  const off = /http\S+(\/api\/letters-off\/\S+)/.exec(reminder.text)![1]!;
+  const nobody = await request.newContext({ baseURL: BASE_URL });
+  expect((await nobody.get(off, { maxRedirects: 0 })).headers().location).toMatch(/^\/in\/\w+\/letters$/);
+  expect((await nobody.post(off)).ok()).toBe(true);
+  const ana = await byLink(course.students[0]!.link);
+  expect((await (await ana.get('/api/my-course')).json()).me.quiet).toEqual(['reminder']);
   const wayIn = async () =>
     (await letters(api, course, 'ben')).find((l) =>
       l.subject.includes('your way in, Lecture, Tue 6 Oct, 22:30'),
@@ -185,6 +192,9 @@ test('a course gets a telephone line: those invited are told, each with a PIN th
   expect(news!.text).toContain(words);
   expect(news!.calendars[0]!.content.replaceAll('\r\n ', '')).toContain(words.replaceAll(',', '\\,'));
   const before = await pins();
+  const quiet = { quiet: ['notice'] };
+  expect((await student.put('/api/my-course/letters', { data: quiet })).ok()).toBe(true);
+  expect((await student.put('/api/my-course/letters', { data: { quiet: ['link'] } })).status()).toBe(422);
   await edit(api, course, { edit: 'replace-links', members: [course.students[0]!.id] });
   const after = await pins();
   expect(after.map((pin, i) => pin === before[i])).toEqual([false, true]);

@@ -25,6 +25,9 @@ const STAFF_AND_GONE = answers(401, 403, 403, 404, 404, 404);
 /** Every route and what it answers to each. The server's own test compares this list with the routes it has. */
 export const ROUTES: Record<string, Answers> = {
   'GET /api/health': EVERYONE,
+  // By the link in a letter: read it leads to the page, posted without a known one it is refused.
+  'GET /api/letters-off/:code/:topic': EVERYONE,
+  'POST /api/letters-off/:code/:topic': answers(401, 401, 401, 401, 401, 401),
   'GET /api/me': EVERYONE,
   'GET /api/demo': EVERYONE,
   'POST /api/sign-in': answers(401, 401, 401, 401, 401, 401),
@@ -89,6 +92,7 @@ export const ROUTES: Record<string, Answers> = {
   'POST /api/courses/:course/telephone/letters': THE_TEACHER,
   'POST /api/courses/:course/deliveries/resend': THE_TEACHER,
   'PUT /api/my-course/reply': BY_LINK,
+  'PUT /api/my-course/letters': BY_LINK,
   'PUT /api/my-course/me': BY_LINK,
   'GET /api/my-course/attendance': answers(401, 200, 200, 403, 403, 403),
   'GET /api/my-course/data': answers(401, 200, 200, 403, 403, 403),

@@ -13,7 +13,8 @@ import type { Finding } from '../readiness/finding';
 import { LocalDate, type BellTimes, type MeetingPattern, type Term } from '../calendar/plan';
 import type { SeriesKind } from '../calendar/seriesKind';
 import type { StoredEvent } from '../room/index';
-import type { Answer, Reply } from '../mail/answer';
+import type { Reply } from '../mail/answer';
+import type { Unwanted } from '../mail/topic';
 import type { InvitationTemplate, InviteBefore } from '../mail/invitation';
 import type { MaterialInfo, NoticeInfo } from './invite';
 
@@ -85,6 +86,8 @@ export interface SessionInfo {
   published: boolean;
   /** Whether the college's public page names it: its own word, or its series'. */
   listed: boolean;
+  /** Tells the sessions of one series and date apart. */
+  take: number;
 }
 
 export interface SeriesInfo {
@@ -269,7 +272,7 @@ export interface SessionDetail {
   door: DoorState;
   roll: RollLine[] | null;
   /** Answers to the session, or to its whole series, for those who teach. */
-  replies: { member: string; name: string; answer: Answer }[] | null;
+  replies: (Pick<Reply, 'answer' | 'outdated' | 'verified'> & { member: string; name: string })[] | null;
   materials: MaterialInfo[];
   recordings: RecordingInfo[];
 }
@@ -277,7 +280,15 @@ export interface SessionDetail {
 /** A student's page. */
 export interface MyCourse {
   course: { id: string; code: string; title: string; term: Term };
-  me: { member: string; name: string; preferredName: string | null; zone: string; role: Role };
+  me: {
+    member: string;
+    name: string;
+    preferredName: string | null;
+    zone: string;
+    role: Role;
+    /** The kinds of letters that they do without. */
+    quiet: Unwanted[];
+  };
   /** The way in by telephone, where the course has a line. */
   telephone: { number: string; pin: string } | null;
   teachers: string[];

@@ -5,7 +5,7 @@ import { PersonName } from '../roster/names';
 import type { Role } from '../roster/role';
 import { Answer, type Reply } from '../mail/answer';
 import { NoticeNode } from '../mail/notice';
-import type { LetterState, LetterTopic } from '../mail/topic';
+import { Unwanted, type LetterState, type LetterTopic } from '../mail/topic';
 import type { MemberScope } from '../roster/member';
 import { Zone } from '../calendar/plan';
 
@@ -13,7 +13,9 @@ const Id = z.string().min(1).max(20);
 
 export const ReplyInput = z.object({
   seriesId: Id,
+  /** Of one session: its original date, and its place among those of that date. */
   date: z.string().max(10).nullable().default(null),
+  take: z.int().min(0).max(2000).default(0),
   answer: Answer,
 });
 
@@ -105,6 +107,8 @@ export const MeInput = z.object({
   /** Empty or null: the class list's name. */
   preferredName: z.literal('').or(PersonName).nullable().optional(),
 });
+
+export const LettersInput = z.object({ quiet: z.array(Unwanted).max(2) });
 
 export const NoticeInput = z
   .object({

@@ -1,5 +1,6 @@
 import ICAL from 'ical.js';
 import { Weekday, type DayOff, type DaySwap, type Term } from './plan';
+import { nameCalendar } from './ics';
 import { readCalendar } from './icsRead';
 import { toEpochDay, toLocalDate } from './localDate';
 import type { Instant } from './zone';
@@ -39,7 +40,7 @@ export function writeAcademicYear(term: Term, stamp: Instant): string {
   const calendar = new ICAL.Component('vcalendar');
   calendar.updatePropertyWithValue('prodid', '-//Nimble Bell//EN');
   calendar.updatePropertyWithValue('version', '2.0');
-  calendar.updatePropertyWithValue('x-wr-calname', term.name);
+  nameCalendar(calendar, term.name);
   const add = (from: string, to: string, name: string, follows?: string) => {
     const event = new ICAL.Component('vevent');
     const put = (property: string, value: unknown) =>

@@ -228,3 +228,23 @@ test('somebody who comes back gets entries with higher numbers than those that w
   expect(calendar.sessions()).toHaveLength(planned().length);
   expect(updateOf(empty, entryOf([], { url: 'http://127.0.0.1/in/other' }))).toBeNull();
 });
+
+test('no SEQUENCE is used twice for an entry, whichever way it went out; each session knows the one that told of it', () => {
+  // The plan was changed three times before the first letter: a feed said so by the series' number.
+  const { copy } = updateOf(null, entryOf(planned(), { sequence: 3 }))!;
+  expect(copy.sequence).toBe(3);
+  const moved = updateOf(
+    copy,
+    entryOf(change(1, { startsAt: planned()[1]!.startsAt + 3_600_000 }), { sequence: 4 }),
+  )!;
+  expect(moved.copy.sequence).toBe(4);
+  expect(moved.copy.sessions.slice(0, 3).map((s) => s.since)).toEqual([3, 4, 3]);
+  // Said again without a change of the plan: a number of its own.
+  const again = updateOf(
+    moved.copy,
+    entryOf(change(1, { startsAt: planned()[1]!.startsAt + 3_600_000 }), { sequence: 4 }),
+    'whole',
+  )!;
+  expect(again.copy.sequence).toBe(5);
+  expect(again.copy.sessions[1]!.since).toBe(4);
+});

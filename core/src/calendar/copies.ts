@@ -14,6 +14,8 @@ export interface HeldSession {
   startsAt: number;
   minutes: number;
   title: string | null;
+  /** SEQUENCE of the message that told of it as it is: what answers a lower one answers something else. */
+  since?: number;
 }
 
 /** What a person's calendar holds of one series, by the messages they were sent. */
@@ -59,14 +61,15 @@ export function updateOf(
   /** What is said even where nothing changed: the whole entry, or the session of this original date. */
   again: 'whole' | { date: string } | null = null,
 ): CalendarUpdate | null {
-  const is = heldOf(entry);
+  // No number is used twice for one UID, whichever way an entry went out before: by letter, or by a feed.
+  const sequence = Math.max(entry.sequence, (copy?.sequence ?? -1) + 1);
   const was = copy?.sessions ?? [];
+  const is = heldOf(entry, was, sequence);
   if (!was.length && !is.length) return null;
   const renamed = copy !== null && isRenamed(copy, entry);
   const changes = changesBetween(was, is);
   const asked = again === 'whole' ? is : is.filter((s) => s.date === again?.date);
   if (!changes.length && !renamed && !asked.length) return null;
-  const sequence = (copy?.sequence ?? -1) + 1;
   const next = { ...entry, sequence };
   if (!is.length)
     return {
@@ -131,11 +134,18 @@ function canTellSingly(copy: CalendarCopy, dates: ReadonlySet<string>): boolean 
 const isRenamed = (copy: CalendarCopy, { title, url = '', description = '' }: CalendarEntry): boolean =>
   copy.title !== title || copy.url !== url || (copy.description ?? description) !== description;
 
-const heldOf = (entry: CalendarEntry): HeldSession[] =>
-  entry.sessions
+function heldOf(entry: CalendarEntry, was: readonly HeldSession[], sequence: number): HeldSession[] {
+  const before = new Map(was.map((s) => [s.date, s]));
+  const now = ({ date, startsAt, minutes, title }: CalendarSession): HeldSession => {
+    const known = before.get(date);
+    const same = known?.startsAt === startsAt && known.minutes === minutes;
+    return { date, startsAt, minutes, title: title ?? null, since: same ? (known.since ?? 0) : sequence };
+  };
+  return entry.sessions
     .filter((s: CalendarSession) => s.state !== 'cancelled')
-    .map(({ date, startsAt, minutes, title }) => ({ date, startsAt, minutes, title: title ?? null }))
+    .map(now)
     .sort((a, b) => (a.date < b.date ? -1 : 1));
+}
 
 function changesBetween(was: readonly HeldSession[], is: readonly HeldSession[]): CalendarUpdate['changes'] {
   const before = new Map(was.map((s) => [s.date, s]));

@@ -111,7 +111,7 @@ test('a last session in the hour that clocks have twice stays within its rule', 
   const sessions = sessionsOf(t, pattern).sessions.map((s) => ({ ...s, state: 'planned' as const }));
   expect(sessions.at(-1)!.date).toBe('2026-10-24');
   const base = { uid: 'a@b', sequence: 0, stamp: 0, title: 'Any', term: t, pattern, periods: [] };
-  expect(instantsIn(calendarOf([{ ...base, sessions }], 'PUBLISH'))).toEqual(sessions.map((s) => s.startsAt));
+  expect(instantsIn(calendarOf([{ ...base, sessions }], null))).toEqual(sessions.map((s) => s.startsAt));
 });
 
 test('whatever the pattern, ical.js and our own reader read back the instants that were planned', () => {
@@ -132,7 +132,7 @@ test('whatever the pattern, ical.js and our own reader read back the instants th
         const live = sessions.filter((s) => s.state !== 'cancelled').map((s) => s.startsAt);
         if (live.length === 0) return;
         const base = { uid: 'a@b', sequence: 0, stamp: 0, title: 'Any', term: t, pattern: p, periods };
-        const text = calendarOf([{ ...base, sessions }], 'PUBLISH');
+        const text = calendarOf([{ ...base, sessions }], null);
         live.sort((a, b) => a - b);
         expect(instantsIn(text)).toEqual(live);
         const read = readCalendar(text, t.zone, t.firstDay, '2029-01-01');
@@ -142,4 +142,23 @@ test('whatever the pattern, ical.js and our own reader read back the instants th
     ),
     { numRuns: 600 },
   );
+});
+
+test('no line is longer than 75 octets, the space of a folded one counted; controls and line ends stand in no text', () => {
+  const title = `Gezeiten\u0000 🌊${'ä'.repeat(90)}\r\nBEGIN:VEVENT`;
+  const sessions = sessionsOf(term, lectures).sessions.map((s) => ({ ...s, state: 'planned' }));
+  const base = { uid: 'a', sequence: 0, stamp: 0, term, pattern: lectures, sessions };
+  const text = calendarOf(
+    [{ ...base, title, description: title }],
+    null,
+    'Tides, streams; and\r\nMETHOD:CANCEL',
+  );
+  const lines = text.split('\r\n');
+  expect(lines.filter((l) => Buffer.byteLength(l) > 75)).toEqual([]);
+  expect(lines.filter((l) => Buffer.byteLength(l) === 75).length).toBeGreaterThan(0);
+   
+  expect(text.replaceAll('\r\n', '')).not.toMatch(/[\u0000-\u001f\u007f]/);
+  expect(lines.filter((l) => l === 'BEGIN:VEVENT')).toHaveLength(1);
+  expect(text).not.toMatch(/^METHOD/m);
+  expect(text).toContain('X-WR-CALNAME:Tides\\, streams\\; and\\nMETHOD:CANCEL');
 });

@@ -35,6 +35,22 @@ export interface CalendarEntry {
   sessions: readonly CalendarSession[];
 }
 
+/** ical.js does not count the space that a folded line begins with; with it no line has more than 75 octets (§3.1). */
+ICAL.foldLength = 74;
+
+/** Text without what has no place in a calendar: controls, line ends other than the plain one (§3.3.11). */
+const clean = (text: string) =>
+   
+  text.replace(/\r\n?|[\u0085\u2028\u2029]/g, '\n').replace(/[\u0000-\u0009\u000b-\u001f\u007f]/g, ' ');
+
+/** The name that many programs show of a calendar. They read it as text, which ical.js does not know. */
+export function nameCalendar(calendar: ICAL.Component, name: string) {
+  const escaped = clean(name)
+    .replace(/[\\;,]/g, '\\$&')
+    .replaceAll('\n', '\\n');
+  calendar.updatePropertyWithValue('x-wr-calname', escaped);
+}
+
 /**
  * A calendar of series, each one VEVENT by its UID: a rule, EXDATE for dates that do not take place, RDATE for those
  * that the rule does not give (swapped days, sessions added), and a RECURRENCE-ID override for each session whose time,
@@ -42,14 +58,15 @@ export interface CalendarEntry {
  */
 export function calendarOf(
   entries: readonly CalendarEntry[],
-  method: 'REQUEST' | 'PUBLISH',
+  /** Of a message (RFC 5546); a calendar to keep or subscribe to has none. */
+  method: 'REQUEST' | null,
   name?: string,
 ): string {
   const calendar = frameOf(
     method,
     entries.map((e) => e.term),
   );
-  if (name) calendar.updatePropertyWithValue('x-wr-calname', name);
+  if (name) nameCalendar(calendar, name);
   for (const entry of entries) addEvents(calendar, entry);
   return calendar.toString() + '\r\n';
 }
@@ -66,8 +83,8 @@ export interface Single {
 
 /** Events that stand alone, in UTC, as a calendar to keep or subscribe to. */
 export function singlesOf(events: readonly Single[], name: string, stamp: Instant): string {
-  const calendar = frameOf('PUBLISH', []);
-  calendar.updatePropertyWithValue('x-wr-calname', name);
+  const calendar = frameOf(null, []);
+  nameCalendar(calendar, name);
   for (const { uid, title, startsAt, endsAt, url, description } of events) {
     const event = new ICAL.Component('vevent');
     const put = (property: string, value: unknown) =>
@@ -76,8 +93,8 @@ export function singlesOf(events: readonly Single[], name: string, stamp: Instan
     put('dtstamp', utc(stamp));
     put('dtstart', utc(startsAt));
     put('dtend', utc(endsAt));
-    put('summary', title);
-    if (description) put('description', description);
+    put('summary', clean(title));
+    if (description) put('description', clean(description));
     if (url) put('url', url);
     calendar.addSubcomponent(event);
   }
@@ -121,11 +138,11 @@ export function cancelOf(entry: EntryName, start: string, dates: readonly string
 }
 
 /** An empty calendar with the zones of its terms. */
-function frameOf(method: string, terms: readonly Term[]): ICAL.Component {
+function frameOf(method: string | null, terms: readonly Term[]): ICAL.Component {
   const calendar = new ICAL.Component('vcalendar');
   calendar.updatePropertyWithValue('prodid', '-//Nimble Bell//EN');
   calendar.updatePropertyWithValue('version', '2.0');
-  calendar.updatePropertyWithValue('method', method);
+  if (method) calendar.updatePropertyWithValue('method', method);
   const zones = new Map<string, Term>();
   for (const term of terms) {
     const known = zones.get(term.zone);
@@ -239,7 +256,7 @@ interface Time {
 function baseEvent(entry: CalendarEntry, time: Time) {
   const event = nameOf(entry, time.title ? `${entry.title}: ${time.title}` : entry.title);
   const put = (name: string, value: unknown) => event.updatePropertyWithValue(name, value as string);
-  if (entry.description) put('description', entry.description);
+  if (entry.description) put('description', clean(entry.description));
   if (entry.url) {
     put('url', entry.url);
     put('location', entry.url);
@@ -256,7 +273,7 @@ function nameOf(entry: EntryName, summary: string): ICAL.Component {
   put('uid', entry.uid);
   put('sequence', entry.sequence);
   put('dtstamp', utc(entry.stamp));
-  put('summary', summary);
+  put('summary', clean(summary));
   return event;
 }
 
@@ -272,7 +289,7 @@ function addPeople(event: ICAL.Component, { organizer, attendee }: EntryName) {
 
 function addressOf(name: string, person: { name: string; email: string }): ICAL.Property {
   const property = new ICAL.Property(name);
-  property.setParameter('cn', person.name.replaceAll('"', "'"));
+  property.setParameter('cn', clean(person.name).replaceAll('\n', ' ').replaceAll('"', "'"));
   property.setValue(`mailto:${person.email}`);
   return property;
 }

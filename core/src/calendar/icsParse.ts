@@ -53,7 +53,7 @@ export function parsed(text: string): Parsed | string {
   return { roots, bad };
 }
 
-function rootsOf(text: string): ICAL.Component[] | null {
+export function rootsOf(text: string): ICAL.Component[] | null {
   try {
     const found = ICAL.parse(text) as unknown[];
     const list = Array.isArray(found[0]) ? (found as unknown[][]) : [found];

@@ -1,8 +1,9 @@
 import ICAL from 'ical.js';
 import { parsed, type Refused } from './icsParse';
+import { CalendarTimes, textOf, Unreadable, wallOf } from './icsTimes';
 import { toEpochDay, toLocalDate, type EpochDay } from './localDate';
-import { readRecurrence, recur, type WallTime } from './recurrence';
-import { isZone, toInstant, toWall, type Instant } from './zone';
+import { readRecurrence, recur } from './recurrence';
+import { toInstant, toWall, type Instant } from './zone';
 
 /** One meeting of a calendar's event. */
 export interface ReadMeeting {
@@ -50,7 +51,7 @@ export function readCalendar(text: string, home: string, from: string, to: strin
   result.bad.push(...read.bad);
   const reader = new Reader(home, toEpochDay(from), toEpochDay(to));
   for (const root of read.roots) {
-    reader.learnZones(root);
+    reader.times.learnZones(root);
     const groups = new Map<string, ICAL.Component[]>();
     for (const [i, event] of root.getAllSubcomponents('vevent').entries()) {
       const uid = textOf(event, 'uid') || `event-${i}`;
@@ -72,30 +73,15 @@ export function readCalendar(text: string, home: string, from: string, to: strin
   return result;
 }
 
-/** Why an event is left out, in words. */
-class Unreadable extends Error {}
-
-function textOf(component: ICAL.Component, name: string): string {
-  const value = component.getFirstPropertyValue(name);
-  return value === null || value === undefined ? '' : String(value).trim();
-}
-
-const LAST_YEAR = 2100;
-
 class Reader {
-  readonly #zones = new Map<string, ICAL.Timezone>();
+  readonly times: CalendarTimes;
 
   constructor(
     readonly home: string,
     readonly from: EpochDay,
     readonly to: EpochDay,
-  ) {}
-
-  learnZones(root: ICAL.Component) {
-    for (const zone of root.getAllSubcomponents('vtimezone')) {
-      const id = textOf(zone, 'tzid');
-      if (id) this.#zones.set(id, new ICAL.Timezone(zone));
-    }
+  ) {
+    this.times = new CalendarTimes(home);
   }
 
   read(uid: string, group: ICAL.Component[], result: ReadCalendar) {
@@ -153,7 +139,7 @@ class Reader {
   #override(event: ICAL.Component, whole: boolean, originals: ReadonlyMap<Instant, Occurrence>): Override {
     const id = event.getFirstProperty('recurrence-id')!;
     const start = event.getFirstProperty('dtstart');
-    const [named] = this.#starts(id, whole);
+    const [named] = this.times.starts(id, whole);
     if (named === undefined) throw new Unreadable('A changed occurrence has no time.');
     // A day alone names the occurrence of that day.
     const ofDay = (at: Instant) => toWall(this.home, at).day === named / DAY;
@@ -162,7 +148,7 @@ class Reader {
     const version: [number, string] = [Number(textOf(event, 'sequence')) || 0, textOf(event, 'dtstamp')];
     if (isCancelled(event)) return { of, later, version, is: null };
     if (!start) throw new Unreadable('A changed occurrence has no time.');
-    const [at] = this.#starts(start, whole);
+    const [at] = this.times.starts(start, whole);
     const length = this.#length(event, whole) ?? originals.get(of)?.length ?? this.#usual(whole);
     return { of, later, version, is: { at: at!, length } };
   }
@@ -174,15 +160,17 @@ class Reader {
     const found = new Map<Instant, Occurrence>();
     const add = (at: Instant, own = length) => found.set(at, { at, length: own });
     const rules = event.getAllProperties('rrule');
-    for (const at of rules.length ? this.#ruled(rules, start, whole) : this.#starts(start, whole).slice(0, 1))
+    for (const at of rules.length
+      ? this.#ruled(rules, start, whole)
+      : this.times.starts(start, whole).slice(0, 1))
       add(at);
     for (const property of event.getAllProperties('rdate'))
-      for (const [i, at] of this.#starts(property, whole).entries())
+      for (const [i, at] of this.times.starts(property, whole).entries())
         add(at, this.#periodLength(property.getValues()[i], at, property, whole) ?? length);
     for (const at of this.#ruled(event.getAllProperties('exrule'), start, whole)) found.delete(at);
     for (const property of event.getAllProperties('exdate')) {
       const days = property.type === 'date' && !whole;
-      for (const at of this.#starts(property, whole))
+      for (const at of this.times.starts(property, whole))
         if (!days) found.delete(at);
         else for (const i of [...found.keys()]) if (this.#dayIn(start, i) === at / DAY) found.delete(i);
     }
@@ -190,13 +178,13 @@ class Reader {
   }
 
   #dayIn(start: ICAL.Property, instant: Instant) {
-    return toWall(this.#zoneOf(start) ?? this.home, instant).day;
+    return toWall(this.times.zoneOf(start) ?? this.home, instant).day;
   }
 
   /** DTSTART and what the rules give from it. */
   #ruled(rules: ICAL.Property[], start: ICAL.Property, whole: boolean): Instant[] {
-    const [first] = this.#walls(start);
-    const zone = whole ? null : this.#zoneOf(start);
+    const [first] = this.times.walls(start);
+    const zone = whole ? null : this.times.zoneOf(start);
     return rules.flatMap((property) => {
       const rule = readRecurrence(String(property.getFirstValue()));
       if (typeof rule === 'string') throw new Unreadable(rule);
@@ -205,7 +193,7 @@ class Reader {
       if (!walls) throw new Unreadable('It repeats more often than a timetable does.');
       return walls
         .slice(-MOST_MEETINGS)
-        .map((wall) => (whole ? wall.day * DAY : this.#toInstant(start, wall)));
+        .map((wall) => (whole ? wall.day * DAY : this.times.toInstant(start, wall)));
     });
   }
 
@@ -216,10 +204,10 @@ class Reader {
   /** How long an event lasts, ms; null where it does not say. DTEND of whole days is the day after the last (§3.6.1). */
   #length(event: ICAL.Component, whole: boolean): number | null {
     const duration = event.getFirstPropertyValue('duration') as { toSeconds(): number } | null;
-    const [start] = this.#starts(event.getFirstProperty('dtstart')!, whole);
+    const [start] = this.times.starts(event.getFirstProperty('dtstart')!, whole);
     const end = event.getFirstProperty('dtend');
     if (duration) return this.#checked(duration.toSeconds() * 1000, whole);
-    return end ? this.#checked(this.#starts(end, whole)[0]! - start!, whole) : null;
+    return end ? this.#checked(this.times.starts(end, whole)[0]! - start!, whole) : null;
   }
 
   /** Of a date that is added as a period (§3.3.9), its own length. */
@@ -227,7 +215,7 @@ class Reader {
     const { start, end, duration } = value as { start?: unknown; end?: ICAL.Time; duration?: ICAL.Duration };
     if (!start) return null;
     if (duration) return this.#checked(duration.toSeconds() * 1000, whole);
-    return end ? this.#checked(this.#toInstant(property, wallOf(end)) - at, whole) : null;
+    return end ? this.#checked(this.times.toInstant(property, wallOf(end)) - at, whole) : null;
   }
 
   #checked(length: number, whole: boolean): number {
@@ -237,52 +225,6 @@ class Reader {
     if (minutes > 720) throw new Unreadable('It lasts longer than 12 hours.');
     return minutes * 60_000;
   }
-
-  /** When the times of a property begin; of whole days, their days as if in UTC. */
-  #starts(property: ICAL.Property, whole: boolean): Instant[] {
-    return this.#walls(property).map((wall) =>
-      whole || property.type === 'date' ? wall.day * DAY : this.#toInstant(property, wall),
-    );
-  }
-
-  #walls(property: ICAL.Property): WallTime[] {
-    return property
-      .getValues()
-      .map((value) => wallOf(((value as { start?: ICAL.Time }).start ?? value) as ICAL.Time));
-  }
-
-  /** The IANA zone of a property's times; null where only the text's own VTIMEZONE knows it. */
-  #zoneOf(property: ICAL.Property): string | null {
-    const tzid = property.getParameter('tzid') as string | undefined;
-    if (tzid) return isZone(tzid) ? tzid : null;
-    const value = property.getFirstValue() as { start?: ICAL.Time; zone?: ICAL.Timezone };
-    const zone = ((value?.start ?? value) as ICAL.Time | null)?.zone;
-    return zone === ICAL.Timezone.utcTimezone ? 'UTC' : this.home;
-  }
-
-  #toInstant(property: ICAL.Property, wall: WallTime): Instant {
-    const zone = this.#zoneOf(property);
-    if (zone) return toInstant(zone, wall.day, Math.floor(wall.seconds / 60));
-    const tzid = String(property.getParameter('tzid'));
-    const own = this.#zones.get(tzid);
-    if (!own)
-      throw new Unreadable(`The time zone "${tzid}" is not known, and the calendar does not describe it.`);
-    const at = wall.day * DAY + wall.seconds * 1000;
-    const offset = (wallTime: number) => own.utcOffset(ICAL.Time.fromJSDate(new Date(wallTime), true)) * 1000;
-    const [is, was] = [offset(at), offset(at - DAY)];
-    // An hour that comes twice is the first of the two (§3.3.5): it is still as it was.
-    return at - (was > is && offset(at - (was - is)) === was ? was : is);
-  }
-}
-
-function wallOf(time: ICAL.Time): WallTime {
-  if (typeof time?.year !== 'number') throw new Unreadable('A time in it cannot be read.');
-  if (time.year < 1900 || time.year > LAST_YEAR)
-    throw new Unreadable(`The year ${time.year} is out of reach.`);
-  const day = Date.UTC(time.year, time.month - 1, time.day) / DAY;
-  const seconds = time.isDate ? 0 : time.hour * 3600 + time.minute * 60 + Math.min(59, time.second);
-  if (Number.isNaN(day + seconds)) throw new Unreadable('A time in it cannot be read.');
-  return { day, seconds };
 }
 
 /** One occurrence: when it begins, of whole days as if in UTC, and how long it lasts, ms. */

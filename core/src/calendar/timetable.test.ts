@@ -64,7 +64,7 @@ test('any plan written as a calendar is read back as a timetable with the same i
       const sessions = planned.map((s) => ({ ...s, state: 'planned' }));
       const text = calendarOf(
         [{ uid: 'a', sequence: 0, stamp: 0, title: 'Any', term: t, pattern: p, periods, sessions }],
-        'PUBLISH',
+        null,
       );
       const { series, bad } = readTimetable(text, t);
       expect(bad).toEqual([]);

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import type { MeetingPattern } from '../calendar/plan';
-import { requestOf, sessionsOf } from '../calendar';
+import { requestOf, sessionsOf, toEpochDay, toInstant } from '../calendar';
 import {
   bounceWords,
   DEFAULT_INVITATION,
@@ -11,6 +11,7 @@ import {
   noticeIn,
   repliesIn,
   replyTo,
+  sessionMeant,
   telephoneWords,
   textOf,
   unknownFields,
@@ -123,22 +124,74 @@ test.each(['accepted', 'tentative', 'declined'] as const)(
   'a calendar program’s answer "%s" is read',
   (answer) => {
     const reply = replyTo(request, 'ana@saltmarsh.example', answer)!;
+    const uid = 'tides@nimble-bell';
+    const stamp = Date.UTC(2026, 7, 1);
     expect(repliesIn(reply)).toEqual([
-      { uid: 'tides@nimble-bell', date: null, attendee: 'ana@saltmarsh.example', answer, sequence: 4 },
+      { uid, occurrence: null, attendee: 'ana@saltmarsh.example', answer, sequence: 4, stamp },
     ]);
   },
 );
 
-test('an answer to one session names its date; what is no answer is none', () => {
-  const reply = replyTo(request, 'ana@saltmarsh.example', 'declined')!.replace(
-    'SUMMARY:',
-    'RECURRENCE-ID;TZID=America/Halifax:20261006T183000\r\nSUMMARY:',
-  );
-  expect(repliesIn(reply)).toMatchObject([{ date: '2026-10-06', answer: 'declined' }]);
+const declined = (line: string) =>
+  replyTo(request, 'ana@saltmarsh.example', 'declined')!.replace('SUMMARY:', `${line}\r\nSUMMARY:`);
+
+test('what is no answer is none', () => {
+  const reply = declined('RECURRENCE-ID;TZID=America/Halifax:20261006T183000');
   expect(repliesIn(request)).toEqual([]);
   expect(replyTo(reply, 'a@b.example', 'accepted')).toBeNull();
   const two = reply.replace('ATTENDEE;', 'ATTENDEE;PARTSTAT=ACCEPTED:mailto:eve@example.org\r\nATTENDEE;');
   expect(repliesIn(two)).toEqual([]);
+});
+
+const evening = (date: string, take = 0) => {
+  const startsAt = toInstant(term.zone, toEpochDay(date), take ? 20 * 60 : 18 * 60 + 30);
+  return { date, startsAt, take };
+};
+
+test.each<[string, string, string | null]>([
+  ['its zone', 'RECURRENCE-ID;TZID=America/Halifax:20261006T183000', '2026-10-06'],
+  ['another zone', 'RECURRENCE-ID;TZID=Pacific/Auckland:20261007T103000', '2026-10-06'],
+  ['UTC, where it is the day after', 'RECURRENCE-ID:20261007T013000Z', '2026-10-06'],
+  ['the time it was moved to', 'RECURRENCE-ID:20261014T130000Z', '2026-10-13'],
+  ['its day alone', 'RECURRENCE-ID;VALUE=DATE:20261006', '2026-10-06'],
+  ['no zone', 'RECURRENCE-ID:20261006T183000', '2026-10-06'],
+  ['a zone that nobody knows', 'RECURRENCE-ID;TZID=Harbour:20261006T183000', '2026-10-06'],
+  ['another hour of its day', 'RECURRENCE-ID:20261006T230000Z', '2026-10-06'],
+  ['a day without a session', 'RECURRENCE-ID:20261008T213000Z', null],
+])('an answer to one session, named by %s, is for that session', (_name, line, date) => {
+  const late = toInstant(term.zone, toEpochDay('2026-10-06'), 22 * 60 + 30);
+  const sessions = [
+    { ...evening('2026-10-06'), startsAt: line.includes('T013000Z') ? late : evening('2026-10-06').startsAt },
+    evening('2026-10-07'),
+    { ...evening('2026-10-13'), startsAt: Date.UTC(2026, 9, 14, 13) },
+  ];
+  const [reply] = repliesIn(declined(line));
+  const start = line.includes('T013000Z') ? '22:30' : '18:30';
+  expect(sessionMeant(reply!.occurrence!, sessions, start, term.zone)?.date ?? null).toBe(date);
+});
+
+test('of two sessions of a day a day alone means neither, an hour the one', () => {
+  const two = [evening('2026-10-06'), evening('2026-10-06', 1)];
+  expect(sessionMeant({ date: '2026-10-06' }, two, null, term.zone)).toBeNull();
+  expect(sessionMeant({ instant: two[1]!.startsAt }, two, null, term.zone)).toBe(two[1]);
+});
+
+const plain = replyTo(request, 'ana@saltmarsh.example', 'accepted')!;
+test.each<[string, string, object[]]>([
+  [
+    'a percent and a query in its address',
+    plain.replace(/mailto:.*/, 'mailto:Ana%40saltmarsh.example?subject=x'),
+    [{}],
+  ],
+  ['no SEQUENCE', plain.replace(/SEQUENCE:4\r\n/, ''), [{ sequence: null }]],
+  ['a SEQUENCE below nothing', plain.replace('SEQUENCE:4', 'SEQUENCE:-4'), [{ sequence: 0 }]],
+  ['no DTSTAMP', plain.replace(/DTSTAMP:.*\r\n/, ''), [{ stamp: null }]],
+  ['a byte order mark', `\uFEFF${plain}`, [{}]],
+  ['several calendars', `${plain}${plain.replace('tides@', 'lab@')}`, [{}, { uid: 'lab@nimble-bell' }]],
+  ['one calendar that is torn', `${plain.replace('UID', ':UID')}${plain}`, [{}]],
+])('an answer with %s is read', (_name, text, wanted) => {
+  const whole = { uid: 'tides@nimble-bell', attendee: 'ana@saltmarsh.example', answer: 'accepted' };
+  expect(repliesIn(text)).toMatchObject(wanted.map((more) => ({ ...whole, ...more })));
 });
 
 const dsn = (more: { base64?: boolean; action?: string } = {}) => {
@@ -212,12 +265,12 @@ test('any reply and any delivery notice is read without failing', () => {
     fc.property(fc.oneof(mangled(reply), fc.string()), (text) => {
       for (const r of repliesIn(text)) expect(r.attendee.length > 0 && r.uid.length > 0).toBe(true);
     }),
-    { numRuns: 5000 },
+    { numRuns: 20_000 },
   );
   fc.assert(
     fc.property(fc.oneof(mangled(dsn()), fc.string()), (text) => {
       for (const s of noticeIn(text)?.statuses ?? []) expect(s.recipient.length > 0).toBe(true);
     }),
-    { numRuns: 5000 },
+    { numRuns: 20_000 },
   );
 });

@@ -205,5 +205,5 @@ export function planIcs(plan: PlanFile, stamp: Instant): string {
     periods: periodsOf(plan),
     sessions: planned.sessions.map((s) => ({ ...s, state: 'planned' })),
   }));
-  return calendarOf(entries, 'PUBLISH', plan.term.name);
+  return calendarOf(entries, null, plan.term.name);
 }

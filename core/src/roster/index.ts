@@ -1,7 +1,6 @@
 export * from './address';
 export * from './classList';
 export * from './compare';
-export * from './decode';
 export * from './groups';
 export * from './headings';
 export * from './names';

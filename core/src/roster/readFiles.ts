@@ -1,7 +1,7 @@
 import { unzipSync } from 'fflate';
 import { faultOf, readClassList, type ReadList } from './classList';
 import { compareLists, type Comparison, type KnownMember, type Settled } from './compare';
-import { decodeText } from './decode';
+import { decodeText } from '../text';
 import type { Field } from './headings';
 import { oneRosterOf, rosterClasses, rosterRows, type OneRosterSet, type RosterClass } from './oneRoster';
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { compareLists, decodeText, isAddress, readClassList, writeCsv, type KnownMember } from './index';
+import { decodeText } from '../text';
+import { compareLists, isAddress, readClassList, writeCsv, type KnownMember } from './index';
 
 const bytesOf = (text: string) => new TextEncoder().encode(text);
 const ana = { name: 'Ana Lanyon', email: 'ana@saltmarsh.example', zone: 'Atlantic/Azores' };

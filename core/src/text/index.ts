@@ -1,5 +1,7 @@
 import { z } from 'zod';
 
+export * from './decode';
+
 /**
  * Characters that do not belong in a line: controls, line ends, marks of direction, invisible format characters, and what
  * is not assigned. The two joiners stay: words of several scripts, and many pictures, are written with them.

@@ -1,6 +1,6 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { json, one, rows, run, type Db } from '../db/pool';
-import type { Capability, MemberScope, Role } from '@nimble-bell/core/api';
+import type { Capability, MemberScope, Role, Unwanted } from '@nimble-bell/core/api';
 
 export interface Person {
   id: string;
@@ -98,19 +98,29 @@ export interface MemberRow {
   linkUntil: number | null;
   /** They can sign in with a password of their own. */
   hasAccount: boolean;
+  /** What only their own calendar entries say. */
+  calendarSecret: string | null;
+  /** The kinds of letters that they do not want. */
+  quiet: Unwanted[];
 }
 
 const MEMBER = `SELECT m.id, m.course_id AS courseId, m.person_id AS personId, m.role, m.group_name AS \`group\`,
                        m.called AS name, p.email, m.zone, m.link_code AS link, m.pin, m.scope, m.capabilities,
-                       m.last_seen AS lastSeen, m.link_until AS linkUntil,
+                       m.last_seen AS lastSeen, m.link_until AS linkUntil, m.calendar_secret AS calendarSecret, m.quiet,
                        p.password_hash IS NOT NULL AS hasAccount
                   FROM members m JOIN people p ON p.id = m.person_id`;
 
-type RawMember = MemberRow & { scope: unknown; capabilities: unknown; lastSeen: number | null };
+type RawMember = Omit<MemberRow, 'quiet'> & {
+  scope: unknown;
+  capabilities: unknown;
+  lastSeen: number | null;
+  quiet: string;
+};
 
 const readMember = ({ lastSeen, ...m }: RawMember): MemberRow => ({
   ...m,
   hasAccount: Boolean(m.hasAccount),
+  quiet: m.quiet ? (m.quiet.split(',') as Unwanted[]) : [],
   scope: m.scope === null ? null : json(m.scope),
   capabilities: m.capabilities === null ? [] : json(m.capabilities),
 });

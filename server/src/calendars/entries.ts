@@ -14,6 +14,8 @@ import {
 import type { Db } from '../db/pool';
 import { isFor, seriesTarget, targetOf } from '@nimble-bell/core/roster';
 import { bellTimesOf } from '../terms/store';
+import { sequencesSent } from './store';
+import { entryKey, uidOf } from './uid';
 
 /** A course's plan as calendars and letters are made from it. */
 export interface CoursePlan {
@@ -60,21 +62,14 @@ export interface CalendarOwner {
   link: string;
   /** Their PIN on the course's telephone line. */
   pin: string | null;
+  /** What only their own entries say. */
+  calendarSecret: string | null;
 }
 
 /** An entry with the key it is known by in the product. */
 export interface KeyedEntry {
   key: string;
   entry: CalendarEntry;
-}
-
-const AT = '@nimble-bell';
-export const uidOf = (key: string) => `${key}${AT}`;
-/** The series that an entry's UID speaks of, and the date of a session that is an entry of its own. */
-export function seriesOfUid(uid: string): { seriesId: string; date: string | null } | null {
-  if (!uid.endsWith(AT)) return null;
-  const [seriesId, date] = uid.slice(0, -AT.length).split('.');
-  return seriesId ? { seriesId, date: date ?? null } : null;
 }
 
 /**
@@ -94,7 +89,7 @@ export function entriesOf(plan: CoursePlan, owner: CalendarOwner, origin: string
       const entryFor = (key: string, some: SessionRow[]): KeyedEntry => ({
         key,
         entry: {
-          uid: uidOf(key),
+          uid: uidOf(key, owner.calendarSecret),
           sequence: s.sequence,
           stamp: now,
           title: `${course.code} ${s.title}`,
@@ -108,10 +103,10 @@ export function entriesOf(plan: CoursePlan, owner: CalendarOwner, origin: string
       });
       return [
         entryFor(
-          s.id,
+          entryKey(s.id, null),
           own.filter((x) => x.take === 0),
         ),
-        ...own.filter((x) => x.take > 0).map((x) => entryFor(`${s.id}.${x.date}.${x.take}`, [x])),
+        ...own.filter((x) => x.take > 0).map((x) => entryFor(entryKey(s.id, x), [x])),
       ];
     });
 }
@@ -119,13 +114,16 @@ export function entriesOf(plan: CoursePlan, owner: CalendarOwner, origin: string
 /** What somebody's calendar holds of all these courses of theirs. */
 export async function entriesFor(
   ctx: Context,
-  members: readonly (CalendarOwner & { courseId: string })[],
+  members: readonly (CalendarOwner & { id: string; courseId: string })[],
 ): Promise<CalendarEntry[]> {
-  const plans = await plansOf(
-    ctx.db,
-    members.map((m) => m.courseId),
-  );
+  const courses = members.map((m) => m.courseId);
+  const ids = members.map((m) => m.id);
+  const [plans, sent] = await Promise.all([plansOf(ctx.db, courses), sequencesSent(ctx.db, ids)]);
   return members.flatMap((m) =>
-    entriesOf(plans.get(m.courseId)!, m, ctx.config.origin, ctx.now()).map((e) => e.entry),
+    entriesOf(plans.get(m.courseId)!, m, ctx.config.origin, ctx.now()).map(({ key, entry }) => ({
+      ...entry,
+      // One entry has one SEQUENCE, by letter and by feed.
+      sequence: Math.max(entry.sequence, sent.get(`${m.id} ${key}`) ?? 0),
+    })),
   );
 }

@@ -48,7 +48,7 @@ export function calendarRoutes(ctx: Context): Router {
     res.type('text/calendar; charset=utf-8');
     res.set('Cache-Control', 'private, max-age=300');
     if (req.query.download !== undefined) res.attachment(`${name}.ics`);
-    res.send(calendarOf(entries, 'PUBLISH', name));
+    res.send(calendarOf(entries, null, name));
   });
 
   /** A calendar's address dies with the link that opened it. */

@@ -1,4 +1,4 @@
-import { one, run, type Db } from '../db/pool';
+import { one, rows, run, type Db } from '../db/pool';
 
 export const feedCode = (db: Db, personId: string, courseId: string) =>
   one<{ code: string }>(db, 'SELECT code FROM feeds WHERE person_id = ? AND course_id = ?', [
@@ -55,4 +55,15 @@ export interface Feed {
   link: string | null;
   personId: string;
   courseId: string;
+}
+
+/** The highest SEQUENCE that each entry of these people was sent with, by member and key. */
+export async function sequencesSent(db: Db, members: readonly string[]): Promise<Map<string, number>> {
+  if (!members.length) return new Map();
+  const sent = await rows<{ member: string; key: string; sequence: string }>(
+    db,
+    "SELECT member_id AS member, entry_key AS `key`, JSON_VALUE(body, '$.sequence') AS sequence FROM calendar_copies WHERE member_id IN (?)",
+    [[...members]],
+  );
+  return new Map(sent.map((c) => [`${c.member} ${c.key}`, Number(c.sequence)]));
 }

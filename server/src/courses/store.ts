@@ -190,7 +190,7 @@ const readSession = ({ ofCourse, ofSeries, ofSession, ...s }: RawSession): Sessi
 });
 
 /** A session as pages are told of it. */
-export const bare = ({ courseId, take, layers, ...session }: SessionRow): SessionInfo => session;
+export const bare = ({ courseId, layers, ...session }: SessionRow): SessionInfo => session;
 
 /** The dated sessions of a course, and the standing ones that were held. */
 export const sessionsOfCourse = (db: Db, course: string): Promise<SessionRow[]> =>
@@ -226,8 +226,9 @@ export const addMember = (
 ) =>
   run(
     db,
-    'INSERT INTO enrolments (id, course_id, person_id, role, group_name, link_code) VALUES (?, ?, ?, ?, ?, ?)',
-    [member.id, member.courseId, member.personId, member.role, member.group, member.link],
+    `INSERT INTO enrolments (id, course_id, person_id, role, group_name, link_code, calendar_secret)
+       VALUES (?, ?, ?, ?, ?, ?, ?)`,
+    [member.id, member.courseId, member.personId, member.role, member.group, member.link, newId()],
   );
 
 /** A course's stored settings, its row locked until the transaction ends. */

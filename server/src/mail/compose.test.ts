@@ -5,7 +5,9 @@ import type { CoursePlan } from '../calendars/entries';
 import type { SessionRow } from '../courses/store';
 import { isFor, targetOf } from '@nimble-bell/core/roster';
 import { deskOf, makePlan, memberRow, NOW, seriesRow, sessionRows, weekly } from '../testing/coursePlan';
+import type { Context } from '../context';
 import { compose, type LetterOrder } from './compose';
+import { messageOf } from './send';
 
 type Held = Map<string, CalendarCopy>;
 const order = (topic: LetterOrder['topic'], about: LetterOrder['about'] = {}): LetterOrder => ({
@@ -266,4 +268,48 @@ test('a calendar fed all letters of a term with forty changes, in order and shuf
     ),
     { numRuns: 15 },
   );
+});
+
+test('a reminder can be done without, an invitation cannot; programs are told how, and that nobody wrote it', () => {
+  const { plan, held } = invited();
+  const next = ahead(plan);
+  const reminder = order('reminder', { session: next.id, startsAt: next.startsAt });
+  const { letter } = compose(deskOf(plan), memberRow(), reminder, held);
+  const off = 'http://127.0.0.1:8210/api/letters-off/abcd2345efgh67892/reminder';
+  expect(letter).toMatchObject({ off });
+  expect(letter!.text).toContain(`Do without letters like this: ${off}`);
+  const quiet = memberRow({ quiet: ['reminder'] });
+  expect(compose(deskOf(plan), quiet, reminder, held).letter).toBeNull();
+  const invitation = compose(deskOf(plan), quiet, order('invitation'), none).letter!;
+  expect(invitation.off).toBeUndefined();
+  const headers = (of: typeof invitation) => {
+    const ctx = { now: () => NOW, config: { organizer: 'classes@saltmarsh.example' } } as Context;
+    return messageOf(
+      ctx,
+      { ...of, from: 'x', to: { name: 'Ana', address: 'ana@saltmarsh.example' } },
+      '<a@b>',
+    ).headers;
+  };
+  expect(headers(letter!)).toEqual({
+    'Auto-Submitted': 'auto-generated',
+    'List-Unsubscribe': `<${off}>`,
+    'List-Unsubscribe-Post': 'List-Unsubscribe=One-Click',
+  });
+  expect(headers(invitation)).toEqual({ 'Auto-Submitted': 'auto-generated' });
+});
+
+test('a letter names the dates whose answers hold no more: moved or taken off, and no others', () => {
+  const { plan, held } = invited();
+  const [moved, named, gone] = [0, 1, 2].map((n) => ahead(plan, n));
+  let now = changed(plan, moved!.id, {
+    startsAt: moved!.startsAt + 3_600_000,
+    endsAt: moved!.endsAt + 3_600_000,
+  });
+  now = changed(now, named!.id, { title: 'Harbour lights' });
+  now = changed(now, gone!.id, { state: 'cancelled' });
+  const { changed: dates } = news(now, held);
+  expect([...dates]).toEqual([['Lecture', [moved!.date, gone!.date]]]);
+  expect([...compose(deskOf(plan), memberRow(), order('invitation'), none).changed]).toEqual([
+    ['Lecture', []],
+  ]);
 });

@@ -1,4 +1,4 @@
-import type { LetterTopic } from '@nimble-bell/core/api';
+import { Unwanted, type LetterTopic } from '@nimble-bell/core/api';
 import {
   countWords,
   dateWords,
@@ -27,7 +27,8 @@ import {
   type Block,
   type FieldValues,
 } from '@nimble-bell/core/mail';
-import { entriesOf, seriesOfUid, uidOf, type CoursePlan } from '../calendars/entries';
+import { entriesOf, type CoursePlan } from '../calendars/entries';
+import { entryOfKey } from '../calendars/uid';
 import type { SessionRow } from '../courses/store';
 import { isFor, seriesTarget, targetOf } from '@nimble-bell/core/roster';
 import type { MemberRow } from '../accounts/store';
@@ -39,6 +40,8 @@ export interface Letter {
   html: string;
   /** One iTIP message a calendar entry and method (RFC 5546 asks for one UID a message). */
   calendars: CalendarMessage[];
+  /** Where its reader can do without letters of its kind; only of those that one can do without. */
+  off?: string;
 }
 
 export interface Composed {
@@ -48,6 +51,8 @@ export interface Composed {
   copies: Map<string, CalendarCopy>;
   /** What the letter does to each entry, in words. */
   entries: string[];
+  /** The sessions that are no more as the reader knew them, by original date, of each entry. */
+  changed: Map<string, string[]>;
 }
 
 /** What letters of a course are composed from: read once for as many as there are. */
@@ -74,10 +79,17 @@ export function compose(
   order: LetterOrder,
   held: ReadonlyMap<string, CalendarCopy>,
 ): Composed {
+  if (member.quiet.some((t) => t === order.topic)) return NONE;
   return WRITERS[order.topic](new Writing(desk, member, order, held));
 }
 
-const NONE: Composed = { letter: null, copies: new Map(), entries: [] };
+/** The dates of what somebody knew, and is at another time now, or not at all. */
+const datesChanged = (changes: CalendarUpdate['changes']): string[] =>
+  changes
+    .filter(({ was, is }) => was && (was.startsAt !== is?.startsAt || was.minutes !== is.minutes))
+    .map((c) => c.date);
+
+const NONE: Composed = { letter: null, copies: new Map(), entries: [], changed: new Map() };
 
 /** What every letter to a person is made with. */
 class Writing {
@@ -109,15 +121,23 @@ class Writing {
 
   finish(subject: string, blocks: Block[], updates: Updates = new Map()): Composed {
     const footer = footerOf(this.desk);
+    const off = Unwanted.safeParse(this.order.topic).success
+      ? `${this.desk.origin}/api/letters-off/${this.member.link}/${this.order.topic}`
+      : null;
+    const body: Block[] = off
+      ? [...blocks, { kind: 'button', label: 'Do without letters like this', url: off }]
+      : blocks;
     return {
       letter: {
         subject,
-        text: textOf([...blocks, paragraph(footer)]),
-        html: htmlOf(this.heading, blocks, footer),
+        text: textOf([...body, paragraph(footer)]),
+        html: htmlOf(this.heading, body, footer),
         calendars: [...updates.values()].flatMap((u) => u.messages),
+        ...(off ? { off } : {}),
       },
       copies: new Map([...updates].map(([key, u]) => [key, u.copy])),
       entries: [...updates.values()].map(entryWords),
+      changed: new Map([...updates].map(([key, { changes }]) => [key, datesChanged(changes)])),
     };
   }
 }
@@ -254,7 +274,7 @@ const MOST_LINES = 12;
 
 function newsOf(desk: Desk, member: MemberRow, updates: Updates): Block {
   const lines = [...updates].flatMap(([key, { changes, copy }]) => {
-    const series = desk.plan.series.find((s) => s.id === seriesOfUid(uidOf(key))!.seriesId);
+    const series = desk.plan.series.find((s) => s.id === entryOfKey(key).seriesId);
     const title = series?.title ?? copy.title;
     if (!copy.sessions.length && changes.length > 1)
       return [`${title}: no longer in your plan, ${countWords(changes.length, 'session')} taken off`];

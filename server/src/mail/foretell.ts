@@ -1,5 +1,4 @@
 import type { LetterAhead, Told } from '@nimble-bell/core/api';
-import type { CalendarCopy } from '@nimble-bell/core/calendar';
 import { spokenPin } from '@nimble-bell/core/mail';
 import type { PoolConnection } from 'mysql2/promise';
 import type { Context } from '../context';
@@ -70,9 +69,10 @@ function likeness({ member, held }: Reader): string {
   const { role, group, scope, zone } = member;
   const plain = (text: string) =>
     text.replaceAll(member.link, '').replaceAll(member.pin ? spokenPin(member.pin) : member.link, '');
-  const copies = [...held].map(([key, { url, description, ...copy }]) => [
+  const copies = [...held].map(([key, { url, description, uid, sequence, sessions, ...copy }]) => [
     key,
-    { ...copy, sequence: 0, url: plain(url), description: plain(description ?? '') } satisfies CalendarCopy,
+    { ...copy, url: plain(url), description: plain(description ?? '') },
+    sessions.map(({ since, ...s }) => s),
   ]);
   return JSON.stringify([role, group, scope, zone, copies]);
 }

@@ -6,6 +6,7 @@ import { makePlan, memberRow, NOW } from '../testing/coursePlan';
 import { take } from './inbox';
 import type { GivenReply } from './replies';
 
+const ana = memberRow({ calendarSecret: 'known2only2her' });
 const kept: (GivenReply & { member: string })[] = [];
 const written: { sql: string; values: unknown[] }[] = [];
 let seen: string[] = [];
@@ -21,9 +22,14 @@ jest.mock('../db/pool', () => ({
 }));
 jest.mock('../accounts/store', () => ({
   membersWhere: async (_db: unknown, _where: string, [email]: string[]) =>
-    email === 'ana@saltmarsh.example' ? [memberRow()] : [],
+    email === 'ana@saltmarsh.example' ? [ana] : [],
+}));
+jest.mock('../courses/store', () => ({
+  courseById: async () => makePlan().course,
+  sessionsOfCourse: async () => makePlan().sessions,
 }));
 jest.mock('./replies', () => ({
+  copyOf: async () => ({ start: '18:30' }),
   keepReply: async (_db: unknown, member: { id: string }, reply: GivenReply) => {
     if (reply.seriesId !== 'Lecture') return false;
     kept.push({ ...reply, member: member.id });
@@ -40,7 +46,7 @@ beforeEach(() => {
 });
 
 const request = () => {
-  const [{ entry }] = entriesOf(makePlan(), memberRow(), 'http://127.0.0.1', NOW) as [
+  const [{ entry }] = entriesOf(makePlan(), ana, 'http://127.0.0.1', NOW) as [
     ReturnType<typeof entriesOf>[0],
   ];
   return requestOf({ ...entry, attendee: { name: 'Ana', email: 'ana@saltmarsh.example' } });
@@ -70,7 +76,12 @@ test('an answer is kept for the person it names, and the letter is noted as read
   const reply = replyTo(request(), 'ana@saltmarsh.example', 'accepted')!;
   expect(repliesIn(reply)).toHaveLength(1);
   expect(await take(ctx, 'u1', mail(reply))).toBe('ana@saltmarsh.example accepted');
-  expect(kept).toEqual([{ member: 'm1', seriesId: 'Lecture', date: null, answer: 'accepted', sequence: 0 }]);
+  expect(kept).toEqual([
+    {
+      ...{ member: 'm1', seriesId: 'Lecture', session: null, answer: 'accepted' },
+      ...{ sequence: 0, stamp: NOW, verified: true },
+    },
+  ]);
   expect(outcomes()).toEqual(['ana@saltmarsh.example accepted']);
 });
 
@@ -92,12 +103,54 @@ test('an answer of somebody who is not invited, or to something else, changes no
   const stranger = replyTo(request(), 'eve@example.org', 'accepted')!;
   expect(await take(ctx, 'u4', mail(stranger))).toBe('eve@example.org is not invited to that');
   const other = replyTo(
-    request().replaceAll('Lecture@nimble-bell', 'else@another.example'),
+    request().replace(/Lecture~\w+@nimble-bell/g, 'else@another.example'),
     'ana@saltmarsh.example',
     'accepted',
   )!;
   expect(await take(ctx, 'u5', mail(other))).toContain('is not invited to that');
   expect(kept).toEqual([]);
+});
+
+test('an answer that does not know what only her own letters say changes nothing', async () => {
+  const reply = replyTo(request(), 'ana@saltmarsh.example', 'declined')!;
+  for (const uid of ['Lecture@nimble-bell', 'Lecture~guessed@nimble-bell', '@nimble-bell', '~@nimble-bell'])
+    expect(await take(ctx, uid, mail(reply.replace(/Lecture~\w+@nimble-bell/g, uid)))).toContain(
+      'not invited',
+    );
+  expect(kept).toEqual([]);
+});
+
+test('an answer from another address is kept, and marked', async () => {
+  const reply = replyTo(request(), 'ana@saltmarsh.example', 'declined')!;
+  const other = mail(reply).replace('From: Ana <ana@saltmarsh.example>', 'From: Eve <eve@example.org>');
+  expect(await take(ctx, 'from', other)).toBe('ana@saltmarsh.example declined, by another address');
+  expect(kept).toMatchObject([{ verified: false }]);
+});
+
+test('an answer to one session in UTC is for the session of its own evening, in whatever encoding it comes', async () => {
+  const reply = replyTo(request(), 'ana@saltmarsh.example', 'declined')!.replace(
+    'SUMMARY:',
+    'RECURRENCE-ID:20261020T213000Z\r\nSUMMARY:',
+  );
+  await take(ctx, 'utc', mail(reply));
+  const wide = Buffer.from(`\uFEFF${reply}`, 'utf16le').toString('base64');
+  const encoded = mail(wide).replace(
+    'Content-Type: text/calendar; method=REPLY; charset=utf-8',
+    'Content-Type: text/calendar; method=REPLY\r\nContent-Transfer-Encoding: base64',
+  );
+  await take(ctx, 'wide', encoded);
+  const session = { date: '2026-10-20', take: 0 };
+  expect(kept).toMatchObject([
+    { session, answer: 'declined' },
+    { session, answer: 'declined' },
+  ]);
+  const none = reply.replace('20261020T213000Z', '20261021T213000Z');
+  expect(await take(ctx, 'none', mail(none))).toContain('not invited');
+});
+
+test('an absence that answers by itself is passed over', async () => {
+  const away = ['From: ana@saltmarsh.example', 'Auto-Submitted: auto-replied', '', 'I am away.'].join('\r\n');
+  expect(await take(ctx, 'away', away)).toBe('a letter that nobody wrote');
 });
 
 test('a delivery notice marks its letter; one that names none, or no failure, marks none', async () => {

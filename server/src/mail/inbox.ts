@@ -1,12 +1,21 @@
-import { bounceWords, noticeIn, repliesIn, type DeliveryNotice } from '@nimble-bell/core/mail';
+import {
+  bounceWords,
+  noticeIn,
+  repliesIn,
+  sessionMeant,
+  type CalendarReply,
+  type DeliveryNotice,
+} from '@nimble-bell/core/mail';
+import { decodeText } from '@nimble-bell/core/text';
 import { simpleParser, type ParsedMail } from 'mailparser';
 import type { PoolConnection } from 'mysql2/promise';
-import { seriesOfUid } from '../calendars/entries';
+import { entryKey, entryOfUid } from '../calendars/uid';
 import type { Context } from '../context';
 import { transaction } from '../db/pool';
 import { InboxVisit } from './pop3';
-import { keepReply } from './replies';
-import { membersWhere } from '../accounts/store';
+import { copyOf, keepReply } from './replies';
+import { membersWhere, type MemberRow } from '../accounts/store';
+import { courseById, sessionsOfCourse } from '../courses/store';
 import { noteBounced, noteFault, noteInboxSeen, wasSeen } from './store';
 
 const POLL_MS = 2000;
@@ -84,36 +93,56 @@ async function outcomeOf(ctx: Context, db: PoolConnection, mail: ParsedMail, raw
   const notice = noticeIn(raw);
   if (notice) return noteBounce(ctx, db, notice);
   const calendars = mail.attachments.filter((a) => /^text\/calendar|^application\/ics/.test(a.contentType));
-  const replies = calendars.flatMap((c) => repliesIn(c.content.toString('utf8')));
-  if (!replies.length) return 'neither an answer nor a delivery notice';
+  const replies = calendars.flatMap((c) => repliesIn(decodeText(c.content).text));
+  if (!replies.length)
+    return isAutomatic(mail) ? 'a letter that nobody wrote' : 'neither an answer nor a delivery notice';
+  const from = mail.from?.value.map((a) => a.address?.toLowerCase()) ?? [];
   const kept: string[] = [];
   for (const reply of replies) {
-    const of = seriesOfUid(reply.uid);
-    const member =
-      of &&
-      (
-        await membersWhere(db, 'p.email = ? AND m.course_id = (SELECT course_id FROM series WHERE id = ?)', [
-          reply.attendee,
-          of.seriesId,
-        ])
-      )[0];
-    const known =
-      member && of
-        ? await keepReply(
-            db,
-            member,
-            {
-              seriesId: of.seriesId,
-              date: of.date ?? reply.date,
-              answer: reply.answer,
-              sequence: reply.sequence,
-            },
-            ctx.now(),
-          )
-        : false;
-    kept.push(known ? `${reply.attendee} ${reply.answer}` : `${reply.attendee} is not invited to that`);
+    const { attendee, answer } = reply;
+    const verified = from.length === 1 && from[0] === attendee;
+    const known = await keepAnswer(db, reply, verified, ctx.now());
+    if (!known) kept.push(`${attendee} is not invited to that`);
+    else kept.push(verified ? `${attendee} ${answer}` : `${attendee} ${answer}, by another address`);
   }
   return kept.join('; ');
+}
+
+/** An answer by absence, and whatever else a program sends by itself (RFC 3834). */
+const isAutomatic = (mail: ParsedMail) =>
+  /^auto-/i.test(String(mail.headers.get('auto-submitted') ?? '')) ||
+  /^(bulk|junk|list|auto_reply)$/i.test(String(mail.headers.get('precedence') ?? ''));
+
+/** One answer, where it names somebody of the course by what only their own entries say. Gives whether it does. */
+async function keepAnswer(db: PoolConnection, reply: CalendarReply, verified: boolean, now: number) {
+  const entry = entryOfUid(reply.uid);
+  if (!entry) return false;
+  const { seriesId } = entry;
+  const [member] = await membersWhere(
+    db,
+    'p.email = ? AND m.course_id = (SELECT course_id FROM series WHERE id = ?)',
+    [reply.attendee, seriesId],
+  );
+  if (!member || member.calendarSecret !== entry.secret) return false;
+  const session = entry.session ?? (await sessionNamed(db, member, seriesId, reply));
+  if (session === undefined) return false;
+  const { answer, sequence, stamp } = reply;
+  return keepReply(db, member, { seriesId, session, answer, sequence, stamp, verified }, now);
+}
+
+/** The session of a series that an answer names; null where it is for the whole, undefined where there is none such. */
+async function sessionNamed(
+  db: PoolConnection,
+  member: MemberRow,
+  seriesId: string,
+  { occurrence }: CalendarReply,
+) {
+  if (!occurrence) return null;
+  const { term } = (await courseById(db, member.courseId))!;
+  const all = await sessionsOfCourse(db, member.courseId);
+  const sessions = all.filter((s) => s.seriesId === seriesId && s.take === 0);
+  const copy = await copyOf(db, member.id, entryKey(seriesId, null));
+  return sessionMeant(occurrence, sessions, copy?.start ?? null, term.zone) ?? undefined;
 }
 
 /** Notes a letter that did not arrive, found by the Message-ID that the notice sends back. */

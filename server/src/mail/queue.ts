@@ -1,7 +1,8 @@
 import type { LetterTopic } from '@nimble-bell/core/api';
+import { newId } from '../context';
 import type { Db } from '../db/pool';
 import { studentsOf } from '../courses/store';
-import { insertLetters, invitedOf, linkNews, newsWaiting, unlinkNews, updatesWaiting } from './store';
+import { insertLetters, invitedOf, newsWaiting, unlinkNews, updatesWaiting } from './store';
 
 export interface Queued {
   courseId: string;
@@ -34,8 +35,11 @@ export async function queueLetters(db: Db, queued: Queued): Promise<number> {
   return count;
 }
 
-/** The Message-ID comes from the job's key: a repeated hand-over is the same message. */
-export const messageIdOf = (key: string) => `<${key.replaceAll('/', '.')}@nimble-bell>`;
+/**
+ * A Message-ID that nobody can guess: a delivery notice names the letter it is about by it, and is believed. It is kept
+ * with the job, so that a repeated hand-over is the same message.
+ */
+export const messageIdOf = (key: string) => `<${key.replaceAll('/', '.')}.${newId()}@nimble-bell>`;
 
 /**
  * Queues the news of a changed plan. A letter says what is different from what the person's calendar holds when it is
@@ -59,7 +63,6 @@ export async function queueUpdates(
     members: members.filter((m) => !told.has(m)),
     dueAt,
   });
-  await linkNews(db, changeId, members);
 }
 
 /** A change is taken back: letters that are not composed yet do not tell of it. Gives who would have had one. */

@@ -33,6 +33,8 @@ export async function readersOf(
         capabilities: [],
         linkUntil: null,
         hasAccount: false,
+        calendarSecret: null,
+        quiet: [],
       },
       onList: false,
       held: new Map(),

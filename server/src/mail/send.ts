@@ -5,6 +5,7 @@ import type { Job, Lane } from '../jobs/worker';
 import { compose, type Letter } from './compose';
 import { deskFor } from './desk';
 import { readersOf } from './readers';
+import { Outdated } from './replies';
 import { writeCopies, writeLetters, type ComposedJob } from './store';
 
 /** A letter as it waits to be sent: composed, with whom it goes to. */
@@ -31,6 +32,7 @@ async function composeAll(ctx: Context, jobs: Job[], db: PoolConnection): Promis
   const readers = await readersOf(db, ids, { lock: true });
   const letters: ComposedJob[] = [];
   const written: unknown[][] = [];
+  const outdated = new Outdated();
   for (const job of jobs) {
     const reader = readers.get(job.memberId!);
     const composed =
@@ -51,12 +53,14 @@ async function composeAll(ctx: Context, jobs: Job[], db: PoolConnection): Promis
       id: job.id,
       composed: { subject: composed.letter.subject.slice(0, 255), letter: JSON.stringify(stored) },
     });
+    for (const [key, dates] of composed.changed) if (dates.length) outdated.add(key, dates, job.memberId!);
     for (const [key, copy] of composed.copies) {
       reader.held.set(key, copy);
       written.push([job.memberId, key, JSON.stringify(copy)]);
     }
   }
   if (written.length) await writeCopies(db, written);
+  await outdated.write(db);
   await writeLetters(db, letters, ctx.now());
   return [];
 }
@@ -93,6 +97,13 @@ export function messageOf(ctx: Context, letter: Stored, messageId: string): Send
     subject: letter.subject,
     text: letter.text,
     html: letter.html,
+    headers: {
+      // Nobody's absence answers it (RFC 3834).
+      'Auto-Submitted': 'auto-generated',
+      ...(letter.off
+        ? { 'List-Unsubscribe': `<${letter.off}>`, 'List-Unsubscribe-Post': 'List-Unsubscribe=One-Click' }
+        : {}),
+    },
     ...(first ? { icalEvent: { method: first.method, filename: 'class.ics', content: first.content } } : {}),
     attachments: others.map(({ method, content }, i) => ({
       filename: `class-${i + 2}.ics`,

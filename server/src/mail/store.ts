@@ -1,4 +1,4 @@
-import type { Delivery, LetterTopic, Role, Told } from '@nimble-bell/core/api';
+import type { Delivery, LetterTopic, Reply, Role, Told } from '@nimble-bell/core/api';
 import type { MemberRow } from '../accounts/store';
 import { one, rows, run, type Db } from '../db/pool';
 
@@ -71,30 +71,62 @@ export const lettersWaiting = (db: Db, courseId: string, members: readonly strin
     [courseId, [...members]],
   );
 
-export const replySequence = (db: Db, member: string, series: string, date: string) =>
-  one<{ sequence: number }>(
+/** The columns of an answer, for a query of `replies r`. */
+export const REPLY = `r.series_id AS seriesId, NULLIF(r.local_date, '') AS date, r.take, r.answer, r.at, r.outdated, r.verified`;
+export type RawReply = Omit<Reply, 'outdated' | 'verified'> & { outdated: number; verified: number };
+export const readReply = (raw: RawReply): Reply => ({
+  ...raw,
+  outdated: Boolean(raw.outdated),
+  verified: Boolean(raw.verified),
+});
+
+/** Where an answer stands: to which series, or to which session of it; the empty date is the series. */
+export interface ReplyPlace {
+  member: string;
+  series: string;
+  date: string;
+  take: number;
+}
+
+export const latestReply = (db: Db, { member, series, date, take }: ReplyPlace) =>
+  one<{ sequence: number; stamp: number }>(
     db,
-    'SELECT sequence FROM replies WHERE member_id = ? AND series_id = ? AND local_date = ?',
-    [member, series, date],
+    'SELECT sequence, stamp FROM replies WHERE member_id = ? AND series_id = ? AND local_date = ? AND take = ?',
+    [member, series, date, take],
+  );
+
+/** What these people's answers to a series, or to these dates of it, were given to is no more. */
+export const outdateReplies = (
+  db: Db,
+  {
+    members,
+    series,
+    dates,
+    take,
+  }: { members: readonly string[]; series: string; dates: readonly string[]; take: number },
+) =>
+  run(
+    db,
+    `UPDATE replies SET outdated = TRUE
+      WHERE member_id IN (?) AND series_id = ? AND (local_date = '' OR (local_date IN (?) AND take = ?))`,
+    [[...members], series, [...dates], take],
   );
 
 export const keepReplyRow = (
   db: Db,
-  {
-    member,
-    series,
-    date,
-    answer,
-    sequence,
-    now,
-  }: { member: string; series: string; date: string; answer: string; sequence: number; now: number },
+  { member, series, date, take }: ReplyPlace,
+  given: {
+    answer: string;
+    sequence: number;
+    stamp: number;
+    verified: boolean;
+    outdated: boolean;
+    at: number;
+  },
 ) =>
-  run(
-    db,
-    `INSERT INTO replies (member_id, series_id, local_date, answer, sequence, at) VALUES (?, ?, ?, ?, ?, ?)
-     ON DUPLICATE KEY UPDATE answer = VALUES(answer), sequence = VALUES(sequence), at = VALUES(at)`,
-    [member, series, date, answer, sequence, now],
-  );
+  run(db, 'REPLACE INTO replies SET ?', [
+    { member_id: member, series_id: series, local_date: date, take, ...given },
+  ]);
 
 /** Whose news waits to be composed. Read with locks: a letter that is being composed is waited for, and then no longer counts as waiting. */
 export const updatesWaiting = (db: Db, members: readonly string[]) =>

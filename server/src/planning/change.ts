@@ -16,7 +16,7 @@ import { forgetNews, queueUpdates } from '../mail/queue';
 import { isFor } from '@nimble-bell/core/roster';
 import { clashesIn } from './clashes';
 import { keepEntry } from '../history/store';
-import { invitedPeople } from '../mail/store';
+import { invitedPeople, linkNews } from '../mail/store';
 import { diffOf, isEmpty, type PlanDiff, type RowChange } from './snapshot/diff';
 import { snapshot, type SessionRecord, type Snapshot } from './snapshot/store';
 import { raiseSequences } from './store';
@@ -91,6 +91,7 @@ async function keep(
   if (series.size) await raiseSequences(db, [...series]);
   const members = told.map((t) => t.member);
   await queueUpdates(db, courseId, id, members, tellAt);
+  if (members.length) await linkNews(db, id, members);
   return id;
 }
 

@@ -3,6 +3,7 @@ import type { KnownMember } from '@nimble-bell/core/roster';
 import { newId, newLinkCode } from '../context';
 import { json, one, rows, run, type Db } from '../db/pool';
 import { AppError } from '../errors';
+import { readReply, REPLY, type RawReply } from '../mail/store';
 
 interface RawMember extends Omit<
   MemberInfo,
@@ -36,15 +37,16 @@ const invitationOf = (m: RawMember): MemberInfo['invitation'] => {
 export async function membersOf(db: Db, course: string): Promise<MemberInfo[]> {
   const [found, replies] = await Promise.all([
     rows<RawMember>(db, MEMBERS, [course]),
-    rows<Reply & { member: string }>(
+    rows<RawReply & { member: string }>(
       db,
-      `SELECT r.member_id AS member, r.series_id AS seriesId, NULLIF(r.local_date, '') AS date, r.answer, r.at
+      `SELECT r.member_id AS member, ${REPLY}
          FROM replies r JOIN members m ON m.id = r.member_id WHERE m.course_id = ?`,
       [course],
     ),
   ]);
   const byMember = new Map<string, Reply[]>();
-  for (const { member, ...reply } of replies) byMember.set(member, [...(byMember.get(member) ?? []), reply]);
+  for (const { member, ...reply } of replies)
+    byMember.set(member, [...(byMember.get(member) ?? []), readReply(reply)]);
   return found.map((m) => {
     const { code, jobState, bounced, ...rest } = m;
     return {
@@ -111,7 +113,7 @@ async function enrolSome(db: Db, courseId: string, people: readonly NewPerson[])
   const personIds = new Map((await findPeople()).map((p) => [p.email, p.id]));
   await run(
     db,
-    `INSERT INTO enrolments (id, course_id, person_id, role, group_name, link_code, extra, scope, capabilities, link_until, own_name, own_zone)
+    `INSERT INTO enrolments (id, course_id, person_id, role, group_name, link_code, extra, scope, capabilities, link_until, own_name, own_zone, calendar_secret)
      VALUES ? ON DUPLICATE KEY UPDATE left_at = NULL, role = VALUES(role), group_name = VALUES(group_name),
        link_code = VALUES(link_code), link_at = NULL, pin = NULL, extra = VALUES(extra), scope = VALUES(scope),
        capabilities = VALUES(capabilities), link_until = VALUES(link_until),
@@ -130,6 +132,7 @@ async function enrolSome(db: Db, courseId: string, people: readonly NewPerson[])
         p.until ?? null,
         p.name,
         p.zone,
+        newId(),
       ]),
     ],
   );

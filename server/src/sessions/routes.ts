@@ -21,10 +21,13 @@ const repliesTo = (session: SessionRow, members: readonly MemberInfo[]) =>
   members
     .filter((m) => isFor(targetOf(session), m))
     .flatMap((m) => {
-      const of = (date: string | null) =>
-        m.replies.find((r) => r.seriesId === session.seriesId && r.date === date)?.answer;
-      const answer = of(session.date) ?? of(null);
-      return answer ? [{ member: m.id, name: m.name, answer }] : [];
+      const replies = m.replies.filter((r) => r.seriesId === session.seriesId);
+      const reply =
+        replies.find((r) => r.date === session.date && r.take === session.take) ??
+        replies.find((r) => r.date === null);
+      if (!reply) return [];
+      const { answer, outdated, verified } = reply;
+      return [{ member: m.id, name: m.name, answer, outdated, verified }];
     });
 
 const NudgeInput = z.object({ members: z.array(z.string().max(20)).max(1000).nullable().default(null) });

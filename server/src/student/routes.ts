@@ -1,7 +1,7 @@
 import { Router, type Request } from 'express';
-import { MeInput, ReplyInput, type MyCourse } from '@nimble-bell/core/api';
+import { LettersInput, MeInput, ReplyInput, Unwanted, type MyCourse } from '@nimble-bell/core/api';
 import { doorFor, doorRules } from '@nimble-bell/core/door';
-import { principalOf } from '../accounts/principal';
+import { linkCode, memberByLink, principalOf } from '../accounts/principal';
 import type { Context } from '../context';
 import {
   bare,
@@ -20,7 +20,7 @@ import { recordingsWhere, seenBy } from '../recordings/store';
 import { rollLinesOf } from '../sessions/roll';
 import { isFor, targetOf } from '@nimble-bell/core/roster';
 import type { MemberRow } from '../accounts/store';
-import { preferredNameOf, repliesOf, setOwnZone, setPreferredName } from './store';
+import { preferredNameOf, repliesOf, setOwnZone, setPreferredName, setQuiet } from './store';
 
 const byLink = async (ctx: Context, req: Request): Promise<MemberRow> => {
   const principal = await principalOf(ctx, req.headers);
@@ -67,15 +67,39 @@ export function studentRoutes(ctx: Context): Router {
     res.json({});
   });
 
+  lettersOff(router, ctx);
+
   /** One's own answer to an invitation. */
   router.put('/my-course/reply', async (req, res) => {
     const member = await byLink(ctx, req);
-    const input = parse(ReplyInput, req.body);
-    const known = await keepReply(ctx.db, member, { ...input, sequence: null }, ctx.now());
+    const { seriesId, date, take, answer } = parse(ReplyInput, req.body);
+    const session = date === null ? null : { date, take };
+    const given = { seriesId, session, answer, sequence: null, stamp: null, verified: true };
+    const known = await keepReply(ctx.db, member, given, ctx.now());
     if (!known) throw new AppError('not-found', 'There is no such session in your plan.');
     res.json({});
   });
   return router;
+}
+
+/** Which letters one does without. */
+function lettersOff(router: Router, ctx: Context) {
+  router.put('/my-course/letters', async (req, res) => {
+    const member = await byLink(ctx, req);
+    const { quiet } = parse(LettersInput, req.body);
+    await setQuiet(ctx.db, quiet, member.id);
+    res.json({});
+  });
+
+  /** The same by the address in a letter's own header: read it leads to the page, posted it is done (RFC 8058). */
+  router.get('/letters-off/:code/:topic', (req, res) => res.redirect(303, `/in/${req.params.code}/letters`));
+  router.post('/letters-off/:code/:topic', async (req, res) => {
+    const member = await memberByLink(ctx, linkCode(req.params.code));
+    if (!member) throw new AppError('link-unknown');
+    const topic = parse(Unwanted, req.params.topic);
+    await setQuiet(ctx.db, [...new Set([...member.quiet, topic])], member.id);
+    res.json({});
+  });
 }
 
 /** The student's page: their course, by their link. */
@@ -110,6 +134,7 @@ function ownCourse(router: Router, ctx: Context) {
         preferredName: preferred!.name,
         zone: member.zone,
         role: member.role,
+        quiet: member.quiet,
       },
       telephone:
         course.telephone !== null && member.pin !== null

@@ -1,12 +1,8 @@
-import type { Reply } from '@nimble-bell/core/api';
 import { one, rows, run, type Db } from '../db/pool';
+import { readReply, REPLY, type RawReply } from '../mail/store';
 
-export const repliesOf = (db: Db, member: string) =>
-  rows<Reply>(
-    db,
-    "SELECT series_id AS seriesId, NULLIF(local_date, '') AS date, answer, at FROM replies WHERE member_id = ?",
-    [member],
-  );
+export const repliesOf = async (db: Db, member: string) =>
+  (await rows<RawReply>(db, `SELECT ${REPLY} FROM replies r WHERE r.member_id = ?`, [member])).map(readReply);
 
 export const preferredNameOf = (db: Db, person: string) =>
   one<{ name: string | null }>(db, 'SELECT preferred_name AS name FROM people WHERE id = ?', [person]);
@@ -16,3 +12,6 @@ export const setOwnZone = (db: Db, zone: string, person: string) =>
 
 export const setPreferredName = (db: Db, name: null | string, person: string) =>
   run(db, 'UPDATE people SET preferred_name = ? WHERE id = ?', [name, person]);
+
+export const setQuiet = (db: Db, topics: readonly string[], member: string) =>
+  run(db, 'UPDATE enrolments SET quiet = ? WHERE id = ?', [topics.join(','), member]);

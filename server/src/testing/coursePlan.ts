@@ -99,5 +99,7 @@ export const memberRow = (more: Partial<MemberRow> = {}): MemberRow => ({
   capabilities: [],
   linkUntil: null,
   hasAccount: false,
+  calendarSecret: null,
+  quiet: [],
   ...more,
 });

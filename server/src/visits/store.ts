@@ -1,3 +1,4 @@
+import { newId } from '../context';
 import type { ListedSession } from '@nimble-bell/core/api';
 import { one, rows, run, type Db } from '../db/pool';
 
@@ -54,7 +55,7 @@ export const enrolVisitor = (
 ) =>
   run(
     db,
-    `INSERT INTO enrolments (id, course_id, person_id, role, link_code, link_at, scope, link_until)
-       VALUES (?, ?, ?, 'guest', ?, ?, ?, ?)`,
-    [member, courseId, person, link, now, JSON.stringify(scope), until],
+    `INSERT INTO enrolments (id, course_id, person_id, role, link_code, link_at, scope, link_until, calendar_secret)
+       VALUES (?, ?, ?, 'guest', ?, ?, ?, ?, ?)`,
+    [member, courseId, person, link, now, JSON.stringify(scope), until, newId()],
   );

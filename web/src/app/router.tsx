@@ -23,6 +23,7 @@ import { ReviewPage } from '../review/ReviewPage';
 import { SessionPage } from '../review/SessionPage';
 import { RoomPage } from '../room/RoomPage';
 import { StudentPage } from '../student/StudentPage';
+import { LettersOff } from '../student/LettersOff';
 import { ListedPage } from '../student/ListedPage';
 import { VisitPage } from '../student/VisitPage';
 import { TeachPage } from '../teach/TeachPage';
@@ -94,6 +95,7 @@ export const router = createBrowserRouter([
     errorElement: <Lost />,
     children: [
       { index: true, element: <StudentPage /> },
+      { path: 'letters', element: <LettersOff /> },
       { path: 'room/:session', element: <RoomPage /> },
       { path: 'watch/:recording', element: <WatchPage /> },
     ],

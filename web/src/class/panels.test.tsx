@@ -215,6 +215,9 @@ test('replies and what somebody is here for are said in words', () => {
     answer,
     date,
     at: 1,
+    take: 0,
+    outdated: false,
+    verified: true,
   });
   expect(replyWords(member())).toBe('');
   expect(replyWords(member({ replies: [reply('a', 'accepted'), reply('b', 'accepted')] }))).toBe('accepted');

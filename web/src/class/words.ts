@@ -27,6 +27,8 @@ export function replyWords(member: MemberInfo): string {
   const parts =
     kinds.length === 1 ? [kinds[0]!] : kinds.map((k) => `${k} ${whole.filter((w) => w === k).length}`);
   if (single) parts.push(countWords(single, 'session'));
+  if (member.replies.some((r) => r.outdated)) parts.push('before a change');
+  if (member.replies.some((r) => !r.verified)) parts.push('not verified');
   return parts.join(', ');
 }
 

@@ -1,5 +1,5 @@
 import { readAcademicYear, readTimetable } from '@nimble-bell/core/calendar';
-import { decodeText } from '@nimble-bell/core/roster';
+import { decodeText } from '@nimble-bell/core/text';
 import { answerQuestions } from '../app/askWorker';
 import type { CalendarOrder } from './calendarReader';
 

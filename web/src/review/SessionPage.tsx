@@ -75,13 +75,19 @@ export function SessionPage() {
 
 const ANSWER_WORDS = { accepted: 'come', tentative: 'perhaps', declined: 'cannot' } as const;
 
+/** Whose answer it is, and why it may not hold: given before a change, or by mail from another address. */
+function nameOfReply(r: NonNullable<SessionDetail['replies']>[number]): string {
+  const doubts = [r.outdated && 'before a change', !r.verified && 'from another address'].filter(Boolean);
+  return doubts.length ? `${r.name} (${doubts.join(', ')})` : r.name;
+}
+
 /** Who said whether they come. */
 function Replies({ replies }: { replies: NonNullable<SessionDetail['replies']> }) {
   return (
     <Panel title="Who comes" about="By their answers, from a calendar program or from their page.">
       {replies.length === 0 && <Empty>Nobody has answered yet.</Empty>}
       {(['accepted', 'tentative', 'declined'] as const).map((answer) => {
-        const names = replies.filter((r) => r.answer === answer).map((r) => r.name);
+        const names = replies.filter((r) => r.answer === answer).map(nameOfReply);
         return names.length ? (
           <Text key={answer}>
             {names.length} {ANSWER_WORDS[answer]}: {listWords(names)}

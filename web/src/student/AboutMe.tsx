@@ -1,12 +1,12 @@
 import { Anchor, Button, Group, Text, TextInput } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import type { MyCourse, Role } from '@nimble-bell/core/api';
+import type { MyCourse } from '@nimble-bell/core/api';
 import { zoneWords } from '@nimble-bell/core/calendar';
 import { useAsk } from '../app/api';
 import { useChange } from '../app/queries';
 import { Panel } from '../ui/Panel';
 import { ZoneSelect } from '../ui/ZoneSelect';
-import { useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 
 /** How one is called, and where one is: one's own to say. */
 export function AboutMe({ mine }: { mine: MyCourse }) {
@@ -59,7 +59,7 @@ export function AboutMe({ mine }: { mine: MyCourse }) {
 }
 
 interface FieldsProps {
-  me: { member: string; name: string; preferredName: string | null; zone: string; role: Role };
+  me: MyCourse['me'];
   name: string;
   setName: (value: string) => void;
   zones: string[];
@@ -96,13 +96,7 @@ function Fields(props: FieldsProps) {
 }
 
 /** What the college keeps of one, as a file. */
-function Take({
-  code,
-  me,
-}: {
-  code: string | undefined;
-  me: { member: string; name: string; preferredName: string | null; zone: string; role: Role };
-}) {
+function Take({ code, me }: { code: string | undefined; me: MyCourse['me'] }) {
   const download = async () => {
     const answer = await fetch('/api/my-course/data', { headers: { authorization: `Link ${code}` } });
     const link = document.createElement('a');
@@ -112,6 +106,10 @@ function Take({
   };
   return (
     <Text size="sm" mt="sm">
+      <Anchor component={Link} to={`/in/${code}/letters`} size="sm">
+        Which letters you get
+      </Anchor>
+      {' · '}
       <Anchor component="button" type="button" size="sm" onClick={() => void download()}>
         Download what the college keeps of you
       </Anchor>

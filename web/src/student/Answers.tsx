@@ -2,6 +2,7 @@ import { Anchor, Group, SegmentedControl, Text } from '@mantine/core';
 import type { Answer, MyCourse } from '@nimble-bell/core/api';
 import { countWords } from '@nimble-bell/core/calendar';
 import { useAsk } from '../app/api';
+import { serverNow } from '../app/clock';
 import { useChange } from '../app/queries';
 import { Panel } from '../ui/Panel';
 
@@ -17,7 +18,8 @@ export function Answers({ mine }: { mine: MyCourse }) {
   const reply = useChange((input: { seriesId: string; answer: Answer }) =>
     ask('/my-course/reply', 'PUT', input),
   );
-  const ahead = mine.sessions.filter((s) => s.state === 'planned' || s.state === 'moved');
+  const now = serverNow();
+  const ahead = mine.sessions.filter((s) => (s.state === 'planned' || s.state === 'moved') && s.endsAt > now);
   const series = [...new Map(ahead.map((s) => [s.seriesId, s.seriesTitle]))];
   if (!series.length) return null;
   return (
@@ -46,10 +48,13 @@ export function Answers({ mine }: { mine: MyCourse }) {
 /** An answer to one session alone: that one cannot come, or can after all. */
 export function CannotCome({ mine, session }: { mine: MyCourse; session: MyCourse['sessions'][number] }) {
   const ask = useAsk();
+  const { seriesId, date, take } = session;
   const reply = useChange((answer: Answer) =>
-    ask('/my-course/reply', 'PUT', { seriesId: session.seriesId, date: session.date, answer }),
+    ask('/my-course/reply', 'PUT', { seriesId, date, take, answer }),
   );
-  const given = mine.replies.find((r) => r.seriesId === session.seriesId && r.date === session.date)?.answer;
+  const given = mine.replies.find(
+    (r) => r.seriesId === seriesId && r.date === date && r.take === take,
+  )?.answer;
   return given === 'declined' ? (
     <Text size="sm">
       You said you cannot come.{' '}

@@ -18,7 +18,14 @@ const session = {
 };
 const mine = (more: Partial<MyCourse> = {}): MyCourse => ({
   course: { id: 'course', code: 'TID-101', title: 'Reading the Tides', term: course().term },
-  me: { member: 'ana', name: 'Ana Lanyon', preferredName: null, zone: 'Atlantic/Azores', role: 'student' },
+  me: {
+    member: 'ana',
+    name: 'Ana Lanyon',
+    preferredName: null,
+    zone: 'Atlantic/Azores',
+    role: 'student',
+    quiet: [],
+  },
   telephone: null,
   teachers: ['Maren Oduya'],
   sessions: [{ ...session, door: { open: false, because: 'teacher' } }],
@@ -46,13 +53,18 @@ test('one answers for a series, and for the next session alone', async () => {
   await waitFor(() =>
     expect(sent('PUT')).toEqual([
       ['/api/my-course/reply', { seriesId: 'series', answer: 'tentative' }],
-      ['/api/my-course/reply', { seriesId: 'series', date: '2026-10-06', answer: 'declined' }],
+      ['/api/my-course/reply', { seriesId: 'series', date: '2026-10-06', take: 0, answer: 'declined' }],
     ]),
   );
 });
 
 test('who said they cannot come reads so, and can take it back', async () => {
-  const replies = [{ seriesId: 'series', date: '2026-10-06', answer: 'declined' as const, at: 1 }];
+  const replies = [
+    {
+      ...{ seriesId: 'series', date: '2026-10-06', take: 0, answer: 'declined' as const, at: 1 },
+      ...{ outdated: false, verified: true },
+    },
+  ];
   await open({ replies }, { 'PUT /api/my-course/reply': {} });
   expect(screen.getByText('You said you cannot come.')).toBeTruthy();
   fireEvent.click(screen.getByRole('button', { name: 'I can after all' }));

@@ -15,7 +15,14 @@ const mine = (
   recordings: MyCourse['recordings'] = [],
 ): MyCourse => ({
   course: { id: 'course', code: 'TID-101', title: 'Reading the Tides', term: course().term },
-  me: { member: 'ana', name: 'Ana Lanyon', preferredName: null, zone: 'Atlantic/Azores', role: 'student' },
+  me: {
+    member: 'ana',
+    name: 'Ana Lanyon',
+    preferredName: null,
+    zone: 'Atlantic/Azores',
+    role: 'student',
+    quiet: [],
+  },
   telephone: null,
   teachers: ['Maren Oduya'],
   sessions: [{ ...freshSession(), door: { open: false, because: 'teacher' }, ...more }],

@@ -116,6 +116,7 @@ export const roomInfo = (me: RoomInfo['me']): RoomInfo => ({
     record: null,
     listed: false,
     published: true,
+    take: 0,
   },
   course: { id: 'course', code: 'TID-101', title: 'Reading the Tides' },
   zone: 'America/Halifax',
