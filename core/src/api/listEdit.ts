@@ -10,9 +10,9 @@ export const ListEdit = z.discriminatedUnion('edit', [
   z.object({
     edit: z.literal('import'),
     rows: z.array(ListRowInput).max(MOST_ROWS),
-    /** Rows like somebody on the list, settled: the same person with a new address, or another one. */
+    /** Rows like somebody on the list or like another row, settled: the same person with a new address, another one, or one who stands there twice. */
     settled: z
-      .array(z.object({ line: z.int(), as: z.enum(['same', 'other']) }))
+      .array(z.object({ line: z.int(), as: z.enum(['same', 'other', 'twice']) }))
       .max(MOST_ROWS)
       .default([]),
     /** Members who are not in the file and are to go. */

@@ -156,7 +156,7 @@ test('no line is longer than 75 octets, the space of a folded one counted; contr
   const lines = text.split('\r\n');
   expect(lines.filter((l) => Buffer.byteLength(l) > 75)).toEqual([]);
   expect(lines.filter((l) => Buffer.byteLength(l) === 75).length).toBeGreaterThan(0);
-   
+
   expect(text.replaceAll('\r\n', '')).not.toMatch(/[\u0000-\u001f\u007f]/);
   expect(lines.filter((l) => l === 'BEGIN:VEVENT')).toHaveLength(1);
   expect(text).not.toMatch(/^METHOD/m);

@@ -40,7 +40,6 @@ ICAL.foldLength = 74;
 
 /** Text without what has no place in a calendar: controls, line ends other than the plain one (§3.3.11). */
 const clean = (text: string) =>
-   
   text.replace(/\r\n?|[\u0085\u2028\u2029]/g, '\n').replace(/[\u0000-\u0009\u000b-\u001f\u007f]/g, ' ');
 
 /** The name that many programs show of a calendar. They read it as text, which ical.js does not know. */

@@ -1,7 +1,8 @@
 import { isZone } from '../calendar/zone';
 import { isAddress } from './address';
 import { fieldOf, type Field } from './headings';
-import { readCells } from './table';
+import { ownFields } from './ownList';
+import { readCells, unguarded } from './table';
 import { tidyLine } from '../text';
 import { faultOfName } from './names';
 
@@ -33,6 +34,7 @@ export interface ReadList {
   fault: string | null;
 }
 
+const NAMES: readonly Field[] = ['name', 'lastFirst', 'first', 'last'];
 const MOST_EXTRA = 12;
 const LONGEST_EXTRA = 200;
 export const MOST_ROWS = 20_000;
@@ -60,15 +62,23 @@ export function readClassList(
     { length: width },
     (_, i) => (headed && all[0]!.cells[i]) || `Column ${String(i + 1)}`,
   );
-  const fields = fieldsOf(
-    headings,
-    body.map((r) => r.cells),
-    chosen,
-  );
+  const own = headed ? ownFields(headings) : null;
+  if (own) {
+    for (const row of body) row.cells = row.cells.map(unguarded);
+    headings.splice(0, width, ...headings.map(unguarded));
+  }
+  const fields =
+    own && !chosen
+      ? own
+      : fieldsOf(
+          headings,
+          body.map((r) => r.cells),
+          chosen,
+        );
   const read: ReadList = { headings, fields, rows: [], bad: [], fault: null };
   if (!fields.includes('email'))
     return { ...read, fault: 'No column of addresses was found. Say which one it is, or head it "E-mail".' };
-  if (!fields.some((f) => f === 'name' || f === 'first' || f === 'last'))
+  if (!fields.some((f) => NAMES.includes(f)))
     return { ...read, fault: 'No column of names was found. Say which one it is, or head it "Name".' };
   const seen = new Map<string, number>();
   for (const { line, cells } of body) {
@@ -107,10 +117,24 @@ function fieldsOf(
   guess('email', isAddress);
   guess('zone', (cell) => cell.includes('/') && isZone(cell));
   if (!fields.includes('first') && !fields.includes('last'))
-    guess('name', (cell) => /^[\p{L}][\p{L}\p{M}'’.\- ]*$/u.test(cell) && cell.includes(' '));
+    guess('name', (cell) => /^[\p{L}][\p{L}\p{M}'’.,\- ]*$/u.test(cell) && cell.includes(' '));
+  familyFirst(fields, sample);
   let kept = 0;
   return fields.map((field) => field ?? (kept++ < MOST_EXTRA ? 'keep' : 'skip'));
 }
+
+/** A name that most lines write with a comma is the family name first. */
+function familyFirst(fields: (Field | null)[], sample: readonly string[][]) {
+  const at = fields.indexOf('name');
+  const filled = sample.map((cells) => cells[at] ?? '').filter(Boolean);
+  const turned = filled.filter((cell) => /^[^,]*[\p{L}][^,]*,[^,]*[\p{L}][^,]*$/u.test(cell));
+  if (at >= 0 && turned.length > filled.length / 2) fields[at] = 'lastFirst';
+}
+
+const straight = (name: string): string => {
+  const [last, first] = name.split(/,(.*)/s);
+  return first ? `${first.trim()} ${last!.trim()}` : name;
+};
 
 function loneName(fields: (Field | null)[], part: 'first' | 'last') {
   const other = part === 'first' ? 'last' : 'first';
@@ -124,7 +148,8 @@ function rowOf(
   line: number,
 ): ListRow {
   const cell = (field: Field) => cells[fields.indexOf(field)] ?? '';
-  const name = cell('name') || [cell('first'), cell('last')].filter(Boolean).join(' ');
+  const parts = [cell('first'), cell('last')].filter(Boolean).join(' ');
+  const name = cell('name') || straight(cell('lastFirst')) || parts;
   const extra: Record<string, string> = {};
   for (const [i, field] of fields.entries())
     if (field === 'keep' && cells[i]) extra[headings[i]!.slice(0, 60)] = cells[i].slice(0, LONGEST_EXTRA);

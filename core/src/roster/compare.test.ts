@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { compareLists, fieldOf, folded, type KnownMember, type ListRow } from './index';
+import { compareLists, type Settled, fieldOf, folded, type KnownMember, type ListRow } from './index';
 
 const NAMES = ['Ana Lanyon', 'LANYON, Ana', 'Zoë Müller', 'Zoe Muller', 'Ben Garrow', 'Cleo Penhale'];
 const email = fc.integer({ min: 0, max: 12 }).map((n) => `p${n}@saltmarsh.example`);
@@ -25,8 +25,9 @@ const membersOf = fc
 test('every row is one thing, every student of the list is met once or gone', () => {
   fc.assert(
     fc.property(rowsOf, membersOf, (rows, members) => {
-      const { fresh, changed, gone, same, alike, teaching } = compareLists(rows, members);
-      expect(fresh.length + changed.length + same + alike.length + teaching.length).toBe(rows.length);
+      const { fresh, changed, gone, same, alike, twins, teaching } = compareLists(rows, members);
+      const met = changed.length + same + alike.length + twins.length;
+      expect(fresh.length + met + teaching.length).toBe(rows.length);
       const students = members.filter((m) => m.role === 'student');
       expect(changed.length + same + alike.length + gone.length).toBe(students.length);
       const ids = [
@@ -109,4 +110,32 @@ test.each([
 test('folding keeps letters of every script and nothing else', () => {
   expect(folded('  Straße  N°5, ÉCOLE ')).toMatch(/^strasse .*5 ecole$/);
   expect(folded('東京 大学')).toBe('東京 大学');
+});
+
+const lineOf = (line: number, name: string, email: string, extra: Record<string, string> = {}) => ({
+  ...{ line, name, email: `${email}@saltmarsh.example`, zone: null, group: null, extra },
+});
+test.each<[string, ReturnType<typeof lineOf>[], number[]]>([
+  ['one name, two addresses', [lineOf(2, 'Ana Lanyon', 'ana'), lineOf(3, 'LANYON Ana', 'a.lanyon')], [3]],
+  [
+    'one number',
+    [lineOf(2, 'Ana Lanyon', 'ana', { No: '41' }), lineOf(3, 'Ana Lanyon', 'al', { No: '41' })],
+    [3],
+  ],
+  [
+    'two numbers',
+    [lineOf(2, 'Ana Lanyon', 'ana', { No: '41' }), lineOf(3, 'Ana Lanyon', 'al', { No: '42' })],
+    [],
+  ],
+  ['two names', [lineOf(2, 'Ana Lanyon', 'ana'), lineOf(3, 'Ann Lanyon', 'al')], []],
+])('twice in a file? %s', (_name, rows, asked) => {
+  const lines = (settled?: Settled) => {
+    const { fresh, twins } = compareLists(rows, [], settled);
+    return [fresh.map((r) => r.line), twins.map((t) => t.row.line)];
+  };
+  expect(lines()).toEqual([rows.map((r) => r.line).filter((l) => !asked.includes(l)), asked]);
+  if (!asked.length) return;
+  expect(lines(new Map([[3, 'twice']]))).toEqual([[2], []]);
+  expect(lines(new Map([[2, 'twice']]))).toEqual([[3], []]);
+  expect(lines(new Map([[3, 'other']]))).toEqual([[2, 3], []]);
 });

@@ -37,12 +37,18 @@ export interface Comparison {
   same: number;
   /** A new address with the name of somebody on the list: the same person, or another? Out until it is said. */
   alike: { row: ListRow; member: KnownMember }[];
+  /** Two rows of the file that may be one person. The later one is out until it is said. */
+  twins: { row: ListRow; first: ListRow }[];
   /** In the file, and here to teach: their row changes nothing. */
   teaching: ListRow[];
 }
 
-/** How rows like somebody on the list were settled, by line. */
-export type Settled = ReadonlyMap<number, 'same' | 'other'>;
+/**
+ * How rows like somebody on the list, or like another row, were settled, by line: the same person with another address,
+ * somebody else, or a person who stands in the file twice, whose row is left out.
+ */
+export type Settlement = 'same' | 'other' | 'twice';
+export type Settled = ReadonlyMap<number, Settlement>;
 
 /** A list's rows beside the members there are: by address, then by name. An empty cell says nothing. */
 export function compareLists(
@@ -50,7 +56,9 @@ export function compareLists(
   members: readonly KnownMember[],
   settled: Settled = new Map(),
 ): Comparison {
-  const result: Comparison = { fresh: [], changed: [], gone: [], same: 0, alike: [], teaching: [] };
+  const result: Comparison = {
+    ...{ fresh: [], changed: [], gone: [], same: 0, alike: [], twins: [], teaching: [] },
+  };
   const byAddress = new Map(members.map((m) => [m.email, m]));
   const students = members.filter((m) => m.role === 'student');
   const named = new Set(rows.map((r) => r.email));
@@ -63,15 +71,24 @@ export function compareLists(
     if (fields.length) result.changed.push({ member, row, fields });
     else result.same++;
   };
+  const newcomers = new Map<string, ListRow[]>();
+  const add = (row: ListRow) => {
+    const likes = newcomers.get(nameKey(row.name)) ?? [];
+    newcomers.set(nameKey(row.name), [...likes, row]);
+    const first = settled.get(row.line) === 'other' ? undefined : likes.find((l) => isTwin(l, row));
+    if (first) result.twins.push({ row, first });
+    else result.fresh.push(row);
+  };
   for (const row of rows) {
+    if (settled.get(row.line) === 'twice') continue;
     const known = byAddress.get(row.email);
     if (known && known.role !== 'student') result.teaching.push(row);
     else if (known) change(known, row);
     else {
       const like = byName.get(nameKey(row.name));
-      if (!like || met.has(like.id)) result.fresh.push(row);
+      if (!like || met.has(like.id)) add(row);
       else if (settled.get(row.line) === 'same') change(like, row);
-      else if (settled.get(row.line) === 'other') result.fresh.push(row);
+      else if (settled.get(row.line) === 'other') add(row);
       else {
         met.add(like.id);
         result.alike.push({ row, member: like });
@@ -84,6 +101,15 @@ export function compareLists(
 
 /** Names are alike whatever their accents, capitals and order: "LANYON, Ana" is "Ana Lanyon". */
 const nameKey = (name: string): string => folded(name).split(' ').sort().join(' ');
+
+const numbersOf = ({ extra }: ListRow) => Object.entries(extra).filter(([, value]) => /\d/.test(value));
+
+/** Two rows of one name are one person's, unless each has a number and no two of them agree. */
+function isTwin(a: ListRow, b: ListRow): boolean {
+  const numbers = numbersOf(a);
+  const others = new Map(numbersOf(b));
+  return !numbers.length || !others.size || numbers.some(([heading, value]) => others.get(heading) === value);
+}
 
 function fieldsChanged(member: KnownMember, row: ListRow): FieldChange[] {
   const pairs: [string, string, string | null][] = [

@@ -77,53 +77,89 @@ const cellIn =
     return at === undefined ? '' : (cells[at] ?? '').trim();
   };
 
-/** A bulk set leaves the status empty; a delta says who is to go. */
-const stands = (status: string) => !/^tobedeleted$/i.test(status);
-
-/** Students enrolled in each class, by the ids of their users. */
-function enrolled(set: OneRosterSet, today: string): Map<string, Set<string>> {
-  const cell = cellIn(set.enrollments);
-  const by = new Map<string, Set<string>>();
-  for (const { cells } of set.enrollments.rows) {
-    const end = cell(cells, 'end');
-    if (!stands(cell(cells, 'status')) || !/^student$/i.test(cell(cells, 'role'))) continue;
-    if (end && end < today) continue;
-    const id = cell(cells, 'classId');
-    by.set(id, (by.get(id) ?? new Set()).add(cell(cells, 'userId')));
-  }
-  return by;
+/** Somebody whom a set names for a class, and who is not of it on the day, with why. */
+export interface LeftOut {
+  name: string;
+  reason: string;
 }
 
-/** The classes of a set. `today` is a local date: who left before it is not enrolled. */
+/** A bulk set leaves the status empty; a delta says who is to go, and older sets who is no longer active. */
+const stands = (status: string) => !/^(tobedeleted|inactive)$/i.test(status);
+
+const isDisabled = (enabled: string) => /^(false|0|no)$/i.test(enabled);
+
+interface Enrolment {
+  classId: string;
+  userId: string;
+  /** Why it does not count on the day; null where it does. */
+  out: string | null;
+}
+
+/** The enrolments of students, on a day; each person once a class, by the one that counts where there is one. */
+function enrolments(set: OneRosterSet, today: string): Enrolment[] {
+  const cell = cellIn(set.enrollments);
+  const user = cellIn(set.users);
+  const users = new Map(set.users.rows.map((row) => [user(row.cells, 'id'), row.cells]));
+  const found = new Map<string, Enrolment>();
+  for (const { cells } of set.enrollments.rows) {
+    if (!/^student$/i.test(cell(cells, 'role'))) continue;
+    const [classId, userId] = [cell(cells, 'classId'), cell(cells, 'userId')];
+    const [begin, end] = [cell(cells, 'begin'), cell(cells, 'end')];
+    const person = users.get(userId);
+    const out = !stands(cell(cells, 'status'))
+      ? 'The set takes the enrolment away.'
+      : person && !stands(user(person, 'status'))
+        ? 'The set takes the person away.'
+        : person && isDisabled(user(person, 'enabled'))
+          ? 'The account is switched off (enabledUser).'
+          : end && end < today
+            ? `The enrolment ended on ${end}.`
+            : begin && begin > today
+              ? `The enrolment begins on ${begin}: read the set again then.`
+              : null;
+    const key = `${classId} ${userId}`;
+    if (out === null || !found.has(key)) found.set(key, { classId, userId, out });
+  }
+  return [...found.values()];
+}
+
+/** The classes of a set. `today` is a local date: who is not enrolled on it does not count. */
 export function rosterClasses(set: OneRosterSet, today: string): RosterClass[] {
   const cell = cellIn(set.classes);
-  const students = enrolled(set, today);
+  const students = new Map<string, number>();
+  for (const { classId, out } of enrolments(set, today))
+    if (out === null) students.set(classId, (students.get(classId) ?? 0) + 1);
   return set.classes.rows
     .filter(({ cells }) => stands(cell(cells, 'status')))
     .map(({ cells }) => ({
       id: cell(cells, 'id'),
       title: [cell(cells, 'code'), cell(cells, 'title')].filter(Boolean).join(' ') || cell(cells, 'id'),
-      students: students.get(cell(cells, 'id'))?.size ?? 0,
+      students: students.get(cell(cells, 'id')) ?? 0,
     }));
 }
 
-/** The class list of one class, as rows that are checked like any other's. Users that are missing are named by their id. */
-export function rosterRows(set: OneRosterSet, classId: string, today: string): ListRow[] {
+/**
+ * The class list of one class on a day, as rows that are checked like any other's, and who is left out. Users that are
+ * missing are named by their id.
+ */
+export function rosterRows(
+  set: OneRosterSet,
+  classId: string,
+  today: string,
+): { rows: ListRow[]; leftOut: LeftOut[] } {
   const cell = cellIn(set.users);
   const users = new Map(set.users.rows.map((row) => [cell(row.cells, 'id'), row]));
-  const wanted = [...(enrolled(set, today).get(classId) ?? [])];
-  return wanted.map((id) => {
-    const user = users.get(id);
-    if (!user) return { line: 0, name: id, email: '', zone: null, group: null, extra: {} };
+  const rows: ListRow[] = [];
+  const leftOut: LeftOut[] = [];
+  for (const { userId, out } of enrolments(set, today).filter((e) => e.classId === classId)) {
+    const user = users.get(userId);
     const part = (preferred: 'preferredGiven' | 'preferredFamily', plain: 'given' | 'family') =>
-      cell(user.cells, preferred) || cell(user.cells, plain);
-    return {
-      line: user.line,
-      name: [part('preferredGiven', 'given'), part('preferredFamily', 'family')].filter(Boolean).join(' '),
-      email: cell(user.cells, 'email').toLowerCase(),
-      zone: null,
-      group: null,
-      extra: {},
-    };
-  });
+      user ? cell(user.cells, preferred) || cell(user.cells, plain) : '';
+    const parts = [part('preferredGiven', 'given'), part('preferredFamily', 'family')].filter(Boolean);
+    const name = parts.join(' ') || userId;
+    const email = user ? cell(user.cells, 'email').toLowerCase() : '';
+    if (out !== null) leftOut.push({ name, reason: out });
+    else rows.push({ line: user?.line ?? 0, name, email, zone: null, group: null, extra: {} });
+  }
+  return { rows, leftOut };
 }

@@ -1,5 +1,13 @@
 import { strToU8, zipSync } from 'fflate';
-import { importOf, readAndCompare, summaryOf, type KnownMember, type ListQuestion } from './index';
+import {
+  importOf,
+  readAndCompare,
+  rowsOf,
+  summaryOf,
+  withoutWorkbooks,
+  type KnownMember,
+  type ListQuestion,
+} from './index';
 
 const known: KnownMember[] = [
   {
@@ -95,4 +103,55 @@ test('a long list is told by its first rows and their number, and written whole'
     drop: ['m1'],
     invite: true,
   });
+});
+
+/** A workbook of one sheet, as small as one can be. */
+function workbook(rows: (string | number)[][]) {
+  const main = 'http://schemas.openxmlformats.org/spreadsheetml/2006/main';
+  const office = 'http://schemas.openxmlformats.org/officeDocument/2006/relationships';
+  const relations = (type: string, target: string) =>
+    `<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="rId1" Type="${office}/${type}" Target="${target}"/></Relationships>`;
+  const cell = (value: string | number, at: string) =>
+    typeof value === 'number'
+      ? `<c r="${at}"><v>${value}</v></c>`
+      : `<c r="${at}" t="inlineStr"><is><t>${value}</t></is></c>`;
+  const line = (cells: (string | number)[], i: number) =>
+    `<row r="${i + 1}">${cells.map((c, k) => cell(c, `${'ABCDEF'[k]}${i + 1}`)).join('')}</row>`;
+  const parts = {
+    '[Content_Types].xml': '<Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"/>',
+    '_rels/.rels': relations('officeDocument', 'xl/workbook.xml'),
+    'xl/workbook.xml': `<workbook xmlns="${main}" xmlns:r="${office}"><sheets><sheet name="Class" sheetId="1" r:id="rId1"/></sheets></workbook>`,
+    'xl/_rels/workbook.xml.rels': relations('worksheet', 'worksheets/sheet1.xml'),
+    'xl/worksheets/sheet1.xml': `<worksheet xmlns="${main}"><sheetData>${rows.map(line).join('')}</sheetData></worksheet>`,
+  };
+  return zipSync(Object.fromEntries(Object.entries(parts).map(([name, text]) => [name, strToU8(text)])));
+}
+
+test('a workbook is read like any list, its lines numbered as they stand in it; another archive stays what it is', async () => {
+  const bytes = workbook([
+    ['Name', 'E-mail', 'Number'],
+    ['Penhale, Cleo', 'cleo@saltmarsh.example', 4711],
+    ['Body, No', 'no address', 1],
+  ]);
+  const set = zipSync({ 'users.csv': USERS.bytes });
+  const torn = { name: 'torn.xlsx', bytes: bytes.slice(0, 200) };
+  const files = await withoutWorkbooks([
+    { name: 'class.xlsx', bytes },
+    { name: 'set.zip', bytes: set },
+    torn,
+  ]);
+  expect([files[1]!.bytes, files[2]]).toEqual([set, torn]);
+  const { list } = ask({ files: files.slice(0, 1) });
+  expect(list.rows).toMatchObject([{ line: 2, name: 'Cleo Penhale', extra: { Number: '4711' } }]);
+  expect(list.bad).toMatchObject([{ line: 3 }]);
+  expect(ask({ files: [torn] }).list.fault).toMatch(/\.$/);
+});
+
+test('all rows can be had, a page after another', () => {
+  const lines = Array.from({ length: 60 }, (_, i) => `P${i},p${i}@saltmarsh.example`);
+  const answer = ask({ text: ['Name,E-mail', ...lines].join('\n') });
+  const { first, count } = summaryOf(answer).fresh;
+  const rest = rowsOf(answer, 'fresh', first.length, 200);
+  expect([...first, ...rest]).toEqual(answer.comparison.fresh);
+  expect(count).toBe(60);
 });

@@ -3,7 +3,14 @@ import { faultOf, readClassList, type ReadList } from './classList';
 import { compareLists, type Comparison, type KnownMember, type Settled } from './compare';
 import { decodeText } from '../text';
 import type { Field } from './headings';
-import { oneRosterOf, rosterClasses, rosterRows, type OneRosterSet, type RosterClass } from './oneRoster';
+import {
+  oneRosterOf,
+  rosterClasses,
+  rosterRows,
+  type LeftOut,
+  type OneRosterSet,
+  type RosterClass,
+} from './oneRoster';
 
 export interface ListFile {
   name: string;
@@ -19,7 +26,7 @@ export interface ListQuestion {
   settled?: Settled;
   rosterClass?: string | null;
   members: readonly KnownMember[];
-  /** A local date. */
+  /** The local date that the list is for: today, or the term's first day. */
   today: string;
 }
 
@@ -28,6 +35,8 @@ export interface ListAnswer {
   comparison: Comparison;
   /** The classes of a OneRoster set; null where the files are none. */
   classes: RosterClass[] | null;
+  /** Whom such a set names and leaves out. */
+  leftOut: LeftOut[];
   encoding: string | null;
 }
 
@@ -40,6 +49,7 @@ export function readAndCompare(question: ListQuestion): ListAnswer {
     list,
     comparison: compareLists(list.rows, members, settled),
     classes: null,
+    leftOut: [],
     encoding: null,
     ...more,
   });
@@ -63,7 +73,7 @@ function ofSet(
 ): ListAnswer {
   const classes = rosterClasses(set, today);
   const chosen = question.rosterClass ?? (classes.length === 1 ? classes[0]!.id : null);
-  const all = chosen ? rosterRows(set, chosen, today) : [];
+  const { rows: all, leftOut } = chosen ? rosterRows(set, chosen, today) : { rows: [], leftOut: [] };
   const list: ReadList = {
     headings: ['Name', 'E-mail'],
     fields: ['name', 'email'],
@@ -74,7 +84,7 @@ function ofSet(
     }),
     fault: classes.length ? null : 'The set holds no class.',
   };
-  return answer(list, { classes });
+  return answer(list, { classes, leftOut });
 }
 
 /** The text files of an archive, or the file itself. An archive that cannot be opened is read as what it is: no list. */

@@ -1,6 +1,6 @@
 import type { ListEdit, MemberFields, NewMember, Term } from '@nimble-bell/core/api';
 import { countWords, isZone } from '@nimble-bell/core/calendar';
-import { compareLists, faultOf, isAddress } from '@nimble-bell/core/roster';
+import { compareLists, faultOf, isAddress, type Settlement } from '@nimble-bell/core/roster';
 import { newLinkCode } from '../context';
 import type { Db } from '../db/pool';
 import { AppError } from '../errors';
@@ -57,8 +57,8 @@ async function importRows(at: ListEditing, edit: Import): Promise<string> {
       bad.map((b) => ({ path: `rows.${b.line}`, message: b.reason! })),
     );
   const known = await knownMembers(at.db, at.courseId);
-  const settled = new Map(edit.settled.map((s) => [s.line, s.as]));
-  const { fresh, changed, gone } = compareLists(edit.rows, known, settled);
+  const settled = new Map<number, Settlement>(edit.settled.map((s) => [s.line, s.as]));
+  const { fresh, changed, gone, alike, twins } = compareLists(edit.rows, known, settled);
   const leaving = edit.drop.filter((id) => gone.some((g) => g.id === id));
   await enrolAll(
     at.db,
@@ -77,7 +77,9 @@ async function importRows(at: ListEditing, edit: Import): Promise<string> {
     });
   }
   if (leaving.length) await leave(at, leaving);
-  return `Class list read: ${fresh.length} new, ${changed.length} changed, ${leaving.length} gone`;
+  const open = alike.length + twins.length;
+  const left = open ? `, ${countWords(open, 'row')} left out that may be somebody known` : '';
+  return `Class list read: ${fresh.length} new, ${changed.length} changed, ${leaving.length} gone${left}`;
 }
 
 async function addOne(at: ListEditing, person: NewMember): Promise<string> {

@@ -31,10 +31,10 @@ export class AskWorker<Question> {
 
 /** What a worker does: it answers each question, or says what went wrong. */
 export function answerQuestions<Question>(answer: (question: Question) => unknown) {
-  self.onmessage = ({ data }: MessageEvent<{ id: number; question: Question }>) => {
+  self.onmessage = async ({ data }: MessageEvent<{ id: number; question: Question }>) => {
     const { id, question } = data;
     try {
-      self.postMessage({ id, answer: answer(question) });
+      self.postMessage({ id, answer: await answer(question) });
     } catch (error) {
       self.postMessage({ id, fault: error instanceof Error ? error.message : String(error) });
     }

@@ -2,7 +2,7 @@ import { Button, Group, Select, Stack, TextInput, Title } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import type { CourseDetail, ListEditDraft, MemberFields, MemberInfo } from '@nimble-bell/core/api';
 import { countWords } from '@nimble-bell/core/calendar';
-import { writeCsv } from '@nimble-bell/core/roster';
+import { writeClassList } from '@nimble-bell/core/roster';
 import { useThisCourse } from '../app/course';
 import { useAsked } from '../app/queries';
 import { Empty, Panel } from '../ui/Panel';
@@ -81,19 +81,8 @@ function matching(members: MemberInfo[] | undefined, search: string): MemberInfo
 
 /** What is shown, written so that it can be read in again, and safe to open in a spreadsheet. */
 function download(code: string, members: MemberInfo[]) {
-  const headings = [...new Set(members.flatMap((m) => Object.keys(m.extra)))];
-  const csv = writeCsv(
-    ['Name', 'E-mail', 'Time zone', 'Group', 'Role', 'Invitation', 'Reply', ...headings],
-    members.map((m) => [
-      m.name,
-      m.email,
-      m.zone,
-      m.group,
-      m.role,
-      INVITATION_WORDS[m.invitation],
-      replyWords(m),
-      ...headings.map((h) => m.extra[h] ?? null),
-    ]),
+  const csv = writeClassList(
+    members.map((m) => ({ ...m, invitation: INVITATION_WORDS[m.invitation], reply: replyWords(m) })),
   );
   const link = document.createElement('a');
   link.href = URL.createObjectURL(new Blob(['\uFEFF', csv], { type: 'text/csv;charset=utf-8' }));

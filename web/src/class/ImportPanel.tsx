@@ -14,13 +14,23 @@ import {
 } from '@mantine/core';
 import { useDeferredValue, useMemo, useState } from 'react';
 import type { CourseDetail, ListOutcome, MemberInfo } from '@nimble-bell/core/api';
-import type { Field, ListSummary } from '@nimble-bell/core/roster';
+import type { Field, ListSummary, RowKind, Settlement } from '@nimble-bell/core/roster';
 import { countWords } from '@nimble-bell/core/calendar';
 import { useAsk } from '../app/api';
 import { useChange } from '../app/queries';
 import { LettersAhead } from '../ui/LettersAhead';
 import { Panel } from '../ui/Panel';
-import { AlikeRows, BadRows, ChangedRows, FreshRows, GoneRows } from './ImportRows';
+import {
+  AlikeRows,
+  BadRows,
+  ChangedRows,
+  FreshRows,
+  GoneRows,
+  LeftOutRows,
+  NEXT,
+  TwinRows,
+  type More,
+} from './ImportRows';
 import type { ReadOrder } from './listReader';
 import { filesOf, NOTHING, orderOf, sourceOf, useReading, type Source } from './useReading';
 
@@ -58,7 +68,7 @@ function useImport(course: CourseDetail, members: MemberInfo[]) {
     setFields,
     setRosterClass,
     setLeaving,
-    settle: (line: number, as: 'same' | 'other') =>
+    settle: (line: number, as: Settlement) =>
       setSettled([...settled.filter(([l]) => l !== line), [line, as]]),
     mend: (line: number, cells: string[]) =>
       setMended([...mended.filter(([l]) => l !== line), [line, cells]]),
@@ -75,7 +85,7 @@ export function ImportPanel(props: { course: CourseDetail; members: MemberInfo[]
   return (
     <Panel
       title="Import a class list"
-      about="A line a person: name, e-mail, and what else you have. Any order of columns, any language of the headings; a paste from a spreadsheet, a CSV file, or a OneRoster set."
+      about="A line a person: name, e-mail, and what else you have. Any order of columns, any language of the headings; a paste from a spreadsheet, a CSV file, a workbook (.xlsx), or a OneRoster set."
     >
       <Grid gap="lg">
         <Grid.Col span={{ base: 12, md: 4 }}>
@@ -123,7 +133,7 @@ function Given({ importing, done }: { importing: Import; done: () => void }) {
       <Group>
         <FileButton
           multiple
-          accept=".csv,.txt,.tsv,.zip,text/csv,text/plain,application/zip"
+          accept=".csv,.txt,.tsv,.xlsx,.zip,text/csv,text/plain,application/zip,application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
           onChange={(files) => void filesOf(files).then((read) => begin(sourceOf('', read)))}
         >
           {(button) => (
@@ -208,8 +218,8 @@ function saveWords(fresh: number, changed: number, leaving: number): string {
 }
 
 function Result({ answer, importing }: { answer: ListSummary; importing: Import }) {
-  const { headings, bad, fresh, changed, gone, alike, same, teaching } = answer;
-  const first = bad.count ? 'bad' : alike.count ? 'alike' : 'fresh';
+  const { bad, fresh, changed, gone, alike, twins, leftOut, same, teaching } = answer;
+  const first = bad.count ? 'bad' : alike.count ? 'alike' : twins.count ? 'twins' : 'fresh';
   // The counts come first, the rows in a turn of their own: neither keeps the page from answering for long.
   const unfolded = useDeferredValue(true, false);
   return (
@@ -235,30 +245,40 @@ function Result({ answer, importing }: { answer: ListSummary; importing: Import 
               </Tabs.Tab>
             )}
             {alike.count > 0 && <Tabs.Tab value="alike">The same person? ({alike.count})</Tabs.Tab>}
+            {twins.count > 0 && <Tabs.Tab value="twins">Twice in it? ({twins.count})</Tabs.Tab>}
+            {leftOut.count > 0 && <Tabs.Tab value="leftOut">Left out ({leftOut.count})</Tabs.Tab>}
           </Tabs.List>
-          <Tabs.Panel value="fresh" pt="xs">
-            <FreshRows fresh={fresh} />
-          </Tabs.Panel>
-          <Tabs.Panel value="changed" pt="xs">
-            <ChangedRows changed={changed} />
-          </Tabs.Panel>
-          <Tabs.Panel value="gone" pt="xs">
-            <GoneRows gone={gone} leaving={importing.leaving} setLeaving={importing.setLeaving} />
-          </Tabs.Panel>
-          <Tabs.Panel value="bad" pt="xs">
-            <BadRows bad={bad} headings={headings} mend={importing.mend} />
-          </Tabs.Panel>
-          <Tabs.Panel value="alike" pt="xs">
-            <AlikeRows alike={alike} settle={importing.settle} />
-          </Tabs.Panel>
+          <RowPanels answer={answer} importing={importing} />
         </Tabs>
       )}
     </div>
   );
 }
 
+/** The rows of each kind, and what is to be said of them. */
+function RowPanels({ answer, importing }: { answer: ListSummary; importing: Import }) {
+  const { headings, bad, fresh, changed, gone, alike, twins, leftOut } = answer;
+  const { leaving, setLeaving, mend, settle, reader } = importing;
+  const more: More = (kind, from) => reader().more({ kind, from, count: NEXT });
+  const panels: Record<RowKind, React.ReactNode> = {
+    fresh: <FreshRows some={fresh} more={more} />,
+    changed: <ChangedRows some={changed} more={more} />,
+    gone: <GoneRows some={gone} more={more} leaving={leaving} setLeaving={setLeaving} />,
+    bad: <BadRows some={bad} more={more} headings={headings} mend={mend} />,
+    alike: <AlikeRows some={alike} more={more} settle={settle} />,
+    twins: <TwinRows some={twins} more={more} settle={settle} />,
+    leftOut: <LeftOutRows some={leftOut} more={more} />,
+  };
+  return Object.entries(panels).map(([kind, rows]) => (
+    <Tabs.Panel key={kind} value={kind} pt="xs">
+      {rows}
+    </Tabs.Panel>
+  ));
+}
+
 const FIELD_WORDS: Record<Field, string> = {
   name: 'Name',
+  lastFirst: 'Last, First',
   first: 'First name',
   last: 'Last name',
   email: 'E-mail',

@@ -1,31 +1,66 @@
 import { Button, Checkbox, Group, ScrollArea, Table, Text, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import type { BadRow, ChangedMember, ListRow, ListSummary, Some } from '@nimble-bell/core/roster';
+import type {
+  BadRow,
+  ChangedMember,
+  KnownMember,
+  LeftOut,
+  ListRow,
+  ListSummary,
+  RowKind,
+  Settlement,
+  Some,
+} from '@nimble-bell/core/roster';
 import { zoneWords } from '@nimble-bell/core/calendar';
 import { Empty } from '../ui/Panel';
 
-const moreOf = (some: Some<unknown>) => some.count - some.first.length;
+/** How many rows come with one press. */
+export const NEXT = 200;
+/** The next rows of a kind, from a place on. */
+export type More = <Row>(kind: RowKind, from: number) => Promise<Row[]>;
 
-function Rows({ label, more, children }: { label: string; more: number; children: React.ReactNode }) {
+interface RowsProps<Row> {
+  label: string;
+  kind: RowKind;
+  some: Some<Row>;
+  more: More;
+  children: (row: Row) => React.ReactNode;
+}
+
+/** The first rows of a kind; the next ones come as they are asked for, until all are seen. */
+function Rows<Row>({ label, kind, some, more, children }: RowsProps<Row>) {
+  const [further, setFurther] = useState<{ of: Some<Row>; rows: Row[] }>({ of: some, rows: [] });
+  // Read anew, what came of the reading before is no more.
+  const shown = [...some.first, ...(further.of === some ? further.rows : [])];
+  const left = some.count - shown.length;
+  const next = async () => {
+    const rows = await more<Row>(kind, shown.length);
+    setFurther({ of: some, rows: [...shown.slice(some.first.length), ...rows] });
+  };
   return (
     <ScrollArea.Autosize mah={250} viewportProps={{ tabIndex: 0, 'aria-label': label }}>
       <Table fz="sm">
-        <Table.Tbody>{children}</Table.Tbody>
+        <Table.Tbody>{shown.map(children)}</Table.Tbody>
       </Table>
-      {more > 0 && (
-        <Text size="sm" c="dimmed" p={6}>
-          and {more} more
-        </Text>
+      {left > 0 && (
+        <Button size="compact-sm" variant="default" m={6} onClick={() => void next()}>
+          Show {left > NEXT ? `the next ${NEXT} of ${left}` : `the last ${left}`}
+        </Button>
       )}
     </ScrollArea.Autosize>
   );
 }
 
-export function FreshRows({ fresh }: { fresh: Some<ListRow> }) {
-  if (!fresh.count) return <Empty>Nobody in it is new.</Empty>;
+interface Props<Row> {
+  some: Some<Row>;
+  more: More;
+}
+
+export function FreshRows(props: Props<ListRow>) {
+  if (!props.some.count) return <Empty>Nobody in it is new.</Empty>;
   return (
-    <Rows label="New people" more={moreOf(fresh)}>
-      {fresh.first.map((r) => (
+    <Rows label="New people" kind="fresh" {...props}>
+      {(r) => (
         <Table.Tr key={r.email}>
           <Table.Td fw={550}>{r.name}</Table.Td>
           <Table.Td>{r.email}</Table.Td>
@@ -33,16 +68,16 @@ export function FreshRows({ fresh }: { fresh: Some<ListRow> }) {
           <Table.Td>{r.group}</Table.Td>
           <Table.Td>{Object.values(r.extra).join(', ')}</Table.Td>
         </Table.Tr>
-      ))}
+      )}
     </Rows>
   );
 }
 
-export function ChangedRows({ changed }: { changed: Some<ChangedMember> }) {
-  if (!changed.count) return <Empty>Nobody on the list changes.</Empty>;
+export function ChangedRows(props: Props<ChangedMember>) {
+  if (!props.some.count) return <Empty>Nobody on the list changes.</Empty>;
   return (
-    <Rows label="Changed people" more={moreOf(changed)}>
-      {changed.first.map(({ member, fields }) => (
+    <Rows label="Changed people" kind="changed" {...props}>
+      {({ member, fields }) => (
         <Table.Tr key={member.id}>
           <Table.Td fw={550}>{member.name}</Table.Td>
           <Table.Td>
@@ -53,17 +88,18 @@ export function ChangedRows({ changed }: { changed: Some<ChangedMember> }) {
             ))}
           </Table.Td>
         </Table.Tr>
-      ))}
+      )}
     </Rows>
   );
 }
 
 export function GoneRows(props: {
-  gone: ListSummary['gone'];
+  some: ListSummary['gone'];
+  more: More;
   leaving: string[];
   setLeaving: (ids: string[]) => void;
 }) {
-  const { gone, leaving, setLeaving } = props;
+  const { some: gone, more, leaving, setLeaving } = props;
   if (!gone.count) return <Empty>Everybody on the list is in it.</Empty>;
   const all = leaving.length === gone.count;
   return (
@@ -74,8 +110,8 @@ export function GoneRows(props: {
           {all ? 'Keep them all' : 'Take them all off'}
         </Button>
       </Group>
-      <Rows label="People not in the list" more={moreOf(gone)}>
-        {gone.first.map((m) => (
+      <Rows label="People not in the list" kind="gone" some={gone} more={more}>
+        {(m: KnownMember) => (
           <Table.Tr key={m.id}>
             <Table.Td>
               <Checkbox
@@ -90,24 +126,20 @@ export function GoneRows(props: {
             </Table.Td>
             <Table.Td>{m.email}</Table.Td>
           </Table.Tr>
-        ))}
+        )}
       </Rows>
     </>
   );
 }
 
 /** Bad rows, each mended where it stands. */
-export function BadRows(props: {
-  bad: Some<BadRow>;
-  headings: string[];
-  mend: (line: number, cells: string[]) => void;
-}) {
-  const { bad, headings, mend } = props;
+export function BadRows(
+  props: Props<BadRow> & { headings: string[]; mend: (line: number, cells: string[]) => void },
+) {
+  const { some, more, headings, mend } = props;
   return (
-    <Rows label="Rows to mend" more={moreOf(bad)}>
-      {bad.first.map((row) => (
-        <BadLine key={`${row.line}/${row.cells.join()}`} row={row} headings={headings} mend={mend} />
-      ))}
+    <Rows label="Rows to mend" kind="bad" some={some} more={more}>
+      {(row) => <BadLine key={`${row.line}/${row.cells.join()}`} row={row} headings={headings} mend={mend} />}
     </Rows>
   );
 }
@@ -150,13 +182,15 @@ function BadLine(props: { row: BadRow; headings: string[]; mend: (line: number, 
   );
 }
 
-export function AlikeRows(props: {
-  alike: ListSummary['alike'];
-  settle: (line: number, as: 'same' | 'other') => void;
-}) {
+interface SettleProps {
+  more: More;
+  settle: (line: number, as: Settlement) => void;
+}
+
+export function AlikeRows({ some, more, settle }: SettleProps & { some: ListSummary['alike'] }) {
   return (
-    <Rows label="Rows like somebody on the list" more={moreOf(props.alike)}>
-      {props.alike.first.map(({ row, member }) => (
+    <Rows label="Rows like somebody on the list" kind="alike" some={some} more={more}>
+      {({ row, member }) => (
         <Table.Tr key={row.line}>
           <Table.Td>
             {row.name}, {row.email}
@@ -166,16 +200,61 @@ export function AlikeRows(props: {
           </Table.Td>
           <Table.Td>
             <Group gap={6} justify="flex-end">
-              <Button size="compact-sm" onClick={() => props.settle(row.line, 'same')}>
+              <Button size="compact-sm" onClick={() => settle(row.line, 'same')}>
                 The same, with a new address
               </Button>
-              <Button size="compact-sm" variant="default" onClick={() => props.settle(row.line, 'other')}>
+              <Button size="compact-sm" variant="default" onClick={() => settle(row.line, 'other')}>
                 Somebody else
               </Button>
             </Group>
           </Table.Td>
         </Table.Tr>
-      ))}
+      )}
+    </Rows>
+  );
+}
+
+/** Two rows of one name: which stands for them, or that they are two. */
+export function TwinRows({ some, more, settle }: SettleProps & { some: ListSummary['twins'] }) {
+  return (
+    <Rows label="Rows that may be one person" kind="twins" some={some} more={more}>
+      {({ row, first }) => (
+        <Table.Tr key={row.line}>
+          <Table.Td>
+            {row.name}, on line {first.line} and line {row.line}
+            <Text size="sm" c="dimmed">
+              {Object.values(row.extra).join(', ')}
+            </Text>
+          </Table.Td>
+          <Table.Td>
+            <Group gap={6} justify="flex-end">
+              <Button size="compact-sm" onClick={() => settle(row.line, 'twice')}>
+                One person: {first.email}
+              </Button>
+              <Button size="compact-sm" onClick={() => settle(first.line, 'twice')}>
+                One person: {row.email}
+              </Button>
+              <Button size="compact-sm" variant="default" onClick={() => settle(row.line, 'other')}>
+                Two people
+              </Button>
+            </Group>
+          </Table.Td>
+        </Table.Tr>
+      )}
+    </Rows>
+  );
+}
+
+/** Whom a set names and who is not of the class now, with why. */
+export function LeftOutRows(props: Props<LeftOut>) {
+  return (
+    <Rows label="People left out" kind="leftOut" {...props}>
+      {({ name, reason }) => (
+        <Table.Tr key={`${name} ${reason}`}>
+          <Table.Td>{name}</Table.Td>
+          <Table.Td>{reason}</Table.Td>
+        </Table.Tr>
+      )}
     </Rows>
   );
 }

@@ -1,11 +1,11 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
-import { importOf, readAndCompare, summaryOf, type ListAnswer } from '@nimble-bell/core/roster';
+import { importOf, readAndCompare, rowsOf, summaryOf, type ListAnswer } from '@nimble-bell/core/roster';
 import type { CourseDetail } from '@nimble-bell/core/api';
 import { CourseContext } from '../app/course';
 import { answerRequests, asked } from '../testing/answers';
 import { course, member, show } from '../testing/render';
 import { ClassPage } from './ClassPage';
-import type { ReadOrder, SaveOrder } from './listReader';
+import type { MoreOrder, ReadOrder, SaveOrder } from './listReader';
 
 // The worker's own work, without the thread that jsdom does not have.
 jest.mock('./listReader', () => ({
@@ -18,6 +18,9 @@ jest.mock('./listReader', () => ({
     }
     async save(chosen: SaveOrder) {
       return JSON.stringify(importOf(this.last!.answer.comparison, new Map(this.last!.settled), chosen));
+    }
+    async more({ kind, from, count }: MoreOrder) {
+      return rowsOf(this.last!.answer, kind, from, count);
     }
     close() {}
   },

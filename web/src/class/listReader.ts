@@ -1,5 +1,5 @@
 import { AskWorker } from '../app/askWorker';
-import type { Field, KnownMember, ListSummary } from '@nimble-bell/core/roster';
+import type { Field, KnownMember, ListSummary, RowKind, Settlement } from '@nimble-bell/core/roster';
 
 /** What a class list is read from, and how its columns, rows and likenesses were settled so far. */
 export interface ReadOrder {
@@ -7,7 +7,7 @@ export interface ReadOrder {
   files: { name: string; bytes: Uint8Array }[];
   fields: Field[] | null;
   mended: [line: number, cells: string[]][];
-  settled: [line: number, as: 'same' | 'other'][];
+  settled: [line: number, as: Settlement][];
   /** The class of a OneRoster set. */
   rosterClass: string | null;
   members: KnownMember[];
@@ -21,7 +21,14 @@ export interface SaveOrder {
   invite: boolean;
 }
 
-export type ListQuestion = { read: ReadOrder } | { save: SaveOrder };
+/** Rows of one kind, from a place on. */
+export interface MoreOrder {
+  kind: RowKind;
+  from: number;
+  count: number;
+}
+
+export type ListQuestion = { read: ReadOrder } | { save: SaveOrder } | { more: MoreOrder };
 
 /**
  * Reads class lists away from the page: five thousand rows and no stutter. The rows stay with the worker; the page has
@@ -39,6 +46,11 @@ export class ListReader {
   /** The body of the request that writes what was read last. */
   save(order: SaveOrder): Promise<string> {
     return this.#worker.ask<string>({ save: order });
+  }
+
+  /** The next rows of what was read last. */
+  more<Row>(order: MoreOrder): Promise<Row[]> {
+    return this.#worker.ask<Row[]>({ more: order });
   }
 
   close() {

@@ -1,15 +1,20 @@
-import { importOf, readAndCompare, summaryOf, type ListAnswer } from '@nimble-bell/core/roster';
+import {
+  importOf,
+  readAndCompare,
+  rowsOf,
+  summaryOf,
+  withoutWorkbooks,
+  type ListAnswer,
+} from '@nimble-bell/core/roster';
 import { answerQuestions } from '../app/askWorker';
 import type { ListQuestion, ReadOrder } from './listReader';
 
 let last: { answer: ListAnswer; settled: ReadOrder['settled'] } | null = null;
 
-function answerTo(question: ListQuestion): unknown {
-  if ('save' in question)
-    return JSON.stringify(importOf(last!.answer.comparison, new Map(last!.settled), question.save));
-  const { fields, mended, settled, ...rest } = question.read;
+async function read({ fields, mended, settled, files, ...rest }: ReadOrder) {
   const answer = readAndCompare({
     ...rest,
+    files: await withoutWorkbooks(files),
     ...(fields ? { fields } : {}),
     mended: new Map(mended),
     settled: new Map(settled),
@@ -19,4 +24,10 @@ function answerTo(question: ListQuestion): unknown {
 }
 
 /** Reads a class list off the page's thread. */
-answerQuestions(answerTo);
+answerQuestions((question: ListQuestion) => {
+  if ('read' in question) return read(question.read);
+  const { answer, settled } = last!;
+  if ('save' in question) return JSON.stringify(importOf(answer.comparison, new Map(settled), question.save));
+  const { kind, from, count } = question.more;
+  return rowsOf(answer, kind, from, count);
+});

@@ -44,9 +44,12 @@ export function orderOf(
     text: source.files.length ? null : source.text,
     files: source.files,
     members: known,
-    today: dateIn(course.term.zone, serverNow()),
+    // A list for a term that is still to come is that of its first day.
+    today: later(dateIn(course.term.zone, serverNow()), course.term.firstDay),
   };
 }
+
+const later = (a: string, b: string) => (a > b ? a : b);
 
 /** The newest order read, while the one before is still shown. */
 export function useReading(order: ReadOrder | null) {
