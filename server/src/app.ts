@@ -5,6 +5,7 @@ import { accountRoutes } from './accounts/routes';
 import { calendarRoutes } from './calendars/routes';
 import type { Context } from './context';
 import { courseRoutes } from './courses/routes';
+import { keepingRoutes } from './keeping/routes';
 import { draftRoutes } from './drafts/routes';
 import { AppError, errorHandler } from './errors';
 import { mailRoutes } from './mail/routes';
@@ -67,6 +68,7 @@ export function createApp(ctx: Context, relay: MediaRelay): Express {
     '/api',
     accountRoutes(ctx),
     courseRoutes(ctx),
+    keepingRoutes(ctx),
     termRoutes(ctx),
     planningRoutes(ctx),
     reuseRoutes(ctx),

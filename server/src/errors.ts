@@ -26,6 +26,7 @@ const CATALOGUE = {
   'not-latest': [409, 'Something was changed since. Undo the latest change first.'],
   spent: [409, 'Nothing is left of this change to take back.'],
   'name-taken': [409, 'There is one with this name already.'],
+  'must-stay': [409, 'Something of this has to stay.'],
   'in-use': [409, 'This is in use and cannot be removed.'],
   'finding-gone': [409, 'This is settled already.'],
   'no-sessions': [422, 'This pattern gives no session in the term.'],

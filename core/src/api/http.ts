@@ -58,8 +58,24 @@ export interface CourseCard {
   title: string;
   role: Role;
   students: number;
+  /** The term's name. */
+  term: string;
+  /** When it was put away; null where it is at hand. */
+  archivedAt: number | null;
   next: { id: string; startsAt: number; state: SessionState } | null;
 }
+
+/** What a course has left behind, and what is still to come of it. */
+export interface Traces {
+  /** Sessions that were held, or are live. */
+  held: number;
+  /** People who were written to. */
+  written: number;
+  /** Sessions ahead. */
+  ahead: number;
+}
+
+export const MoveInput = z.object({ term: z.string().min(1).max(20) });
 
 export type SessionState = 'planned' | 'moved' | 'cancelled' | 'live' | 'held';
 
@@ -88,6 +104,8 @@ export interface SessionInfo {
   listed: boolean;
   /** Tells the sessions of one series and date apart. */
   take: number;
+  /** Why it is cancelled, where that was said. */
+  reason: string | null;
 }
 
 export interface SeriesInfo {
@@ -212,7 +230,10 @@ export interface CourseDetail {
   limitsSet: { by: string; at: number } | null;
   door: DoorRules;
   recordingPlan: RecordingPlan | null;
-  counts: { students: number; invited: number; recordings: number };
+  /** `undelivered`: students whose invitation came back, or could not be sent. */
+  counts: { students: number; invited: number; undelivered: number; recordings: number };
+  /** When it was put away; null where it is at hand. */
+  archivedAt: number | null;
   reminders: number[];
   inviteBefore: InviteBefore | null;
   /** The number of the course's telephone line. */

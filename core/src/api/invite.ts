@@ -53,6 +53,8 @@ export const InvitationInput = z.object({
   copyToMe: z.boolean().default(false),
 });
 
+export type InvitationInput = z.infer<typeof InvitationInput>;
+
 export const TelephoneInput = z.object({
   /** The number of the line as it is dialled; null where the course has none. */
   number: z

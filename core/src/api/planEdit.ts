@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Scope, SessionChange } from '../calendar/changes';
+import { CancelReason, Scope, SessionChange } from '../calendar/changes';
 import { GroupPlan } from '../calendar/groupPlan';
 import { ClockTime, LocalDate } from '../calendar/plan';
 import { GroupName, Minutes, SeriesInput, SessionTitle } from '../calendar/series';
@@ -21,6 +21,13 @@ export const PlanEdit = z.discriminatedUnion('edit', [
     title: SessionTitle.nullable().default(null),
     /** The lost session that it makes up for. */
     replaces: Id.nullable().default(null),
+  }),
+  /** A week, or a stretch, without the sessions of the whole course. */
+  z.object({
+    edit: z.literal('cancel-days'),
+    from: LocalDate,
+    to: LocalDate,
+    reason: CancelReason.nullable().default(null),
   }),
   z.object({ edit: z.literal('groups'), plan: GroupPlan }),
   z.object({ edit: z.literal('move-to-group'), member: Id, group: GroupName.nullable() }),

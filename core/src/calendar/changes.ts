@@ -1,14 +1,18 @@
 import { z } from 'zod';
+import { line } from '../text';
 import { toEpochDay, toMinutes, weekdayOf } from './localDate';
 import type { LaidSession, Own } from './lay';
 import { ClockTime, LocalDate } from './plan';
 import { Minutes, SessionTitle } from './series';
 import { toInstant, toWall, type Instant } from './zone';
 
+/** Why sessions are cancelled: told to those who were to come. */
+export const CancelReason = line('Say why, or leave it empty.', 200);
+
 /** What is done to a session, or to several. */
 export const SessionChange = z.discriminatedUnion('do', [
   z.object({ do: z.literal('move'), date: LocalDate, start: ClockTime }),
-  z.object({ do: z.literal('cancel') }),
+  z.object({ do: z.literal('cancel'), reason: CancelReason.nullish() }),
   z.object({ do: z.literal('restore') }),
   z.object({ do: z.literal('lengthen'), minutes: Minutes }),
   z.object({ do: z.literal('rename'), title: SessionTitle.nullable() }),
@@ -46,6 +50,23 @@ export function changed(
     .filter((after, i) => JSON.stringify(after) !== JSON.stringify(within[i]));
 }
 
+/** The sessions ahead that begin on these days, the first and the last among them, as cancelled. */
+export function cancelledBetween(
+  series: readonly LaidSession[],
+  { from, to, reason }: { from: string; to: string; reason: string | null },
+  zone: string,
+  now: Instant,
+): LaidSession[] {
+  const [first, last] = [toEpochDay(from), toEpochDay(to)];
+  return series
+    .filter((s) => (s.state === 'planned' || s.state === 'moved') && s.endsAt > now)
+    .filter((s) => {
+      const { day } = toWall(zone, s.startsAt);
+      return day >= first && day <= last;
+    })
+    .map((s) => ({ ...s, state: 'cancelled', reason }));
+}
+
 function sameSlot(a: LaidSession, b: LaidSession, zone: string): boolean {
   const [x, y] = [toWall(zone, a.startsAt), toWall(zone, b.startsAt)];
   return weekdayOf(x.day) === weekdayOf(y.day) && x.minutes === y.minutes;
@@ -63,9 +84,10 @@ function apply(s: LaidSession, change: SessionChange, target: LaidSession, zone:
       return { ...s, startsAt, endsAt: startsAt + (s.endsAt - s.startsAt), state, own: withOwn(s, 'time') };
     }
     case 'cancel':
-      return { ...s, state: 'cancelled' };
+      return { ...s, state: 'cancelled', reason: change.reason ?? null };
     case 'restore':
-      return s.state === 'cancelled' ? { ...s, state: s.own.includes('time') ? 'moved' : 'planned' } : s;
+      if (s.state !== 'cancelled') return s;
+      return { ...s, state: s.own.includes('time') ? 'moved' : 'planned', reason: null };
     case 'lengthen': {
       const endsAt = s.startsAt + change.minutes * 60_000;
       return endsAt === s.endsAt ? s : { ...s, endsAt, own: withOwn(s, 'length') };

@@ -21,6 +21,8 @@ export interface LaidSession {
   replaces: string | null;
   /** Whether it is recorded by itself; null is what the course's recording plan says. */
   record: boolean | null;
+  /** Why it is cancelled, where that was said. */
+  reason?: string | null;
 }
 
 /** New rows have no id yet. */

@@ -6,10 +6,12 @@ export function changeSentence(
   title: string,
   { was, is }: { was: HeldSession | null; is: HeldSession | null },
   zone: string,
+  /** Why it is cancelled. */
+  reason: string | null = null,
 ): string {
   const when = (s: HeldSession) => instantWords(s.startsAt, zone);
   if (!was) return `${title}: ${when(is!)} is new`;
-  if (!is) return `${title}: ${when(was)} is cancelled`;
+  if (!is) return `${title}: ${when(was)} is cancelled${reason ? `: ${reason}` : ''}`;
   const parts: string[] = [];
   if (was.startsAt !== is.startsAt) parts.push(`moves to ${when(is)}`);
   if (was.minutes !== is.minutes)

@@ -39,6 +39,7 @@ export async function courseDetail(ctx: Context, id: string, role: Role): Promis
     door: course.door,
     recordingPlan: course.recordingPlan,
     counts: counts!,
+    archivedAt: course.archivedAt,
     reminders: course.reminders,
     inviteBefore: course.inviteBefore,
     telephone: course.telephone,

@@ -15,7 +15,7 @@ import { once } from '../requests/once';
 import { termsOf } from '../terms/store';
 import { courseDetail } from './detail';
 import { setCourseRules } from './settings';
-import { addMember, courseByCode, coursesOf, insertCourse, nameCourse } from './store';
+import { addMember, courseByCode, coursesOf, insertCourse, nameCourse, pulseOf } from './store';
 
 /** The term that is named; or the one that runs, or begins next, or was last. */
 const termFor = async (ctx: Context, id: string | undefined) => {
@@ -62,6 +62,12 @@ export function courseRoutes(ctx: Context): Router {
   router.get('/courses/:course', async (req, res) => {
     const member = await asked(ctx, req, 'teach');
     res.json(await courseDetail(ctx, member.courseId, member.role));
+  });
+
+  /** Whether anything of it changed, asked often by the pages that show it. */
+  router.get('/courses/:course/pulse', async (req, res) => {
+    const { courseId } = await asked(ctx, req, 'teach');
+    res.json(await pulseOf(ctx.db, courseId));
   });
 
   ruleRoutes(router, ctx);

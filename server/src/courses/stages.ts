@@ -13,7 +13,12 @@ export function stagesOf(course: Omit<CourseDetail, 'stages'>, now: number): Rec
   const done: [StageName, boolean, boolean][] = [
     ['plan', planned && series.every((s) => s.publishedAt !== null), true],
     ['class', counts.students > 0, true],
-    ['invite', counts.students > 0 && counts.invited >= counts.students, planned && counts.students > 0],
+    // Whose invitation came back is not invited.
+    [
+      'invite',
+      counts.students > 0 && counts.invited >= counts.students && counts.undelivered === 0,
+      planned && counts.students > 0,
+    ],
     ['limits', limitsSet !== null, true],
     ['recording', recordingPlan !== null, true],
     ['teach', planned && !ahead, soon],

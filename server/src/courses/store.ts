@@ -37,6 +37,7 @@ export interface CourseRow {
   invitation: InvitationTemplate | null;
   classLink: string | null;
   classPasscode: string | null;
+  archivedAt: number | null;
 }
 
 export const courseById = async (db: Db, id: string): Promise<CourseRow | null> =>
@@ -46,7 +47,8 @@ export async function coursesByIds(db: Db, ids: readonly string[]): Promise<Cour
   const found = await rows<Record<string, unknown>>(
     db,
     `SELECT c.id, c.term_id AS termId, c.code, c.title, c.settings, c.young_pupils AS youngPupils, t.body AS term,
-            c.reminders, c.invite_before AS inviteBefore, c.telephone, c.invitation, c.class_link AS classLink, c.class_passcode AS classPasscode
+            c.reminders, c.invite_before AS inviteBefore, c.telephone, c.invitation, c.class_link AS classLink, c.class_passcode AS classPasscode,
+            c.archived_at AS archivedAt
        FROM courses c JOIN terms t ON t.id = c.term_id WHERE c.id IN (?)`,
     [ids],
   );
@@ -73,10 +75,11 @@ function readCourse(row: Record<string, unknown>): CourseRow {
 
 /** A person's courses by code, with what is on in each or comes next. */
 export async function coursesOf(db: Db, person: string, now: number): Promise<CourseCard[]> {
-  const own = await rows<Pick<CourseCard, 'id' | 'code' | 'title' | 'role'>>(
+  const own = await rows<Omit<CourseCard, 'students' | 'next'>>(
     db,
-    `SELECT c.id, c.code, c.title, m.role FROM enrolments m JOIN courses c ON c.id = m.course_id
-      WHERE m.person_id = ? AND m.left_at IS NULL ORDER BY c.code`,
+    `SELECT c.id, c.code, c.title, m.role, JSON_VALUE(t.body, '$.name') AS term, c.archived_at AS archivedAt
+       FROM enrolments m JOIN courses c ON c.id = m.course_id JOIN terms t ON t.id = c.term_id
+      WHERE m.person_id = ? AND m.left_at IS NULL ORDER BY c.code, JSON_VALUE(t.body, '$.firstDay')`,
     [person],
   );
   if (!own.length) return [];
@@ -151,7 +154,7 @@ export async function seriesById(db: Db, id: string) {
 
 const SESSION = `SELECT s.id, s.series_id AS seriesId, r.title AS seriesTitle, s.number, s.local_date AS date,
                         s.starts_at AS startsAt, s.ends_at AS endsAt, s.linger_minutes AS lingerMinutes, s.state,
-                        r.group_name AS \`group\`, s.course_id AS courseId, r.kind, s.title, s.own, s.replaces, s.record, s.take,
+                        r.group_name AS \`group\`, s.course_id AS courseId, r.kind, s.title, s.own, s.replaces, s.record, s.take, s.reason,
                         IF(r.kind = 'capture', s.posted_at, r.published_at) IS NOT NULL AS published,
                         COALESCE(s.listed, r.listed) AS listed,
                         ROUND((s.ends_at - s.starts_at) / 60000) AS minutes,
@@ -248,14 +251,18 @@ export const studentsOf = (db: Db, courseId: string) =>
 
 /** How many students a course has, how many of them are invited, and its recordings. */
 export const countsOf = (db: Db, courseId: string) =>
-  one<{ students: number; invited: number; recordings: number }>(
+  one<{ students: number; invited: number; undelivered: number; recordings: number }>(
     db,
     `SELECT (SELECT COUNT(*) FROM members WHERE course_id = ? AND role = 'student') AS students,
+              (SELECT COUNT(*) FROM members m WHERE m.course_id = ? AND m.role = 'student' AND EXISTS (
+                SELECT 1 FROM jobs j WHERE j.id = (SELECT MAX(l.id) FROM jobs l WHERE l.member_id = m.id
+                  AND l.kind = 'mail' AND l.topic IN ('invitation', 'link'))
+                AND (j.bounced_at IS NOT NULL OR j.state = 'failed'))) AS undelivered,
               (SELECT COUNT(DISTINCT j.member_id) FROM jobs j JOIN members m ON m.id = j.member_id
                 WHERE j.course_id = ? AND j.kind = 'mail' AND j.topic IN ('invitation', 'link') AND m.role = 'student') AS invited,
               (SELECT COUNT(*) FROM recordings r JOIN sessions s ON s.id = r.session_id
                 WHERE s.course_id = ? AND r.state = 'ready') AS recordings`,
-    [courseId, courseId, courseId],
+    [courseId, courseId, courseId, courseId],
   );
 
 export const writeSettings = (db: Db, settings: unknown, courseId: string) =>
@@ -277,3 +284,17 @@ export const courseForUpdate = (db: Db, courseId: string) =>
 /** The courses of a term, their rows locked in the order in which everybody locks several. */
 export const coursesForUpdate = (db: Db, ids: readonly string[]) =>
   rows<{ id: string }>(db, 'SELECT id FROM courses WHERE id IN (?) ORDER BY id FOR UPDATE', [ids]);
+
+/** What tells whether anything of a course's plan, list or letters is otherwise than it was: it is compared, not read. */
+export const pulseOf = async (db: Db, courseId: string): Promise<string> => {
+  const found = await one<Record<string, unknown>>(
+    db,
+    `SELECT (SELECT MAX(place) FROM plan_changes WHERE course_id = ?) AS plan,
+            (SELECT MAX(place) FROM list_changes WHERE course_id = ?) AS list,
+            (SELECT CONCAT_WS(' ', COUNT(*), SUM(state <> 'queued'), COUNT(bounced_at)) FROM jobs
+              WHERE course_id = ? AND kind = 'mail') AS letters,
+            (SELECT MAX(r.at) FROM replies r JOIN members m ON m.id = r.member_id WHERE m.course_id = ?) AS answers`,
+    [courseId, courseId, courseId, courseId],
+  );
+  return Object.values(found!).join('/');
+};

@@ -13,12 +13,18 @@ export interface Entry {
   body: unknown;
   /** Whether it takes another one back. */
   undoing: boolean;
+  /** Whether neither it nor what came before can be taken back: everything was laid anew. */
+  barrier?: boolean;
 }
 
 /** What columns hold of an entry's words. */
 const LONGEST = 255;
 
-export const keepEntry = (db: Db, history: History, { id, courseId, at, by, words, body, undoing }: Entry) =>
+export const keepEntry = (
+  db: Db,
+  history: History,
+  { id, courseId, at, by, words, body, undoing, barrier = false }: Entry,
+) =>
   run(db, `INSERT INTO ${history} SET ?`, [
     {
       id,
@@ -28,6 +34,7 @@ export const keepEntry = (db: Db, history: History, { id, courseId, at, by, word
       words: words.slice(0, LONGEST),
       body: JSON.stringify(body),
       undoing,
+      barrier,
     },
   ]);
 
@@ -36,8 +43,9 @@ export const standingEntries = (db: Db, history: History, courseId: string, most
   rows<{ id: string; words: string; body: unknown }>(
     db,
     `SELECT id, words, body FROM ${history} WHERE course_id = ? AND undone_at IS NULL AND NOT undoing
+        AND place > COALESCE((SELECT MAX(place) FROM ${history} WHERE course_id = ? AND barrier), 0)
       ORDER BY place DESC LIMIT ?`,
-    [courseId, most],
+    [courseId, courseId, most],
   );
 
 export const noteUndone = (db: Db, history: History, now: number, entries: readonly string[]) =>

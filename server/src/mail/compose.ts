@@ -283,12 +283,22 @@ function newsOf(desk: Desk, member: MemberRow, updates: Updates): Block {
     if (!changes.length) return [`${title}: the entry in your calendar is brought up to date`];
     return changes
       .filter((c) => (c.is ?? c.was)!.startsAt > desk.now)
-      .map((c) => changeSentence(title, c, member.zone));
+      .map((c) => changeSentence(title, c, member.zone, reasonOf(desk, key, c.date)));
   });
   const items = lines.slice(0, MOST_LINES);
   if (lines.length > MOST_LINES)
     items.push(`and ${lines.length - MOST_LINES} more: your page shows them all`);
   return { kind: 'list', items: items.length ? items : ['Sessions that are past are set right.'] };
+}
+
+/** Why the session of an entry's date is cancelled, where that was said. */
+function reasonOf(desk: Desk, key: string, date: string): string | null {
+  const { seriesId, session } = entryOfKey(key);
+  const take = session?.take ?? 0;
+  return (
+    desk.plan.sessions.find((s) => s.seriesId === seriesId && s.date === date && s.take === take)?.reason ??
+    null
+  );
 }
 
 /** The invitation by the course's template, to the whole course or to one session, which its subject then names. */

@@ -27,7 +27,7 @@ import { deskFor } from './desk';
 import { lettersOf } from './foretell';
 import { messageIdOf, queueLetters } from './queue';
 import { setTelephone } from './telephone';
-import { membersWhere } from '../accounts/store';
+import { membersWhere, type MemberRow } from '../accounts/store';
 import {
   deliveriesOf,
   invitedOf,
@@ -121,31 +121,16 @@ function invitationRoutes(router: Router, ctx: Context) {
   /** Queues an invitation for each of those chosen, or for everyone who has none yet; then a second press is harmless. */
   router.post('/courses/:course/invitations', async (req, res) => {
     const me = await asked(ctx, req, 'plan');
-    const { courseId } = me;
     const input = parse(InvitationInput, req.body ?? {});
-    const result = await once(ctx, req, async (db) => {
-      await takeTurn(db, courseId);
-      const desk = (await deskFor(ctx, db, courseId))!;
-      const people = await membersWhere(db, "m.course_id = ? AND m.role <> 'teacher'", [courseId]);
-      if (!people.some((m) => m.role === 'student')) throw new AppError('nobody-to-invite');
-      if (!desk.plan.series.some((s) => isFor(seriesTarget(s), { role: 'student', group: s.group })))
-        throw new AppError('nothing-planned');
-      const invited = await invitedOf(db, courseId);
-      const chosen = people.filter((m) => {
-        if (input.members) return input.members.includes(m.id);
-        if (m.role !== 'student') return false;
-        return input.groups ? m.group !== null && input.groups.includes(m.group) : !invited.has(m.id);
-      });
-      const dueAt = Math.max(input.at ?? 0, ctx.now());
-      const first = chosen.filter((m) => !invited.has(m.id));
-      const again = chosen.filter((m) => invited.has(m.id));
-      const order = { courseId, topic: 'invitation' as const, dueAt };
-      let queued = await queueLetters(db, { ...order, cause: 'first', members: first.map((m) => m.id) });
-      queued += await queueLetters(db, { ...order, cause: newId(), members: again.map((m) => m.id) });
-      if (input.copyToMe) await queueLetters(db, { ...order, cause: `copy-${newId()}`, members: [me.id] });
-      return { queued };
-    });
-    res.status(202).json(result);
+    const queued = await once(ctx, req, async (db) => (await invite(ctx, db, me, input)).queued);
+    res.status(202).json({ queued });
+  });
+
+  /** The letters that it would queue, as they would leave. */
+  router.post('/courses/:course/invitations/letters', async (req, res) => {
+    const me = await asked(ctx, req, 'plan');
+    const input = parse(InvitationInput, req.body ?? {});
+    res.json(await lettersOf(ctx, me.courseId, async (db) => (await invite(ctx, db, me, input)).people));
   });
 
   /** How long before each session its invitation leaves, and to whom; or that none does. */
@@ -156,6 +141,31 @@ function invitationRoutes(router: Router, ctx: Context) {
     await writeInviteBefore(ctx.db, rule ? JSON.stringify(rule) : null, courseId);
     res.json({});
   });
+}
+
+/** Queues the invitations that are asked for, in the caller's transaction. Gives who gets one, and how many are new. */
+async function invite(ctx: Context, db: PoolConnection, me: MemberRow, input: InvitationInput) {
+  const { courseId } = me;
+  await takeTurn(db, courseId);
+  const desk = (await deskFor(ctx, db, courseId))!;
+  const all = await membersWhere(db, "m.course_id = ? AND m.role <> 'teacher'", [courseId]);
+  if (!all.some((m) => m.role === 'student')) throw new AppError('nobody-to-invite');
+  if (!desk.plan.series.some((s) => isFor(seriesTarget(s), { role: 'student', group: s.group })))
+    throw new AppError('nothing-planned');
+  const invited = await invitedOf(db, courseId);
+  const chosen = all.filter((m) => {
+    if (input.members) return input.members.includes(m.id);
+    if (m.role !== 'student') return false;
+    return input.groups ? m.group !== null && input.groups.includes(m.group) : !invited.has(m.id);
+  });
+  const dueAt = Math.max(input.at ?? 0, ctx.now());
+  const first = chosen.filter((m) => !invited.has(m.id));
+  const again = chosen.filter((m) => invited.has(m.id));
+  const order = { courseId, topic: 'invitation' as const, dueAt };
+  let queued = await queueLetters(db, { ...order, cause: 'first', members: first.map((m) => m.id) });
+  queued += await queueLetters(db, { ...order, cause: newId(), members: again.map((m) => m.id) });
+  if (input.copyToMe) await queueLetters(db, { ...order, cause: `copy-${newId()}`, members: [me.id] });
+  return { queued, people: chosen.map((m): Told => ({ member: m.id, name: m.name })) };
 }
 
 /** What became of letters. */

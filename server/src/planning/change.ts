@@ -38,6 +38,8 @@ export interface PlanChange {
   mayBeEmpty?: boolean;
   /** The entry that it takes back. */
   undoes?: string;
+  /** Neither it nor what came before can be taken back. */
+  barrier?: boolean;
 }
 
 /**
@@ -76,14 +78,15 @@ export async function changePlan(db: PoolConnection, change: PlanChange): Promis
 /** Keeps a change in the history and queues the news of it. Gives its entry. */
 async function keep(
   db: PoolConnection,
-  { courseId, by, now, tellAt, undoes }: PlanChange,
+  { courseId, by, now, tellAt, undoes, barrier = false }: PlanChange,
   words: string,
   diff: PlanDiff,
   told: readonly Told[],
 ): Promise<string> {
   const id = newId();
   const undoing = undoes !== undefined;
-  await keepEntry(db, 'plan_changes', { id, courseId, at: now, by, words, body: diff, undoing });
+  const entry = { id, courseId, at: now, by, words, body: diff, undoing, barrier };
+  await keepEntry(db, 'plan_changes', entry);
   const series = new Set([
     ...diff.sessions.map((s) => (s.after ?? s.before)!.seriesId),
     ...diff.series.map((s) => (s.after ?? s.before)!.id),
@@ -146,12 +149,15 @@ function deltaWords({ before, after }: RowChange<SessionRecord>, zone: string, d
   if (!before) return after!.replaces ? `${when(after!)} is new, as a make-up` : `${when(after!)} is new`;
   if (!after) return `${when(before)} is gone`;
   const parts: string[] = [];
-  if (before.state !== 'cancelled' && after.state === 'cancelled') return `${when(before)} is cancelled`;
+  if (before.state !== 'cancelled' && after.state === 'cancelled')
+    return `${when(before)} is cancelled${after.reason ? `: ${after.reason}` : ''}`;
   if (before.state === 'cancelled' && after.state !== 'cancelled')
     parts.push(`takes place again${dayOffWords(after, zone, days)}`);
   if (before.startsAt !== after.startsAt) parts.push(`moves to ${when(after)}`);
   const [was, is] = [timeOf(before).minutes, timeOf(after).minutes];
   if (was !== is) parts.push(`lasts ${durationWords(is)} instead of ${durationWords(was)}`);
+  if (after.state === 'cancelled' && after.reason && before.reason !== after.reason && !parts.length)
+    parts.push(`is cancelled: ${after.reason}`);
   if (before.title !== after.title)
     parts.push(after.title ? `is called "${after.title}"` : 'has no name of its own');
   if (before.lingerMinutes !== after.lingerMinutes)

@@ -7,6 +7,7 @@ import {
   type Term,
 } from '@nimble-bell/core/api';
 import {
+  cancelledBetween,
   changed,
   countWords,
   dateIn,
@@ -87,6 +88,8 @@ export async function applyEdit(at: Editing, edit: PlanEdit): Promise<string> {
       return changeSession(at, edit);
     case 'add-session':
       return addSession(at, edit);
+    case 'cancel-days':
+      return cancelDays(at, edit);
     case 'groups':
       return setGroups(at, edit.plan);
     case 'move-to-group': {
@@ -207,7 +210,7 @@ function changeWords(change: SessionEdit['change'], scope: SessionEdit['scope'])
     case 'move':
       return `moved to ${dateWords(change.date)}, ${change.start}${reach}`;
     case 'cancel':
-      return `cancelled${reach}`;
+      return `cancelled${reach}${change.reason ? `: ${change.reason}` : ''}`;
     case 'restore':
       return `restored${reach}`;
     case 'lengthen':
@@ -217,6 +220,29 @@ function changeWords(change: SessionEdit['change'], scope: SessionEdit['scope'])
     case 'record':
       return `${change.automatic === false ? 'not recorded' : 'recorded as planned'}${reach}`;
   }
+}
+
+type CancelDays = Extract<PlanEdit, { edit: 'cancel-days' }>;
+
+async function cancelDays(at: Editing, edit: CancelDays): Promise<string> {
+  const { from, to, reason } = edit;
+  if (to < from)
+    throw new AppError('invalid', undefined, [{ path: 'to', message: 'The last day is before the first.' }]);
+  let count = 0;
+  for (const { id, kind } of await seriesOf(at.db, at.courseId)) {
+    if (isStanding(kind)) continue;
+    const records = await sessionRecords(at.db, id);
+    const byId = new Map(records.map((r) => [r.id, r]));
+    const off = cancelledBetween(records as LaidSession[], edit, at.term.zone, at.now);
+    await writeSessions(
+      at.db,
+      at.courseId,
+      off.map((s) => ({ ...byId.get(s.id)!, ...s, own: [...s.own] })),
+    );
+    count += off.length;
+  }
+  const days = from === to ? dateWords(from) : `${dateWords(from)} to ${dateWords(to)}`;
+  return `${countWords(count, 'session')} of ${days} cancelled${reason ? `: ${reason}` : ''}`;
 }
 
 /** "All" of a weekly series is a change of its rule: the pattern says the new day, time or length from now on. */

@@ -51,6 +51,7 @@ export const sessionRows = (series: SeriesRow): SessionRow[] =>
     record: null,
     listed: false,
     take: 0,
+    reason: null,
     layers: [],
   }));
 

@@ -13,6 +13,7 @@ import { Bar } from './Bar';
 import { TermRibbon } from './TermRibbon';
 import { useAsk } from './api';
 import { useAsked, useCourse, useMe } from './queries';
+import { usePulse } from './usePulse';
 import classes from './frame.module.css';
 
 const STAGES: [StageName, string][] = [
@@ -33,6 +34,7 @@ export function PlanningFrame() {
   const { course: id } = useParams();
   const { pathname } = useLocation();
   const course = useCourse(id!);
+  usePulse(id!);
   const [draft, setDraft] = useState<Draft | null>(null);
   if (course.error) return <Fault error={course.error} />;
   if (!course.data) return <Loader m={80} aria-label="Loading the course" />;
@@ -139,11 +141,13 @@ function CourseSwitch({ course }: { course: CourseDetail }) {
         </UnstyledButton>
       </Menu.Target>
       <Menu.Dropdown>
-        {courses.data?.map((c) => (
-          <Menu.Item key={c.id} component={Link} to={`/course/${c.id}`}>
-            {c.code} {c.title}
-          </Menu.Item>
-        ))}
+        {courses.data
+          ?.filter((c) => c.archivedAt === null)
+          .map((c) => (
+            <Menu.Item key={c.id} component={Link} to={`/course/${c.id}`}>
+              {c.code} {c.title}
+            </Menu.Item>
+          ))}
         <Menu.Divider />
         <Menu.Item component={Link} to="/courses">
           All courses, or a new one

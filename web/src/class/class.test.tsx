@@ -49,7 +49,12 @@ function open(members = [member(), ben], detail: Partial<CourseDetail> = {}) {
     [`POST ${MEMBERS}`]: outcome,
     [`POST ${MEMBERS}/preview`]: outcome,
   });
-  const counts = { students: members.filter((m) => m.role === 'student').length, invited: 0, recordings: 0 };
+  const counts = {
+    students: members.filter((m) => m.role === 'student').length,
+    invited: 0,
+    undelivered: 0,
+    recordings: 0,
+  };
   show(<CourseContext value={course({ counts, ...detail })}>{<ClassPage />}</CourseContext>);
 }
 const bodies = () => asked.filter((a) => a.method === 'POST' && a.path === MEMBERS).map((a) => a.body);

@@ -6,6 +6,7 @@ import { countWords, listWords, namesWords } from '@nimble-bell/core/calendar';
 import { useAsk, type Ask } from '../app/api';
 import { useThisCourse } from '../app/course';
 import { useChange } from '../app/queries';
+import { LettersAhead } from '../ui/LettersAhead';
 import { Panel } from '../ui/Panel';
 import { Before, beforeWords, DAY_BEFORE } from './Before';
 import { instantOf } from './picked';
@@ -23,7 +24,12 @@ export function Send({ members }: { members: MemberInfo[] }) {
   const [copy, setCopy] = useState(false);
   const fields = useAudience(members, when);
   const { whom, audience, count } = fields;
-  const { invite, rule } = useInviting({ ask, course, audience, when, later, copy });
+  const body = {
+    ...audience,
+    at: when === 'later' && later ? instantOf(later, course.term.zone) : null,
+    copyToMe: copy,
+  };
+  const { invite, rule } = useInviting({ ask, course, body, when });
   const ready = count > 0 && (when === 'now' || (when === 'later' ? later !== null : minutes !== null));
   const send = () =>
     when === 'before'
@@ -51,12 +57,10 @@ export function Send({ members }: { members: MemberInfo[] }) {
           copy={copy}
           setCopy={setCopy}
         />
-        {when === 'before' && (
-          <Text size="sm" c="dimmed">
-            Each letter names its session and puts it into their calendar again. Whoever has no invitation yet
-            gets the whole of it with the first.
-          </Text>
+        {when !== 'before' && ready && (
+          <LettersAhead path={`/courses/${course.id}/invitations/letters`} body={body} />
         )}
+        {when === 'before' && <AboutBefore />}
         {course.inviteBefore && (
           <Standing
             words={ruleWords(course.inviteBefore, members)}
@@ -68,6 +72,13 @@ export function Send({ members }: { members: MemberInfo[] }) {
     </Panel>
   );
 }
+
+const AboutBefore = () => (
+  <Text size="sm" c="dimmed">
+    Each letter names its session and puts it into their calendar again. Whoever has no invitation yet gets
+    the whole of it with the first.
+  </Text>
+);
 
 function ruleWords({ minutes, members: ids, groups }: InviteBefore, members: MemberInfo[]): string {
   const names = ids?.map((id) => members.find((m) => m.id === id)?.name ?? 'somebody who left');
@@ -195,25 +206,16 @@ function Standing({ words, busy, stop }: { words: string; busy: boolean; stop: (
 function useInviting({
   ask,
   course,
-  audience,
+  body,
   when,
-  later,
-  copy,
 }: {
   ask: Ask;
   course: CourseDetail;
-  audience: { members: string[] | null; groups: string[] | null };
+  body: { members: string[] | null; groups: string[] | null; at: number | null; copyToMe: boolean };
   when: When;
-  later: string | null;
-  copy: boolean;
 }) {
   const invite = useChange(
-    () =>
-      ask<{ queued: number }>(`/courses/${course.id}/invitations`, 'POST', {
-        ...audience,
-        at: when === 'later' ? instantOf(later!, course.term.zone) : null,
-        copyToMe: copy,
-      }),
+    () => ask<{ queued: number }>(`/courses/${course.id}/invitations`, 'POST', body),
     ({ queued }) =>
       `${countWords(queued, 'invitation')} ${when === 'later' ? `${queued === 1 ? 'waits' : 'wait'} for ${queued === 1 ? 'its' : 'their'} time` : 'on the way'}.`,
   );

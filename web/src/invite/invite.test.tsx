@@ -39,7 +39,10 @@ test('the invite page counts who is still to be invited, and shows the letter as
     },
     'POST /api/courses/course/invitations': { queued: 1 },
   });
-  inCourse({ series: [series], counts: { students: 2, invited: 1, recordings: 0 } }, <InvitePage />);
+  inCourse(
+    { series: [series], counts: { students: 2, invited: 1, undelivered: 0, recordings: 0 } },
+    <InvitePage />,
+  );
   await waitFor(() => expect(screen.getByText('TID-101: your way in')).toBeTruthy());
   expect(screen.getByText(/1 calendar entry inside: TID-101 Lecture, 14 sessions/)).toBeTruthy();
   fireEvent.click(screen.getByRole('button', { name: 'Invite 1 person' }));
@@ -53,7 +56,7 @@ test('people are invited at a time, or a while before each session until that is
     'POST /api/courses/course/invitations/preview': { name: 'Ana Lanyon', html: '', text: '', entries: [] },
     'PUT /api/courses/course/invite-before': {},
   });
-  const counts = { students: 2, invited: 0, recordings: 0 };
+  const counts = { students: 2, invited: 0, undelivered: 0, recordings: 0 };
   const { unmount } = inCourse({ series: [series], counts }, <InvitePage />);
   fireEvent.click(await screen.findByLabelText('At a time'));
   // No time is given yet.
@@ -76,7 +79,7 @@ test('the telephone line is kept, its letters read before, and taken away', asyn
     'POST /api/courses/course/telephone/letters': [],
   });
   const kept = () => asked.filter((a) => a.method === 'PUT').map((a) => a.body);
-  const counts = { students: 1, invited: 1, recordings: 0 };
+  const counts = { students: 1, invited: 1, undelivered: 0, recordings: 0 };
   const { unmount } = inCourse({ counts }, <TelephonePanel />);
   expect(screen.queryByText(/are told/)).toBeNull();
   fireEvent.change(screen.getByLabelText('Number of the line'), { target: { value: '+1 902 555 0140' } });

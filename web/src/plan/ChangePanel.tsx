@@ -41,6 +41,7 @@ interface Fields {
   start: string;
   minutes: number | '';
   title: string;
+  reason: string;
 }
 
 /** A change of one session or many: what it does and who is told stands there before it is saved. */
@@ -124,8 +125,9 @@ function changeOf(f: Fields, session: SessionInfo): SessionChange | null {
     case 'record':
       return { do: 'record', automatic: session.record === false ? null : false };
     case 'cancel':
+      return { do: 'cancel', reason: f.reason.trim() || null };
     case 'restore':
-      return { do: f.do };
+      return { do: 'restore' };
   }
 }
 
@@ -161,6 +163,16 @@ function ChangeFields({ fields, set }: { fields: Fields; set: (more: Partial<Fie
         w={160}
         value={fields.minutes}
         onChange={(v) => set({ minutes: typeof v === 'number' ? v : '' })}
+      />
+    );
+  if (fields.do === 'cancel')
+    return (
+      <TextInput
+        label="Why"
+        description="Those who were to come are told it. Optional."
+        maxLength={200}
+        value={fields.reason}
+        onChange={(e) => set({ reason: e.currentTarget.value })}
       />
     );
   if (fields.do === 'rename')
@@ -245,6 +257,7 @@ function useFields({
     start: to?.start ?? clockWords(session.startsAt, zone),
     minutes: session.minutes,
     title: session.title ?? '',
+    reason: '',
   });
   const set = (more: Partial<Fields>) => setFields((f) => ({ ...f, ...more }));
   const change = changeOf(fields, session);

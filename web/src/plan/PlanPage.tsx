@@ -6,7 +6,9 @@ import { countWords } from '@nimble-bell/core/calendar';
 import { useThisCourse } from '../app/course';
 import { Findings } from '../ui/Findings';
 import { ConfirmPlan, useSavePlan } from './ConfirmPlan';
+import { CancelDays } from './CancelDays';
 import { CourseSwitches } from './CourseSwitches';
+import { KeepingPanel } from './KeepingPanel';
 import { SeriesEditor } from './SeriesEditor';
 import { SeriesSummary } from './SeriesSummary';
 
@@ -15,6 +17,7 @@ export function PlanPage() {
   const course = useThisCourse();
   const { key } = useLocation();
   const [editing, setEditing] = useState<{ key: string; what: SeriesInfo | 'new' } | null>(null);
+  const [off, setOff] = useState(false);
   const mayPlan = course.role === 'teacher';
   // Coming here anew shows the plan: what was being typed is kept.
   const chosen = editing?.key === key ? editing.what : null;
@@ -44,6 +47,11 @@ export function PlanPage() {
         {mayPlan && (
           <Group>
             <PublishAll />
+            {course.sessions.some((s) => s.state === 'planned' || s.state === 'moved') && (
+              <Button variant="default" onClick={() => setOff(true)}>
+                Cancel a week
+              </Button>
+            )}
             <Button onClick={() => edit('new')}>Add a series</Button>
           </Group>
         )}
@@ -56,7 +64,9 @@ export function PlanPage() {
           <SeriesSummary key={s.id} course={course} series={s} change={mayPlan ? () => edit(s) : undefined} />
         ))
       )}
+      {off && <CancelDays course={course} close={() => setOff(false)} />}
       {mayPlan && course.series.length > 0 && <CourseSwitches />}
+      {mayPlan && <KeepingPanel />}
     </Stack>
   );
 }

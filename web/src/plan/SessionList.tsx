@@ -130,7 +130,7 @@ function wordsOf(session: SessionInfo) {
   const words = [
     ...(session.state === 'planned' || session.state === 'held' || session.state === 'moved'
       ? []
-      : [session.state]),
+      : [session.reason ? `${session.state}: ${session.reason}` : session.state]),
     ...own,
     ...(session.replaces ? ['a make-up'] : []),
     ...(session.record === false ? ['not recorded'] : []),

@@ -24,8 +24,10 @@ import {
   type TeachingWeek,
   type TermDays,
 } from '@nimble-bell/core/calendar';
+import { useNavigate } from 'react-router';
 import { useNow } from '../app/clock';
 import { useThisCourse } from '../app/course';
+import { CancelDays } from './CancelDays';
 import { ChangePanel } from './ChangePanel';
 import classes from './week.module.css';
 
@@ -47,45 +49,22 @@ export function WeekPage() {
   const [turned, setTurned] = useState<number | null>(null);
   const monday = turned ?? mondayOf(today);
   const [moved, setMoved] = useState<Moved | null>(null);
-  const { ref, width } = useElementSize();
+  const [off, setOff] = useState(false);
   const sessions = course.sessions.filter((s) => mondayOf(toWall(zone, s.startsAt).day) === monday);
-  const [from, to] = hoursOf(sessions, zone);
-  const dayWidth = width / 7;
-  const week = weekOf(days, monday);
+  const mayCancel = course.role === 'teacher' && sessions.some((s) => s.endsAt > now);
   return (
     <Stack>
-      <Head week={week} sessions={sessions} setTurned={setTurned} monday={monday} days={days} />
-      <div className={classes.week}>
-        <Hours to={to} from={from} />
-        <div className={classes.grid}>
-          <Heads days={days} monday={monday} zone={zone} now={now} />
-          <div
-            ref={ref}
-            className={classes.days}
-            style={{ height: (to - from) * HOUR_PX, backgroundSize: `${100 / 7}% ${HOUR_PX}px` }}
-          >
-            {[0, 1, 2, 3, 4, 5, 6]
-              .filter((i) => isOff(days, monday + i))
-              .map((i) => (
-                <div
-                  key={i}
-                  className={classes.off}
-                  style={{ left: `${(i * 100) / 7}%`, width: `${100 / 7}%` }}
-                />
-              ))}
-            <Blocks
-              dayWidth={dayWidth}
-              sessions={sessions}
-              zone={zone}
-              setMoved={setMoved}
-              monday={monday}
-              from={from}
-              course={course}
-            />
-          </div>
-        </div>
-      </div>
+      <Head
+        week={weekOf(days, monday)}
+        sessions={sessions}
+        setTurned={setTurned}
+        monday={monday}
+        days={days}
+        cancel={mayCancel ? () => setOff(true) : null}
+      />
+      <Grid course={course} days={days} monday={monday} sessions={sessions} setMoved={setMoved} now={now} />
       {sessions.length === 0 && <Text c="dimmed">No session in this week.</Text>}
+      {off && <CancelDays course={course} monday={toLocalDate(monday)} close={() => setOff(false)} />}
       {moved && (
         <ChangePanel
           key={`${moved.session.id}${moved.to?.date}${moved.to?.start}`}
@@ -96,6 +75,54 @@ export function WeekPage() {
         />
       )}
     </Stack>
+  );
+}
+
+interface GridProps {
+  course: CourseDetail;
+  days: TermDays;
+  monday: number;
+  sessions: SessionInfo[];
+  setMoved: (value: Moved | null) => void;
+  now: number;
+}
+
+/** The hours down, the days across, and the sessions where they are. */
+function Grid({ course, days, monday, sessions, setMoved, now }: GridProps) {
+  const { zone } = course.term;
+  const { ref, width } = useElementSize();
+  const [from, to] = hoursOf(sessions, zone);
+  return (
+    <div className={classes.week}>
+      <Hours to={to} from={from} />
+      <div className={classes.grid}>
+        <Heads days={days} monday={monday} zone={zone} now={now} />
+        <div
+          ref={ref}
+          className={classes.days}
+          style={{ height: (to - from) * HOUR_PX, backgroundSize: `${100 / 7}% ${HOUR_PX}px` }}
+        >
+          {[0, 1, 2, 3, 4, 5, 6]
+            .filter((i) => isOff(days, monday + i))
+            .map((i) => (
+              <div
+                key={i}
+                className={classes.off}
+                style={{ left: `${(i * 100) / 7}%`, width: `${100 / 7}%` }}
+              />
+            ))}
+          <Blocks
+            dayWidth={width / 7}
+            sessions={sessions}
+            zone={zone}
+            setMoved={setMoved}
+            monday={monday}
+            from={from}
+            course={course}
+          />
+        </div>
+      </div>
+    </div>
   );
 }
 
@@ -157,7 +184,7 @@ interface BlockProps {
 }
 
 function Block({ session, zone, monday, from, lanes, mayMove, open }: BlockProps) {
-  const { setNodeRef, attributes, listeners, transform } = useDraggable({
+  const { setNodeRef, attributes, listeners, transform, isDragging } = useDraggable({
     id: session.id,
     disabled: !mayMove,
   });
@@ -180,7 +207,13 @@ function Block({ session, zone, monday, from, lanes, mayMove, open }: BlockProps
       {...(mayMove ? attributes : {})}
       {...(mayMove ? listeners : {})}
       aria-label={`${words}: ${session.state}`}
-      onDoubleClick={open}
+      {...(mayMove ? {} : { role: 'button', tabIndex: 0 })}
+      onClick={open}
+      onKeyDown={(e) => {
+        // Space picks it up; Enter opens it.
+        if (e.key === 'Enter' && !isDragging) open();
+        else listeners?.onKeyDown?.(e);
+      }}
     >
       <strong>{session.title ?? session.seriesTitle}</strong>
       <span>
@@ -196,10 +229,11 @@ interface HeadProps {
   setTurned: (value: number | null) => void;
   monday: number;
   days: TermDays;
+  cancel: (() => void) | null;
 }
 
 function Head(props: HeadProps) {
-  const { week, sessions, setTurned, monday, days } = props;
+  const { week, sessions, setTurned, monday, days, cancel } = props;
   return (
     <Group justify="space-between">
       <div>
@@ -207,11 +241,16 @@ function Head(props: HeadProps) {
           {week?.number ? `Week ${week.number}` : (week?.breakName ?? 'A week without a number')}
         </Title>
         <Text size="sm" c="dimmed">
-          {countWords(sessions.length, 'session')}. Drag one to move it; with the keyboard: space, arrows,
-          space.
+          {countWords(sessions.length, 'session')}. Press one to open it, drag one to move it; with the
+          keyboard: Enter opens, space picks up, arrows move, space puts down.
         </Text>
       </div>
       <Group gap="xs">
+        {cancel && (
+          <Button variant="default" onClick={cancel}>
+            Cancel this week
+          </Button>
+        )}
         <Button variant="default" onClick={() => setTurned(monday - 7)} disabled={monday <= days.first}>
           Week before
         </Button>
@@ -273,9 +312,14 @@ interface BlocksProps {
 /** The week's sessions: each can be dragged to where it should be. */
 function Blocks(props: BlocksProps) {
   const { dayWidth, sessions, zone, setMoved, monday, from, course } = props;
+  const navigate = useNavigate();
+  const mayMove = (s: SessionInfo) => course.role === 'teacher' && s.state !== 'held' && s.state !== 'live';
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: arrows(dayWidth) }),
+    useSensor(KeyboardSensor, {
+      coordinateGetter: arrows(dayWidth),
+      keyboardCodes: { start: ['Space'], cancel: ['Escape'], end: ['Space'] },
+    }),
   );
   const drop = ({ active, delta }: DragEndEvent) => {
     const session = sessions.find((s) => s.id === active.id);
@@ -292,8 +336,10 @@ function Blocks(props: BlocksProps) {
           monday={monday}
           from={from}
           lanes={lanesOf(s, sessions)}
-          mayMove={course.role === 'teacher' && s.state !== 'held' && s.state !== 'live'}
-          open={() => setMoved({ session: s })}
+          mayMove={mayMove(s)}
+          open={() =>
+            mayMove(s) ? setMoved({ session: s }) : void navigate(`/course/${course.id}/session/${s.id}`)
+          }
         />
       ))}
     </DndContext>

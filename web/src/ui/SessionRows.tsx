@@ -21,7 +21,10 @@ export function SessionRows({ sessions, zone }: { sessions: readonly SessionInfo
               {s.title && `: ${s.title}`}
             </Table.Td>
             <Table.Td visibleFrom="xs">{durationWords(s.minutes)}</Table.Td>
-            <Table.Td>{s.state === 'planned' ? '' : s.state}</Table.Td>
+            <Table.Td>
+              {s.state === 'planned' ? '' : s.state}
+              {s.reason && `: ${s.reason}`}
+            </Table.Td>
           </Table.Tr>
         ))}
       </Table.Tbody>

@@ -32,6 +32,7 @@ export interface SessionRecord {
   own: Own[];
   replaces: string | null;
   record: boolean | null;
+  reason?: string | null;
   /** Its other columns, whatever they are: only for whoever puts it back. */
   rest?: Rest;
 }
@@ -58,11 +59,12 @@ interface RawRecord {
   own: string;
   replaces: string | null;
   record: number | null;
+  reason: string | null;
 }
 
 function readRecord(row: RawRecord): SessionRecord {
   const { id, series_id, course_id, local_date, take, number, starts_at, ends_at, ...more } = row;
-  const { linger_minutes, state, title, own, replaces, record, ...rest } = more;
+  const { linger_minutes, state, title, own, replaces, record, reason, ...rest } = more;
   return {
     id,
     seriesId: series_id,
@@ -77,6 +79,7 @@ function readRecord(row: RawRecord): SessionRecord {
     own: own ? (own.split(',') as Own[]) : [],
     replaces,
     record: record === null ? null : Boolean(record),
+    reason,
     rest,
   };
 }
@@ -186,6 +189,7 @@ const sessionColumns = (course: string, s: SessionRecord) =>
     own: s.own.join(','),
     replaces: s.replaces,
     record: s.record === null ? null : Number(s.record),
+    reason: s.reason ?? null,
   });
 
 /**
@@ -211,7 +215,7 @@ export async function writeSessions(db: Db, course: string, sessions: readonly S
        starts_at = IF(state IN ('live', 'held'), starts_at, VALUES(starts_at)),
        ends_at = IF(state IN ('live', 'held'), ends_at, VALUES(ends_at)),
        linger_minutes = VALUES(linger_minutes), title = VALUES(title), own = VALUES(own), number = VALUES(number),
-       replaces = VALUES(replaces), record = VALUES(record),
+       replaces = VALUES(replaces), record = VALUES(record), reason = VALUES(reason),
        state = IF(state IN ('live', 'held'), state, VALUES(state))`,
       [all],
     );
