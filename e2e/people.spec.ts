@@ -58,7 +58,8 @@ test('whoever is taken off the list is refused everywhere in the same second: pa
   const refused = await new Promise<string>((resolve) =>
     socket.on('connect_error', (e) => resolve(e.message)),
   );
-  expect(refused).toContain('This link is not known.');
+  // It says so, and whom to ask.
+  expect(refused).toMatch(/^You are no longer on the class list of T-.* ask Maren Oduya\.$/);
   socket.close();
   expect((await (await byLink(ben!.link)).get('/api/my-course')).status()).toBe(200);
 

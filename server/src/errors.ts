@@ -11,6 +11,7 @@ const CATALOGUE = {
   'wrong-type': [415, 'A file of this kind is not taken.'],
   'wrong-password': [401, 'The e-mail address or the password is not right.'],
   'link-unknown': [401, 'This link is not known. It may have been replaced: look for a newer invitation.'],
+  'off-list': [401, 'You are no longer on the class list of this course.'],
   forbidden: [403, 'You are not on the class list of this course, or this is for its teacher.'],
   'not-found': [404, 'There is nothing at this address.'],
   invalid: [422, 'Something in the form needs mending.'],

@@ -318,6 +318,9 @@ export interface MyCourse {
   door: DoorRules;
   /** The always-open rooms. */
   rooms: (SessionInfo & { door: DoorState })[];
+  /** What is recorded, and what one may do. */
+  recordingPlan: RecordingPlan | null;
+  limits: Limits;
   notices: NoticeInfo[];
   materials: MaterialInfo[];
   replies: Reply[];

@@ -16,3 +16,4 @@ export * from './lay';
 export * from './changes';
 export * from './copies';
 export * from './stretches';
+export * from './ownTimes';

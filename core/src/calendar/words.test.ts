@@ -4,6 +4,7 @@ import {
   clockWords,
   countWords,
   dateIn,
+  swapWords,
   dateWords,
   dayWords,
   durationWords,
@@ -119,4 +120,16 @@ test('a term of one day, and one whose every day is off, have their weeks all th
 test('of many names the first three are said, and how many more', () => {
   expect(namesWords(['a', 'b', 'c', 'd'])).toBe('a, b, c and d');
   expect(namesWords(['a', 'b', 'c', 'd', 'e'])).toBe('a, b, c and 2 more');
+});
+
+test('cities are written as people write them, and a day swap says its weekday once', () => {
+  expect(['America/St_Johns', 'America/Sao_Paulo', 'America/New_York', 'UTC'].map(zoneWords)).toEqual([
+    'St John’s',
+    'São Paulo',
+    'New York',
+    'UTC',
+  ]);
+  const swap = { date: '2026-11-25', follows: 'friday' as const };
+  expect(swapWords({ ...swap, name: 'Friday timetable' })).toBe('Wed 25 Nov follows Friday');
+  expect(swapWords({ ...swap, name: 'Founders’ Day' })).toBe('Wed 25 Nov follows Friday: Founders’ Day');
 });

@@ -1,4 +1,4 @@
-import type { MeetingPattern, Period, WeeklyPattern } from './plan';
+import type { DaySwap, MeetingPattern, Period, WeeklyPattern } from './plan';
 import { timeOfDay } from './bellTimes';
 import { toClock, toLocalDate, toMinutes } from './localDate';
 import { weekdayIndex } from './term';
@@ -28,8 +28,35 @@ export const dateIn = (zone: string, instant: Instant): string => toLocalDate(to
 /** "18:30" in the given zone. */
 export const clockWords = (instant: Instant, zone: string): string => toClock(toWall(zone, instant).minutes);
 
-/** The city of a zone, as people say it: "Halifax" from `America/Halifax`, "St Johns" from `America/St_Johns`. */
-export const zoneWords = (zone: string): string => zone.slice(zone.lastIndexOf('/') + 1).replaceAll('_', ' ');
+/** Cities whose zone is named without the marks that people write them with. */
+const CITIES: Record<string, string> = {
+  Asuncion: 'Asunción',
+  Bogota: 'Bogotá',
+  Cancun: 'Cancún',
+  Cordoba: 'Córdoba',
+  Curacao: 'Curaçao',
+  DumontDUrville: 'Dumont d’Urville',
+  El_Aaiun: 'El Aaiún',
+  Merida: 'Mérida',
+  Noumea: 'Nouméa',
+  Sao_Paulo: 'São Paulo',
+  Sao_Tome: 'São Tomé',
+  St_Barthelemy: 'St Barthélemy',
+  St_Johns: 'St John’s',
+};
+
+/** The city of a zone, as people write it: "Halifax" from `America/Halifax`, "St John’s" from `America/St_Johns`. */
+export function zoneWords(zone: string): string {
+  const city = zone.slice(zone.lastIndexOf('/') + 1);
+  return CITIES[city] ?? city.replaceAll('_', ' ');
+}
+
+/** "Wed 7 Oct follows Monday", with what the day is called where that says something else. */
+export function swapWords({ date, follows, name }: DaySwap): string {
+  const weekday = follows[0]!.toUpperCase() + follows.slice(1);
+  const says = name.toLowerCase().includes(follows);
+  return `${dateWords(date)} follows ${weekday}${says ? '' : `: ${name}`}`;
+}
 
 /** "Tue and Thu 18:30–19:50", each time said once; "every 2nd day 09:00–10:00", "the last Fri of the month 17:00–18:00". */
 export function patternWords(pattern: MeetingPattern, periods: readonly Period[] = []): string {

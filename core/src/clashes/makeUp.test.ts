@@ -1,8 +1,8 @@
 import fc from 'fast-check';
-import { toEpochDay, toMinutes } from '../calendar/localDate';
+import { mondayOf, toEpochDay, toMinutes } from '../calendar/localDate';
 import { toInstant } from '../calendar/zone';
 import { hourOf } from '../calendar/zones';
-import { rankMakeUps, type Attendee, type MakeUpQuestion } from './index';
+import { makeUps, rankMakeUps, type Attendee, type MakeUpQuestion } from './index';
 import { autumn } from '../testing/autumn';
 
 const term = autumn({ lastDay: '2026-11-01' });
@@ -115,4 +115,29 @@ test('no slot overlaps a teacher, a day off, the term or the notice, and the cou
     ),
     { numRuns: 40 },
   );
+});
+
+test('slots that lie apart come before those that overlap a better one', () => {
+  const slots = rankMakeUps(question(), 5000, 99);
+  const overlaps = (a: (typeof slots)[0], b: (typeof slots)[0]) =>
+    a.startsAt < b.endsAt && b.startsAt < a.endsAt;
+  const apart = slots.findIndex((s, i) => slots.slice(0, i).some((better) => overlaps(s, better)));
+  expect(apart).toBeGreaterThan(10);
+  for (const [i, s] of slots.entries())
+    expect(slots.slice(0, apart).some((better, k) => k < i && overlaps(s, better))).toBe(i >= apart);
+});
+
+test('the map has every open slot of its week, with the counts of the ranking; unasked it is the best slot’s week', () => {
+  const { best, week, students } = makeUps(question(), null);
+  expect(students).toBe(3);
+  expect(mondayOf(toEpochDay(best[0]!.date))).toBe(toEpochDay(week.monday));
+  const all = rankMakeUps(question(), 5000, 99);
+  const other = makeUps(question(), '2026-10-22').week;
+  expect(other.monday).toBe('2026-10-19');
+  const inWeek = all.filter((s) => s.date >= '2026-10-19' && s.date <= '2026-10-25');
+  expect(other.slots).toHaveLength(inWeek.length);
+  for (const s of inWeek)
+    expect(other.slots.find((o) => o.startsAt === s.startsAt)).toMatchObject({
+      ...{ busy: s.busy, unsociable: s.unsociable, cost: s.cost },
+    });
 });

@@ -1,5 +1,5 @@
 import type { Period, Term } from '../calendar/plan';
-import { toClock, toEpochDay, toLocalDate, toMinutes } from '../calendar/localDate';
+import { mondayOf, toClock, toEpochDay, toLocalDate, toMinutes } from '../calendar/localDate';
 import { countWords, listWords, zoneWords } from '../calendar/words';
 import { termDays, weekOf } from '../calendar/term';
 import { toInstant, toWall, type Instant } from '../calendar/zone';
@@ -70,21 +70,70 @@ const MINUTE = 60_000;
 
 /** The `most` best slots of the remaining term, best first, at most `mostADay` of one day, each with its reasons. */
 export function rankMakeUps(question: MakeUpQuestion, most = 12, mostADay = MOST_A_DAY): MakeUpSlot[] {
-  const slots = openSlots(question);
-  const taken = busyCounts(slots, question.students, question.minutes);
-  const zones = new Map<string, number>();
-  for (const s of question.students) zones.set(s.zone, (zones.get(s.zone) ?? 0) + 1);
-  const ranked = slots
-    .map((slot, i) => weigh(slot, taken[i]!, zones, question))
-    .sort((a, b) => a.cost - b.cost || a.startsAt - b.startsAt);
+  const ranked = weighed(question).sort((a, b) => a.cost - b.cost || a.startsAt - b.startsAt);
   const ofDay = new Map<string, number>();
-  return ranked
+  return distinctFirst(ranked)
     .filter(({ date }) => {
       const n = (ofDay.get(date) ?? 0) + 1;
       ofDay.set(date, n);
       return n <= mostADay;
     })
     .slice(0, most);
+}
+
+/** Slots that lie apart, best first, and after them those that overlap a better one: half an hour later is no other choice. */
+function distinctFirst(ranked: readonly MakeUpSlot[]): MakeUpSlot[] {
+  const apart: MakeUpSlot[] = [];
+  const beside: MakeUpSlot[] = [];
+  const ofDay = new Map<string, MakeUpSlot[]>();
+  for (const slot of ranked) {
+    const known = ofDay.get(slot.date) ?? [];
+    if (known.some((k) => k.startsAt < slot.endsAt && slot.startsAt < k.endsAt)) beside.push(slot);
+    else {
+      apart.push(slot);
+      ofDay.set(slot.date, [...known, slot]);
+    }
+  }
+  return [...apart, ...beside];
+}
+
+/** An open slot on the map of a week. */
+export type MapSlot = Pick<
+  MakeUpSlot,
+  'date' | 'start' | 'startsAt' | 'endsAt' | 'cost' | 'busy' | 'unsociable'
+>;
+
+/** A week, by its Monday, with all its open slots. */
+export interface MakeUpWeek {
+  monday: string;
+  slots: MapSlot[];
+}
+
+export interface MakeUps {
+  best: MakeUpSlot[];
+  week: MakeUpWeek;
+  students: number;
+}
+
+/** The best slots, and the map of a week: the one that is asked for, or that of the best slot. */
+export function makeUps(question: MakeUpQuestion, week: string | null): MakeUps {
+  const best = rankMakeUps(question);
+  const date = week ?? best[0]?.date ?? toLocalDate(toWall(question.term.zone, question.now).day);
+  const monday = mondayOf(toEpochDay(date));
+  const inWeek = ({ date: d }: { date: string }) => mondayOf(toEpochDay(d)) === monday;
+  const slots = weighed(question)
+    .filter(inWeek)
+    .map(({ reasons, week: _, ...slot }) => slot);
+  return { best, week: { monday: toLocalDate(monday), slots }, students: question.students.length };
+}
+
+/** Every open slot with what it costs, by time. */
+function weighed(question: MakeUpQuestion): MakeUpSlot[] {
+  const slots = openSlots(question);
+  const taken = busyCounts(slots, question.students, question.minutes);
+  const zones = new Map<string, number>();
+  for (const s of question.students) zones.set(s.zone, (zones.get(s.zone) ?? 0) + 1);
+  return slots.map((slot, i) => weigh(slot, taken[i]!, zones, question));
 }
 
 interface Open {
@@ -195,7 +244,8 @@ function weigh(slot: Open, busy: number, zones: ReadonlyMap<string, number>, q: 
   cost += all * weeks * WEIGHTS.perWeek;
   const days = Math.round(Math.abs(toEpochDay(slot.date) - toWall(q.term.zone, q.lost.startsAt).day));
   const when = slot.startsAt < q.lost.startsAt ? 'before' : 'after';
-  reasons.push(days === 0 ? 'on the same day' : `${countWords(days, 'day')} ${when} the lost session`);
+  const apart = days === 0 ? 'on the same day' : `${countWords(days, 'day')} ${when} the lost session`;
+  reasons.push(apart);
   const { date, start, startsAt, endsAt, week } = slot;
   return { date, start, startsAt, endsAt, week, cost, busy, unsociable, reasons };
 }

@@ -7,6 +7,7 @@ import {
   changeWords,
   COLLEGE_LIMITS,
   limitsWords,
+  mayWords,
   Permission,
   resolve,
   rowOf,
@@ -82,4 +83,12 @@ test('every capability has one row that makes sense, and each kind of media its 
 test('the summary names each capability that can be set, once', () => {
   expect(limitsWords(COLLEGE_LIMITS).flatMap((l) => l.doings)).toHaveLength(SHOWN_CAPABILITIES.length);
   expect(changeWords('camera', 'open')).toBe('Cameras are now open.');
+});
+
+test('what one may do is said in a line, each thing once', () => {
+  const words = mayWords({ ...COLLEGE_LIMITS, speak: 'byHand', camera: 'closed' });
+  expect(words).toMatch(/By a raised hand: .*speaking/);
+  expect(words).toMatch(/Closed: .*cameras/);
+  for (const c of SHOWN_CAPABILITIES)
+    expect(words.toLowerCase().split(rowOf(c).doing.toLowerCase())).not.toHaveLength(1);
 });

@@ -1,3 +1,4 @@
+import { listWords } from '../calendar/words';
 import { rowOf, SHOWN_CAPABILITIES, type Capability, type Limits, type Permission } from './capabilities';
 
 export const PERMISSION_WORDS: Record<Permission, string> = {
@@ -19,4 +20,20 @@ export function limitsWords(limits: Limits): { state: Permission; doings: string
     state,
     doings: SHOWN_CAPABILITIES.filter((c) => limits[c] === state).map((c) => rowOf(c).label.toLowerCase()),
   }));
+}
+
+const STATE_WORDS: Record<Permission, string> = {
+  open: 'Open to you in class',
+  byHand: 'By a raised hand',
+  closed: 'Closed',
+};
+
+/** What a student may do in class, in a line: "Open to you in class: cameras. By a raised hand: speaking." */
+export function mayWords(limits: Limits): string {
+  const doings = (state: Permission) =>
+    SHOWN_CAPABILITIES.filter((c) => limits[c] === state).map((c) => rowOf(c).doing.toLowerCase());
+  return (['open', 'byHand', 'closed'] as const)
+    .filter((state) => doings(state).length)
+    .map((state) => `${STATE_WORDS[state]}: ${listWords(doings(state))}.`)
+    .join(' ');
 }

@@ -31,6 +31,8 @@ const values: FieldValues = {
   session: '',
   telephone: '',
   pin: '',
+  recording: '',
+  limits: '',
 };
 
 test('the college’s own invitation is filled in: lines become a list, the link a button, what is empty goes', () => {

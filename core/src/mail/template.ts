@@ -13,6 +13,8 @@ export const FIELDS = {
   until: 'the last day of the term',
   telephone: 'the number to call, where the course has a line',
   pin: 'their own PIN on that line',
+  recording: 'whether sessions are recorded, for whom and until when',
+  limits: 'what they may do in class',
 } as const;
 export type FieldName = keyof typeof FIELDS;
 export type FieldValues = Record<Exclude<FieldName, 'series'>, string> & { series: string[] };
@@ -30,6 +32,10 @@ export const DEFAULT_INVITATION = {
 {link}
 
 By telephone: {telephone}, then your PIN {pin}.
+
+{recording}
+
+{limits}
 
 The link is yours alone and stays the same until {until}. Your sessions come as calendar entries: accept them, and your calendar stays right.`,
 };

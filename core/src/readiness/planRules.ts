@@ -2,7 +2,15 @@ import type { SeriesDraft } from '../calendar/series';
 import { periodFaults } from '../calendar/bellTimes';
 import { toEpochDay } from '../calendar/localDate';
 import { termDays } from '../calendar/term';
-import { countWords, dateIn, dateWords, durationWords, instantWords, listWords } from '../calendar/words';
+import {
+  countWords,
+  dateIn,
+  dateWords,
+  durationWords,
+  instantWords,
+  listWords,
+  swapWords,
+} from '../calendar/words';
 import type { Found, Rule, Setup, SetupSeries } from './finding';
 import { dated, ZONE_RULES } from './zoneRules';
 
@@ -21,8 +29,6 @@ const perSession = (
       return found ? [{ series: series.id, session: s.id, key: s.id, ...found }] : [];
     }),
   );
-
-const capitalised = (text: string) => text[0]!.toUpperCase() + text.slice(1);
 
 /** A fix that sets something of a series anew. */
 function changing(s: SetupSeries, label: string, pattern: SeriesDraft['pattern']): NonNullable<Found['fix']> {
@@ -304,7 +310,7 @@ const followsOtherDay: Rule = {
       if (!swap || session.own.length || session.state !== 'planned' || series.pattern?.kind !== 'weekly')
         return null;
       return {
-        text: `${series.title} takes place on ${dateWords(session.date)}: ${swap.name} follows ${capitalised(swap.follows)}.`,
+        text: `${series.title} takes place on a day of another timetable: ${swapWords(swap)}.`,
       };
     });
   },

@@ -1,5 +1,13 @@
 import { noSettings, withValues, type Layer } from '../settings/index';
-import { isExpired, mayWatch, planOf, recordsItself, type RecordingPlan, type Watchable } from './plan';
+import {
+  isExpired,
+  mayWatch,
+  planOf,
+  recordingWords,
+  recordsItself,
+  type RecordingPlan,
+  type Watchable,
+} from './plan';
 
 const recorded = { automatic: true, keepUntil: '2027-01-01', studentsWatch: true, studentsDownload: false };
 const layer = (name: 'course' | 'session', recording: Partial<RecordingPlan>): Layer => ({
@@ -40,4 +48,24 @@ test('a student watches their own sessions where the plan lets them, and a captu
   expect(mayWatch(row({ kind: 'capture', plan: null }), ana)).toBe(true);
   expect(mayWatch(row({ kind: 'capture', published: false }), ana)).toBe(false);
   expect(mayWatch(row({ published: false, plan: null }), { role: 'assistant', group: null })).toBe(true);
+});
+
+test.each<[Partial<RecordingPlan> | null, string]>([
+  [null, 'Sessions are not recorded by themselves.'],
+  [{}, 'Sessions are recorded. You can watch your own again until Mon 1 Mar 2027.'],
+  [
+    { studentsDownload: true },
+    'Sessions are recorded. You can watch your own again, and download them, until Mon 1 Mar 2027.',
+  ],
+  [
+    { studentsWatch: false },
+    'Sessions are recorded, for those who teach alone, and kept until Mon 1 Mar 2027.',
+  ],
+  [
+    { automatic: false },
+    'A session is recorded only when a teacher says so. You can watch your own again until Mon 1 Mar 2027.',
+  ],
+])('whether sessions are recorded is said to students: %j', (more, words) => {
+  const plan = { automatic: true, keepUntil: '2027-03-01', studentsWatch: true, studentsDownload: false };
+  expect(recordingWords(more && { ...plan, ...more })).toBe(words);
 });

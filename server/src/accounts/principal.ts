@@ -4,6 +4,7 @@ import { teaches } from '@nimble-bell/core/roster';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import {
+  deadLink,
   hashed,
   memberByCode,
   membersWhere,
@@ -66,13 +67,24 @@ export async function principalOf(ctx: Context, headers: IncomingHttpHeaders): P
   const [scheme, code] = (headers.authorization ?? '').split(' ');
   if (scheme === 'Link' && code) {
     const member = await memberByLink(ctx, linkCode(code));
-    if (!member) throw new AppError('link-unknown');
+    if (!member) throw await whyDead(ctx, linkCode(code));
     return { kind: 'link', member };
   }
   const token = cookieOf(headers);
   const person = token ? await personByToken(ctx.db, token, ctx.now()) : null;
   if (!token || !person) throw new AppError('not-signed-in');
   return { kind: 'account', person, tokenHash: hashed(token) };
+}
+
+/** Why a link opens nothing: its person left the list, its time is over, or nobody has it. */
+async function whyDead(ctx: Context, code: string): Promise<AppError> {
+  const gone = await deadLink(ctx.db, code);
+  if (!gone) return new AppError('link-unknown');
+  const course = `${gone.code} ${gone.title}`;
+  const said = gone.left
+    ? `You are no longer on the class list of ${course}.`
+    : `This link to ${course} was for a time that is over.`;
+  return new AppError('off-list', gone.teacher ? `${said} If that is a mistake, ask ${gone.teacher}.` : said);
 }
 
 export const personIdOf = (p: Principal) => (p.kind === 'account' ? p.person.id : p.member.personId);

@@ -8,6 +8,18 @@ import { passwordFits } from './password';
 import { COOKIE, cookieOf } from './principal';
 import { closeSession, demoAccounts, demoLinks, openSession, personByEmail, personByToken } from './store';
 
+/** Two students of one course and one of another, by different first names: who looks for one finds that one. */
+function entrants(links: readonly { name: string; code: string; link: string }[]) {
+  const first = (name: string) => name.split(' ')[0];
+  const chosen: (typeof links)[number][] = [];
+  for (const l of links) {
+    const most = l.code === 'NAV-210' ? 2 : 1;
+    if (chosen.filter((c) => c.code === l.code).length >= most) continue;
+    if (!chosen.some((c) => first(c.name) === first(l.name))) chosen.push(l);
+  }
+  return chosen;
+}
+
 export function accountRoutes(ctx: Context): Router {
   const router = Router();
   const tries = rateLimit({
@@ -54,7 +66,11 @@ export function accountRoutes(ctx: Context): Router {
     const entrance: DemoEntrance = {
       password: DEMO_PASSWORD,
       people: people.map(({ name, email, role, codes }) => ({ name, email, role: `${role} of ${codes}` })),
-      links: links.map((l) => ({ name: l.name, path: `/in/${l.link}`, about: `student of ${l.code}` })),
+      links: entrants(links).map((l) => ({
+        name: l.name,
+        path: `/in/${l.link}`,
+        about: `student of ${l.code}`,
+      })),
     };
     res.json(entrance);
   });

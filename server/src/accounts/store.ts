@@ -72,7 +72,7 @@ export const demoLinks = (db: Db) =>
          SELECT p.name, c.code, m.link_code AS link, ROW_NUMBER() OVER (PARTITION BY c.id ORDER BY p.name) AS place
            FROM members m JOIN people p ON p.id = m.person_id JOIN courses c ON c.id = m.course_id
           WHERE m.role = 'student') s
-        WHERE (code = 'NAV-210' AND place <= 2) OR (code = 'LOG-120' AND place = 1) ORDER BY code DESC, name`,
+        WHERE code IN ('NAV-210', 'LOG-120') AND place <= 12 ORDER BY code DESC, name`,
   );
 
 export const noteSeenAt = (db: Db, now: number, members: readonly string[]) =>
@@ -142,6 +142,17 @@ export async function memberByCode(
   );
   return row && { member: readMember(row), lastSeen: row.lastSeen };
 }
+
+/** Whose link a dead one was: of which course, whether they left its list, and who teaches it. */
+export const deadLink = (db: Db, code: string) =>
+  one<{ code: string; title: string; left: number; teacher: string | null }>(
+    db,
+    `SELECT c.code, c.title, m.left_at IS NOT NULL AS \`left\`,
+            (SELECT t.name FROM members t WHERE t.course_id = c.id AND t.role = 'teacher'
+              ORDER BY t.scope IS NULL DESC, t.name LIMIT 1) AS teacher
+       FROM enrolments m JOIN courses c ON c.id = m.course_id WHERE m.link_code = ?`,
+    [code],
+  );
 
 /** What somebody is called who is, or was, on a class list. */
 export const nameOfMember = async (db: Db, id: string): Promise<string | null> =>

@@ -35,7 +35,13 @@ test('an invitation holds its own link, the series in words, and the next sessio
   expect(letter.subject).toBe('TID-101 Tides & Streams: your way in');
   expect(letter.text).toContain('Maren Oduya invites you to TID-101');
   expect(letter.text).toContain('http://127.0.0.1:8210/in/abcd2345efgh67892');
-  expect(letter.text).toContain('Lecture: Tue 18:30–19:50 (Halifax time), 14 sessions');
+  expect(letter.text).toContain(
+    'Lecture: Tue 21:30–22:50, on Tue 27 Oct 20:30–21:50, your time in Azores (Tue 18:30–19:50 in Halifax), 14 sessions',
+  );
+  expect(letter.text).toContain('Sessions are not recorded by themselves.');
+  expect(letter.text).toMatch(/Open to you in class: .*cameras.* By a raised hand: speaking/);
+  const athome = invited(makePlan(), memberRow({ zone: 'America/Halifax' })).letter;
+  expect(athome.text).toContain('Lecture: Tue 18:30–19:50 (Halifax time), 14 sessions');
   expect(letter.text).toContain('The next session begins Tue 6 Oct, 21:30, Azores time.');
   expect(letter.calendars).toHaveLength(1);
   expect(letter.calendars[0]!.content).toContain('mailto:ana@saltmarsh.example');
@@ -85,7 +91,9 @@ test('many changes are counted beyond a dozen, and a series new or gone is one l
   const long = news(twice, held).letter!.text;
   expect(long).toMatch(/and \d+ more: your page shows them all/);
   const joined = news(plan, held, memberRow({ group: 'A' })).letter!;
-  expect(joined.text).toContain('Lab A: new in your plan, 14 sessions');
+  expect(joined.text).toContain(
+    'Lab A: new in your plan, Fri 21:30–22:50, on Fri 30 Oct 20:30–21:50, first on Fri 4 Sep, 14 sessions',
+  );
   const gone = news({ ...plan, series: [], sessions: [] }, held).letter!;
   expect(gone.text).toContain('Lecture: no longer in your plan');
   expect(gone.calendars.map((c) => c.method)).toEqual(['CANCEL']);
@@ -312,4 +320,33 @@ test('a letter names the dates whose answers hold no more: moved or taken off, a
   expect([...compose(deskOf(plan), memberRow(), order('invitation'), none).changed]).toEqual([
     ['Lecture', []],
   ]);
+});
+
+test('a series that moves is one line, in the reader’s own time; a session of it that moves otherwise is another', () => {
+  const { plan, held } = invited();
+  const lectures = plan.sessions.filter((s) => s.seriesId === 'Lecture' && s.startsAt > NOW + 3_600_000);
+  const by = (s: SessionRow, hours: number) => ({
+    startsAt: s.startsAt + hours * 3_600_000,
+    endsAt: s.endsAt + hours * 3_600_000,
+  });
+  const now = lectures.reduce((p, s, i) => changed(p, s.id, by(s, i === 3 ? 2 : 24)), plan);
+  const { text } = news(now, held).letter!;
+  const lines = text.split('\n').filter((l) => l.startsWith('- '));
+  expect(lines).toEqual([
+    expect.stringMatching(
+      /^- Lecture: Wed 22:30–23:50, .*on Wed 28 Oct 21:30–22:50 instead of Tue 22:30|^- Lecture: Wed 21:30–22:50/,
+    ),
+    expect.stringMatching(/^- Lecture: Tue .* moves to Tue /),
+  ]);
+  expect(lines[0]).toMatch(/instead of Tue .* on, \d+ sessions$/);
+});
+
+test('a session that is cancelled says why', () => {
+  const { plan, held } = invited();
+  const lost = ahead(plan);
+  const { text } = news(
+    changed(plan, lost.id, { state: 'cancelled', reason: 'The ferry does not run' }),
+    held,
+  ).letter!;
+  expect(text).toMatch(/Lecture: Tue .* is cancelled: The ferry does not run/);
 });

@@ -2,16 +2,21 @@ import { Unwanted, type LetterTopic } from '@nimble-bell/core/api';
 import {
   countWords,
   dateWords,
+  firstDateWords,
   instantWords,
   listWords,
+  movedAlike,
+  ownTimesWords,
   scheduleWords,
   periodsFor,
+  timesWords,
   updateOf,
   withdrawalOf,
   zoneWords,
   type CalendarCopy,
   type CalendarMessage,
   type CalendarUpdate,
+  type HeldSession,
 } from '@nimble-bell/core/calendar';
 import {
   changeSentence,
@@ -31,6 +36,8 @@ import { entriesOf, type CoursePlan } from '../calendars/entries';
 import { entryOfKey } from '../calendars/uid';
 import type { SessionRow } from '../courses/store';
 import { isFor, seriesTarget, targetOf } from '@nimble-bell/core/roster';
+import { mayWords } from '@nimble-bell/core/limits';
+import { recordingWords } from '@nimble-bell/core/recording';
 import type { MemberRow } from '../accounts/store';
 
 /** A letter as it leaves. */
@@ -272,23 +279,50 @@ function updatesFor(
 
 const MOST_LINES = 12;
 
+type Changes = CalendarUpdate['changes'];
+
 function newsOf(desk: Desk, member: MemberRow, updates: Updates): Block {
-  const lines = [...updates].flatMap(([key, { changes, copy }]) => {
-    const series = desk.plan.series.find((s) => s.id === entryOfKey(key).seriesId);
-    const title = series?.title ?? copy.title;
-    if (!copy.sessions.length && changes.length > 1)
-      return [`${title}: no longer in your plan, ${countWords(changes.length, 'session')} taken off`];
-    if (changes.length === copy.sessions.length && changes.every((c) => !c.was) && changes.length > 3)
-      return [`${title}: new in your plan, ${countWords(changes.length, 'session')}`];
-    if (!changes.length) return [`${title}: the entry in your calendar is brought up to date`];
-    return changes
-      .filter((c) => (c.is ?? c.was)!.startsAt > desk.now)
-      .map((c) => changeSentence(title, c, member.zone, reasonOf(desk, key, c.date)));
-  });
+  const lines = [...updates].flatMap(([key, update]) => entryNews(desk, member, key, update));
   const items = lines.slice(0, MOST_LINES);
   if (lines.length > MOST_LINES)
     items.push(`and ${lines.length - MOST_LINES} more: your page shows them all`);
   return { kind: 'list', items: items.length ? items : ['Sessions that are past are set right.'] };
+}
+
+/** What is new of one entry: what happened to many sessions alike is one line. */
+function entryNews(desk: Desk, member: MemberRow, key: string, { changes, copy }: CalendarUpdate): string[] {
+  const title = desk.plan.series.find((s) => s.id === entryOfKey(key).seriesId)?.title ?? copy.title;
+  const home = desk.plan.course.term.zone;
+  if (!copy.sessions.length && changes.length > 1)
+    return [`${title}: no longer in your plan, ${countWords(changes.length, 'session')} taken off`];
+  if (changes.length === copy.sessions.length && changes.every((c) => !c.was) && changes.length > 3) {
+    const when = timesWords(copy.sessions, member.zone, home);
+    const first = firstDateWords(copy.sessions, member.zone);
+    return [
+      `${title}: new in your plan, ${when}, first on ${first}, ${countWords(changes.length, 'session')}`,
+    ];
+  }
+  if (!changes.length) return [`${title}: the entry in your calendar is brought up to date`];
+  const ahead = changes.filter((c) => (c.is ?? c.was)!.startsAt > desk.now);
+  const { told, rest } = movesOf(title, ahead, member.zone, home);
+  return [...told, ...rest.map((c) => changeSentence(title, c, member.zone, reasonOf(desk, key, c.date)))];
+}
+
+/** Moves of many sessions from one time of the week to another, a line each; and what is left to be said singly. */
+function movesOf(title: string, changes: Changes, zone: string, home: string) {
+  const moved = changes.flatMap((c) =>
+    c.was && c.is && c.was.startsAt !== c.is.startsAt && c.was.title === c.is.title
+      ? [{ was: c.was, is: c.is, change: c }]
+      : [],
+  );
+  const { alike } = movedAlike(moved, home);
+  const words = (all: { was: HeldSession; is: HeldSession }[]) => {
+    const is = all.map((m) => m.is);
+    const was = all.map((m) => m.was);
+    return `${timesWords(is, zone, home)} instead of ${timesWords(was, zone, home)}, from ${firstDateWords(is, zone)} on, ${countWords(all.length, 'session')}`;
+  };
+  const said = new Set(alike.flat().map((m) => m.change));
+  return { told: alike.map((g) => `${title}: ${words(g)}`), rest: changes.filter((c) => !said.has(c)) };
 }
 
 /** Why the session of an entry's date is cancelled, where that was said. */
@@ -329,8 +363,10 @@ function fieldsFor(desk: Desk, member: MemberRow, session: SessionRow | null): F
       if (!s.pattern) return `${s.title}: a room that stands open all term`;
       const { zone } = course.term;
       const ofIt = own.filter((x) => x.seriesId === s.id);
-      const when = scheduleWords(s.pattern, periodsFor(s.pattern, bells), ofIt, zone);
-      return `${s.title}: ${when} (${zoneWords(zone)} time), ${countWords(ofIt.length, 'session')}`;
+      const atHome = () =>
+        `${scheduleWords(s.pattern!, periodsFor(s.pattern!, bells), ofIt, zone)} (${zoneWords(zone)} time)`;
+      const when = ownTimesWords(ofIt, member.zone, zone) ?? atHome();
+      return `${s.title}: ${when}, ${countWords(ofIt.length, 'session')}`;
     }),
     next: next ? `${session ? titleOf(session) : 'The next session'} begins ${begins}.` : '',
     session: next ? `${titleOf(next)}, ${begins}` : '',
@@ -339,5 +375,7 @@ function fieldsFor(desk: Desk, member: MemberRow, session: SessionRow | null): F
     until: dateWords(course.term.lastDay),
     telephone: calls ? course.telephone! : '',
     pin: calls ? spokenPin(member.pin!) : '',
+    recording: recordingWords(course.recordingPlan),
+    limits: mayWords(course.limits),
   };
 }

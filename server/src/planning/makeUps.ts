@@ -1,5 +1,5 @@
 import { Worker } from 'node:worker_threads';
-import type { MakeUpQuestion, MakeUpSlot } from '@nimble-bell/core/clashes';
+import type { MakeUpQuestion, MakeUps } from '@nimble-bell/core/clashes';
 import type { Context } from '../context';
 import { courseById, seriesById, type SessionRow } from '../courses/store';
 import { AppError } from '../errors';
@@ -9,9 +9,14 @@ import { zonesOf } from './store';
 
 const PATIENCE_MS = 20_000;
 
-/** The best slots to make up for a lost session, over everyone's sessions in the college. */
-export async function makeUpsFor(ctx: Context, lost: SessionRow, noticeHours: number): Promise<MakeUpSlot[]> {
-  return rank(await questionFor(ctx, lost, noticeHours));
+/** The best slots to make up for a lost session, over everyone's sessions in the college, and the map of a week. */
+export async function makeUpsFor(
+  ctx: Context,
+  lost: SessionRow,
+  noticeHours: number,
+  week: string | null,
+): Promise<MakeUps> {
+  return rank({ question: await questionFor(ctx, lost, noticeHours), week });
 }
 
 export async function questionFor(
@@ -50,14 +55,14 @@ export async function questionFor(
   };
 }
 
-function rank(question: MakeUpQuestion): Promise<MakeUpSlot[]> {
+function rank(asked: { question: MakeUpQuestion; week: string | null }): Promise<MakeUps> {
   return new Promise((resolve, reject) => {
-    const worker = new Worker(new URL('./makeUpWorker.js', import.meta.url), { workerData: question });
+    const worker = new Worker(new URL('./makeUpWorker.js', import.meta.url), { workerData: asked });
     const late = setTimeout(() => {
       reject(new AppError('internal', 'Ranking the slots took too long.'));
       void worker.terminate();
     }, PATIENCE_MS);
-    worker.once('message', (slots: MakeUpSlot[]) => resolve(slots));
+    worker.once('message', (found: MakeUps) => resolve(found));
     worker.once('error', reject);
     worker.once('exit', () => {
       clearTimeout(late);

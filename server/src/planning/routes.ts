@@ -1,6 +1,6 @@
 import { Router } from 'express';
 import { z } from 'zod';
-import { PlanEdit, UndoInput, type PlanChangeInfo, type PlanOutcome } from '@nimble-bell/core/api';
+import { LocalDate, PlanEdit, UndoInput, type PlanChangeInfo, type PlanOutcome } from '@nimble-bell/core/api';
 import { asked, principalOf, requireRight } from '../accounts/principal';
 import type { Context } from '../context';
 import { courseById, sessionById } from '../courses/store';
@@ -85,7 +85,8 @@ export function planningRoutes(ctx: Context): Router {
     const principal = await principalOf(ctx, req.headers);
     if (!session) throw new AppError('not-found');
     await requireRight(ctx, principal, session.courseId, 'plan');
-    res.json(await makeUpsFor(ctx, session, parse(NoticeHours, req.query.notice)));
+    const week = parse(LocalDate.optional(), req.query.week) ?? null;
+    res.json(await makeUpsFor(ctx, session, parse(NoticeHours, req.query.notice), week));
   });
 
   shownRoutes(router, ctx);

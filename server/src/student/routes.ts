@@ -148,6 +148,8 @@ function ownCourse(router: Router, ctx: Context) {
         member,
       ),
       door: course.door,
+      recordingPlan: course.recordingPlan,
+      limits: course.limits,
       notices,
       materials,
       replies,

@@ -3,6 +3,7 @@ import { sessionsOf } from '@nimble-bell/core/calendar';
 import type { CoursePlan } from '../calendars/entries';
 import type { SeriesRow, SessionRow } from '../courses/store';
 import type { Desk } from '../mail/compose';
+import { resolveAll } from '@nimble-bell/core/limits';
 import { autumn } from '@nimble-bell/core/testing';
 import type { MemberRow } from '../accounts/store';
 
@@ -66,6 +67,8 @@ export function makePlan(
     term,
     invitation: null,
     telephone: null,
+    recordingPlan: null,
+    limits: resolveAll([]),
   };
   return {
     course: course as unknown as CoursePlan['course'],

@@ -1,4 +1,10 @@
-import { useMutation, useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query';
+import {
+  keepPreviousData,
+  useMutation,
+  useQuery,
+  useQueryClient,
+  type UseQueryResult,
+} from '@tanstack/react-query';
 import { notifications } from '@mantine/notifications';
 import type { CourseDetail, Me } from '@nimble-bell/core/api';
 import { useRef } from 'react';
@@ -8,7 +14,12 @@ import { setServerTime } from './clock';
 /** A thing the server keeps, by its path. */
 export function useAsked<T>(
   path: string,
-  options: { every?: number | ((known: T | undefined) => number) | undefined; enabled?: boolean } = {},
+  options: {
+    every?: number | ((known: T | undefined) => number) | undefined;
+    enabled?: boolean;
+    /** Shows what was asked before until the new answer is there. */
+    keep?: boolean;
+  } = {},
 ): UseQueryResult<T> {
   const ask = useAsk();
   return useQuery({
@@ -17,6 +28,7 @@ export function useAsked<T>(
     refetchInterval: ({ state }) =>
       (typeof options.every === 'function' ? options.every(state.data) : options.every) ?? false,
     enabled: options.enabled ?? true,
+    ...(options.keep ? { placeholderData: keepPreviousData } : {}),
   });
 }
 

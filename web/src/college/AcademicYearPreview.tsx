@@ -1,8 +1,7 @@
 import { Alert, Button, Checkbox, Group } from '@mantine/core';
 import { useState } from 'react';
-import { capitalised } from '../plan/PatternFields';
 import { RefusedLines } from '../ui/RefusedLines';
-import { dateWords, type AcademicYear } from '@nimble-bell/core/calendar';
+import { dateWords, swapWords, type AcademicYear } from '@nimble-bell/core/calendar';
 
 interface Props {
   year: AcademicYear;
@@ -42,7 +41,7 @@ export function AcademicYearPreview({ year, take, leave }: Props) {
           mb={4}
           checked={!left.includes(swapKey(i))}
           onChange={(e) => toggle(swapKey(i), e.currentTarget.checked)}
-          label={`${dateWords(d.date)} follows ${capitalised(d.follows)}: ${d.name}`}
+          label={swapWords(d)}
         />
       ))}
       <RefusedLines lines={year.bad} />

@@ -4,7 +4,13 @@ import { useForm, type UseFormReturnType } from '@mantine/form';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { useMemo, useState } from 'react';
 import { Term, type CollegeOutcome, type TermInfo, type Weekday } from '@nimble-bell/core/api';
-import { countWords, dateWords, writeAcademicYear, type AcademicYear } from '@nimble-bell/core/calendar';
+import {
+  countWords,
+  dateWords,
+  swapWords,
+  writeAcademicYear,
+  type AcademicYear,
+} from '@nimble-bell/core/calendar';
 import { ApiError, useAsk } from '../app/api';
 import { serverNow } from '../app/clock';
 import { useChange } from '../app/queries';
@@ -151,9 +157,7 @@ function Listed({ term, set }: { term: Term; set: (more: Partial<Term>) => void 
       ))}
       {term.daySwaps.map((swap, i) => (
         <Group key={swap.date} justify="space-between" wrap="nowrap" gap="xs">
-          <Text size="sm">
-            {dateWords(swap.date)} follows {capitalised(swap.follows)}: {swap.name}
-          </Text>
+          <Text size="sm">{swapWords(swap)}</Text>
           <Button
             variant="subtle"
             size="compact-sm"

@@ -55,7 +55,7 @@ test('a single day can follow another weekday, and is shown with it', () => {
   edit();
   fireEvent.click(screen.getByLabelText('Wed 7 Oct'));
   fireEvent.click(screen.getByRole('button', { name: 'Swap it' }));
-  expect(screen.getByText('Wed 7 Oct follows Monday: Monday timetable')).toBeTruthy();
+  expect(screen.getByText('Wed 7 Oct follows Monday')).toBeTruthy();
   fireEvent.click(screen.getByRole('button', { name: 'Remove Monday timetable' }));
   expect(screen.queryByText(/follows Monday/)).toBeNull();
 });

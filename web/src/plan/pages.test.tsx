@@ -279,7 +279,11 @@ test('a make-up is booked from its slot, with the lost session named', async () 
     reasons: ['Nobody of 3 has another class', 'at the usual hour'],
   };
   answerRequests({
-    '/api/sessions/2026-09-01/make-ups?notice=48': [slot],
+    '/api/sessions/2026-09-01/make-ups?notice=48': {
+      best: [slot],
+      week: { monday: '2026-10-19', slots: [slot] },
+      students: 3,
+    },
     'POST /api/courses/course/plan/preview': outcome(),
     'POST /api/courses/course/plan': outcome(),
   });

@@ -1,6 +1,6 @@
 import { Anchor, Button, Container, Group, Loader, Paper, Stack, Text, Title } from '@mantine/core';
 import { Link, useParams } from 'react-router';
-import type { MyCourse, Role, SessionInfo } from '@nimble-bell/core/api';
+import type { MyCourse, SessionInfo } from '@nimble-bell/core/api';
 import {
   clockWords,
   countWords,
@@ -8,8 +8,12 @@ import {
   durationWords,
   instantWords,
   listWords,
+  ownTimesWords,
   zoneWords,
 } from '@nimble-bell/core/calendar';
+import { useDisclosure } from '@mantine/hooks';
+import { mayWords } from '@nimble-bell/core/limits';
+import { recordingWords } from '@nimble-bell/core/recording';
 import { telephoneWords } from '@nimble-bell/core/mail';
 import { Bar } from '../app/Bar';
 import { serverNow, useNow } from '../app/clock';
@@ -84,6 +88,7 @@ export function StudentPage() {
           )}
           <Answers mine={mine.data} />
           <TermList mine={mine.data} />
+          <HowItGoes mine={mine.data} />
           <Attendance mine={mine.data} />
           <FeedPanel
             course={null}
@@ -202,17 +207,45 @@ function waitWords(ms: number): string {
   return durationWords(minutes);
 }
 
+const SHOWN = 8;
+
+/** The whole term, the next sessions first. */
 function TermList({ mine }: { mine: MyCourse }) {
+  const [open, { toggle }] = useDisclosure();
   const now = useNow(60_000);
+  const { zone } = mine.me;
+  const home = mine.course.term.zone;
   const ahead = mine.sessions.filter((s) => s.endsAt > now && s.state !== 'held');
+  const takingPlace = ahead.filter((s) => s.state !== 'cancelled');
+  const own = ownTimesWords(takingPlace, zone, home);
   return (
-    <Panel title="The term ahead" about={countWords(ahead.length, 'session')}>
-      <SessionRows sessions={ahead.slice(0, 12)} zone={mine.me.zone} />
-      {ahead.length > 12 && (
-        <Text size="sm" c="dimmed" mt="xs">
-          and {ahead.length - 12} more until {dayWords(mine.course.term.lastDay)}
+    <Panel
+      title="The term ahead"
+      about={`${countWords(takingPlace.length, 'session')} until ${dayWords(mine.course.term.lastDay)}`}
+    >
+      {own && (
+        <Text size="sm" mb="xs">
+          {own}
         </Text>
       )}
+      <SessionRows sessions={open ? ahead : ahead.slice(0, SHOWN)} zone={zone} />
+      {ahead.length > SHOWN && (
+        <Button variant="default" size="compact-sm" mt="xs" aria-expanded={open} onClick={toggle}>
+          {open ? 'Show the next ones alone' : `Show all ${ahead.length}`}
+        </Button>
+      )}
+    </Panel>
+  );
+}
+
+/** What is recorded, and what one may do in class. */
+function HowItGoes({ mine }: { mine: MyCourse }) {
+  return (
+    <Panel title="In class">
+      <Text size="sm">{mayWords(mine.limits)}</Text>
+      <Text size="sm" mt={4}>
+        {recordingWords(mine.recordingPlan)}
+      </Text>
     </Panel>
   );
 }
@@ -221,7 +254,7 @@ interface DoorProps {
   door: DoorState;
   code: string | undefined;
   next: SessionInfo & { door: DoorState };
-  me: { member: string; name: string; preferredName: string | null; zone: string; role: Role };
+  me: MyCourse['me'];
 }
 
 function Door(props: DoorProps) {

@@ -34,6 +34,8 @@ const mine = (more: Partial<MyCourse> = {}): MyCourse => ({
   door: course().door,
   notices: [],
   materials: [],
+  recordingPlan: null,
+  limits: course().limits,
   replies: [],
   ...more,
 });

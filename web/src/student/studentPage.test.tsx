@@ -31,6 +31,8 @@ const mine = (
   door: course().door,
   notices: [],
   materials: [],
+  recordingPlan: null,
+  limits: course().limits,
   replies: [],
 });
 

@@ -2,13 +2,20 @@ import { Anchor, Container, Text, Title } from '@mantine/core';
 import { Link } from 'react-router';
 import { ApiError } from '../app/api';
 
+const HEADS: Record<string, string> = {
+  'not-signed-in': 'Sign in to see this page',
+  'off-list': 'This link is shut',
+  'link-unknown': 'This link opens nothing',
+};
+const headOf = (error: Error) =>
+  (error instanceof ApiError && HEADS[error.code]) || 'This page cannot be shown';
+
 /** A page that cannot be shown, and what one can do. */
 export function Fault({ error }: { error: Error }) {
-  const signIn = error instanceof ApiError && error.code === 'not-signed-in';
   return (
     <Container size="xs" py={80} component="main">
       <Title order={1} size="h2" mb="sm">
-        {signIn ? 'Sign in to see this page' : 'This page cannot be shown'}
+        {headOf(error)}
       </Title>
       <Text mb="md">{error.message}</Text>
       <Anchor component={Link} to="/">

@@ -51,6 +51,7 @@ jest.mock('../../accounts/store', () => ({
   membersWhere: async (_db: unknown, _where: string, [ids]: [string[]]) =>
     members.filter((m) => ids.includes(m.id)),
   liveTokens: async () => new Set(),
+  deadLink: async () => null,
 }));
 
 const NOW = LECTURE.startsAt + 60_000;
