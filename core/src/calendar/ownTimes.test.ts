@@ -60,7 +60,10 @@ test('every session’s own time is in the words, whatever the plan and the zone
       if (!sessions.length) return;
       const words = timesWords(sessions, zone, term.zone);
       const hours = new Map<string, number>();
-      const home = (s: (typeof sessions)[0]) => `${toWall(term.zone, s.startsAt).minutes} ${s.minutes}`;
+      const home = (s: (typeof sessions)[0]) => {
+        const wall = toWall(term.zone, s.startsAt);
+        return `${wall.day % 7} ${wall.minutes} ${s.minutes}`;
+      };
       for (const s of sessions) hours.set(home(s), (hours.get(home(s)) ?? 0) + 1);
       const repeats = [...hours.values()].some((n) => n > 1);
       for (const s of sessions)

@@ -38,14 +38,24 @@ interface Run {
  */
 export function timesWords(sessions: readonly Timed[], zone: string, home: string): string {
   const byHour = new Map<string, Timed[]>();
-  for (const s of [...sessions].sort((a, b) => a.startsAt - b.startsAt)) {
+  for (const s of lastingOf(sessions, home)) {
     const { span } = slotOf(s, home);
     byHour.set(span, [...(byHour.get(span) ?? []), s]);
   }
-  const groups = [...byHour.values()];
-  // What stands alone beside what repeats is a single change, not a time that they have.
-  const lasting = groups.filter((g) => g.length > 1);
-  return (lasting.length ? lasting : groups).map((g) => groupWords(g, zone, home)).join('; ');
+  return [...byHour.values()].map((g) => groupWords(g, zone, home)).join('; ');
+}
+
+/** Without what stands alone in its weekday and hour beside what repeats: a single change is no time that they have. */
+function lastingOf(sessions: readonly Timed[], home: string): Timed[] {
+  const slots = new Map<string, Timed[]>();
+  for (const s of [...sessions].sort((a, b) => a.startsAt - b.startsAt)) {
+    const { weekday, span } = slotOf(s, home);
+    const key = `${weekday} ${span}`;
+    slots.set(key, [...(slots.get(key) ?? []), s]);
+  }
+  const all = [...slots.values()];
+  const lasting = all.filter((slot) => slot.length > 1);
+  return (lasting.length ? lasting : all).flat().sort((a, b) => a.startsAt - b.startsAt);
 }
 
 function groupWords(group: readonly Timed[], zone: string, home: string): string {

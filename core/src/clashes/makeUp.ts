@@ -223,7 +223,7 @@ function weigh(slot: Open, busy: number, zones: ReadonlyMap<string, number>, q: 
   }
   reasons.push(
     busy === 0
-      ? `Nobody of ${q.students.length} has another class`
+      ? `nobody of ${q.students.length} has another class`
       : `${busy} of ${q.students.length} ${busy === 1 ? 'has' : 'have'} another class`,
   );
   if (odd.length) reasons.push(listWords(odd));

@@ -221,18 +221,22 @@ export function TwinRows({ some, more, settle }: SettleProps & { some: ListSumma
       {({ row, first }) => (
         <Table.Tr key={row.line}>
           <Table.Td>
-            {row.name}, on line {first.line} and line {row.line}
-            <Text size="sm" c="dimmed">
-              {Object.values(row.extra).join(', ')}
+            <Text size="sm" fw={550}>
+              {row.name}
             </Text>
+            {[first, row].map((r) => (
+              <Text size="sm" key={r.line}>
+                Line {r.line}: {[r.email, ...Object.values(r.extra)].join(', ')}
+              </Text>
+            ))}
           </Table.Td>
           <Table.Td>
             <Group gap={6} justify="flex-end">
-              <Button size="compact-sm" onClick={() => settle(row.line, 'twice')}>
-                One person: {first.email}
+              <Button size="compact-sm" variant="default" onClick={() => settle(row.line, 'twice')}>
+                One person, as on line {first.line}
               </Button>
-              <Button size="compact-sm" onClick={() => settle(first.line, 'twice')}>
-                One person: {row.email}
+              <Button size="compact-sm" variant="default" onClick={() => settle(first.line, 'twice')}>
+                One person, as on line {row.line}
               </Button>
               <Button size="compact-sm" variant="default" onClick={() => settle(row.line, 'other')}>
                 Two people

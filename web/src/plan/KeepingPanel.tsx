@@ -17,13 +17,15 @@ export function KeepingPanel() {
   const free = held === 0 && written === 0;
   return (
     <Panel title="The course itself" about={keptWords(traces.data)}>
-      <Group align="flex-end" justify="space-between">
-        {free ? <Move /> : <span />}
-        <Group>
-          <PutAway ahead={ahead} />
-          {free && <Delete />}
+      {(free || ahead === 0 || course.archivedAt !== null) && (
+        <Group align="flex-end" justify="space-between">
+          {free ? <Move /> : <span />}
+          <Group>
+            <PutAway ahead={ahead} />
+            {free && <Delete />}
+          </Group>
         </Group>
-      </Group>
+      )}
     </Panel>
   );
 }

@@ -131,10 +131,10 @@ function Cell({ slot, students, at, tabIndex, disabled, choose }: CellProps) {
         tabIndex={tabIndex}
         disabled={disabled}
         aria-label={`${dateWords(slot.date)} ${slot.start}: ${busy}${odd}`}
+        title={slot.start}
         onClick={() => choose(slot)}
       >
         {hindered}
-        {!slot.start.endsWith(':00') && <small>{slot.start.slice(2)}</small>}
       </button>
     </span>
   );

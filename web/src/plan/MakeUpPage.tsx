@@ -158,7 +158,7 @@ function Slots({ slots, ...rest }: SlotsProps) {
     <>
       {common.length > 0 && (
         <Text size="sm" mb="xs" data-testid="common">
-          All of them: {listWords(common)}.
+          All of them: {common.join('; ')}.
         </Text>
       )}
       <Table fz="sm">

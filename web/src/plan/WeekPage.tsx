@@ -235,14 +235,14 @@ interface HeadProps {
 function Head(props: HeadProps) {
   const { week, sessions, setTurned, monday, days, cancel } = props;
   return (
-    <Group justify="space-between">
+    <Group justify="space-between" align="flex-start">
       <div>
         <Title order={1} size="h2">
           {week?.number ? `Week ${week.number}` : (week?.breakName ?? 'A week without a number')}
         </Title>
         <Text size="sm" c="dimmed">
-          {countWords(sessions.length, 'session')}. Press one to open it, drag one to move it; with the
-          keyboard: Enter opens, space picks up, arrows move, space puts down.
+          {countWords(sessions.length, 'session')}. Press one to open it, drag it to move it. By key: Enter
+          opens; space, arrows, space move.
         </Text>
       </div>
       <Group gap="xs">

@@ -276,7 +276,7 @@ test('a make-up is booked from its slot, with the lost session named', async () 
     cost: 0,
     busy: 0,
     unsociable: 0,
-    reasons: ['Nobody of 3 has another class', 'at the usual hour'],
+    reasons: ['nobody of 3 has another class', 'at the usual hour'],
   };
   answerRequests({
     '/api/sessions/2026-09-01/make-ups?notice=48': {
@@ -293,7 +293,7 @@ test('a make-up is booked from its slot, with the lost session named', async () 
     </CourseContext>,
     { path: '/make-up/:session', at: '/make-up/2026-09-01' },
   );
-  expect(await screen.findByText('Nobody of 3 has another class and at the usual hour')).toBeTruthy();
+  expect(await screen.findByText('nobody of 3 has another class and at the usual hour')).toBeTruthy();
   fireEvent.click(screen.getByRole('button', { name: 'Choose it' }));
   const book = await screen.findByRole('button', { name: 'Book it' });
   await waitFor(() => expect(book.hasAttribute('disabled')).toBe(false));

@@ -9,6 +9,7 @@ import {
   instantWords,
   listWords,
   ownTimesWords,
+  timesWords,
   zoneWords,
 } from '@nimble-bell/core/calendar';
 import { useDisclosure } from '@mantine/hooks';
@@ -217,17 +218,12 @@ function TermList({ mine }: { mine: MyCourse }) {
   const home = mine.course.term.zone;
   const ahead = mine.sessions.filter((s) => s.endsAt > now && s.state !== 'held');
   const takingPlace = ahead.filter((s) => s.state !== 'cancelled');
-  const own = ownTimesWords(takingPlace, zone, home);
   return (
     <Panel
       title="The term ahead"
       about={`${countWords(takingPlace.length, 'session')} until ${dayWords(mine.course.term.lastDay)}`}
     >
-      {own && (
-        <Text size="sm" mb="xs">
-          {own}
-        </Text>
-      )}
+      {ownTimesWords(takingPlace, zone, home) && <OwnTimes sessions={takingPlace} zone={zone} home={home} />}
       <SessionRows sessions={open ? ahead : ahead.slice(0, SHOWN)} zone={zone} />
       {ahead.length > SHOWN && (
         <Button variant="default" size="compact-sm" mt="xs" aria-expanded={open} onClick={toggle}>
@@ -235,6 +231,26 @@ function TermList({ mine }: { mine: MyCourse }) {
         </Button>
       )}
     </Panel>
+  );
+}
+
+/** When each series is by the reader's clock, with the weeks in which it is otherwise. */
+function OwnTimes({ sessions, zone, home }: { sessions: SessionInfo[]; zone: string; home: string }) {
+  const series = [...new Map(sessions.map((s) => [s.seriesId, s.seriesTitle]))];
+  return (
+    <Text size="sm" mb="xs" component="div">
+      By your clock in {zoneWords(zone)}, not that in {zoneWords(home)}:
+      {series.map(([id, title]) => (
+        <div key={id}>
+          {title}:{' '}
+          {timesWords(
+            sessions.filter((s) => s.seriesId === id),
+            zone,
+            home,
+          )}
+        </div>
+      ))}
+    </Text>
   );
 }
 
