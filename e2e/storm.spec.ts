@@ -4,12 +4,16 @@ import { CalendarClient } from '@nimble-bell/core/testing';
 import { Chance } from './support/chance';
 import { account, byLink, detailOf } from './support/course';
 import { classRows, INES } from './support/people';
+import { pidOf } from './support/product';
 import { askStore } from './support/store';
 
 /** How long it storms, and by how many hands. */
 const STORM_MS = Number(process.env.STORM_MS ?? 20_000);
 const WRITERS = 8;
 const CUT = 0.05;
+/** The long way: app and database are killed meanwhile, and what is not answered is sent again (see `npm run soak`). */
+const SOAK = Boolean(process.env.SOAK);
+const TRIES = 120;
 
 const TERM = {
   name: 'Autumn of the storm',
@@ -47,20 +51,46 @@ async function send(storm: Storm, path: string, data: object, method: 'POST' | '
   const { api, chance, statuses, faults } = storm;
   const headers = { 'idempotency-key': crypto.randomUUID() };
   const cut = chance.next() < CUT;
-  const ask = () =>
+  const once = () =>
     api.fetch(path, { method, data, headers, timeout: cut ? 1 + chance.next() * 60 : 30_000 });
+  const ask = SOAK && !cut ? () => untilAnswered(once) : once;
   const answers = await Promise.all(
     (chance.next() < 0.1 ? [ask, ask] : [ask]).map((a) => a().catch(() => null)),
   );
   for (const answer of answers) {
     if (!answer) continue;
     statuses.set(answer.status(), (statuses.get(answer.status()) ?? 0) + 1);
-    if (answer.status() >= 500)
+    // Killed, the product says that it is away, and nothing else.
+    if (answer.status() >= 500 && !(SOAK && answer.status() === 503))
       faults.push(`${method} ${path} ${JSON.stringify(data)}: ${await answer.text()}`);
   }
   const [first, second] = answers;
   if (first?.ok() && second?.ok()) expect(await second.json()).toEqual(await first.json());
   return first ?? second ?? null;
+}
+
+/** Asks under the same id until the product is there again and answers. */
+async function untilAnswered(ask: () => Promise<APIResponse>): Promise<APIResponse | null> {
+  for (let i = 0; i < TRIES; i++) {
+    const answer = await ask().catch(() => null);
+    if (answer && answer.status() < 500) return answer;
+    await new Promise((resolve) => setTimeout(resolve, 500));
+  }
+  return null;
+}
+
+/** Kills the app or the database now and then; whoever watches over them starts them again. */
+async function kill(chance: Chance, until: number, killed: Record<string, number>) {
+  while (Date.now() < until) {
+    await new Promise((resolve) => setTimeout(resolve, chance.between(4000, 14_000)));
+    const part = chance.of(['app', 'app', 'database']);
+    try {
+      process.kill(pidOf(part), 'SIGKILL');
+      killed[part] = (killed[part] ?? 0) + 1;
+    } catch {
+      // It is between two lives.
+    }
+  }
 }
 
 const noted = async (answer: APIResponse | null, into: string[]) => {
@@ -169,9 +199,15 @@ const list = async (storm: Storm, edit: object) =>
 
 async function write(storm: Storm) {
   while (Date.now() < storm.until) {
-    const detail = await detailOf(storm.api, storm.course);
-    const people: MemberInfo[] = await (await storm.api.get(`/api/courses/${storm.course}/members`)).json();
-    await storm.chance.of(Object.values(DEEDS))(storm, detail, people);
+    try {
+      const detail = await detailOf(storm.api, storm.course);
+      const people: MemberInfo[] = await (await storm.api.get(`/api/courses/${storm.course}/members`)).json();
+      await storm.chance.of(Object.values(DEEDS))(storm, detail, people);
+    } catch (error) {
+      // What it looks at first may be asked while the product is away.
+      if (!SOAK) throw error;
+      await new Promise((resolve) => setTimeout(resolve, 500));
+    }
   }
 }
 
@@ -225,17 +261,20 @@ test('eight hands at one course: nothing is lost, doubled or half done, and lett
     statuses: new Map<number, number>(),
     faults: [] as string[],
   };
-  await Promise.all(
-    Array.from({ length: WRITERS }, (_, i) => write({ ...shared, chance: new Chance(seed + i) })),
-  );
+  const killed: Record<string, number> = {};
+  await Promise.all([
+    ...Array.from({ length: WRITERS }, (_, i) => write({ ...shared, chance: new Chance(seed + i) })),
+    ...(SOAK ? [kill(new Chance(seed - 1), shared.until, killed)] : []),
+  ]);
+  if (SOAK) process.stdout.write(`Killed: ${JSON.stringify(killed)}.\n`);
   // What was cut off on this side may still be at work on the other.
   let quiet = '';
   await expect
     .poll(
       async () => {
         const before = quiet;
-        quiet = JSON.stringify(await detailOf(api, course));
-        return quiet === before;
+        quiet = await detailOf(api, course).then(JSON.stringify, () => '');
+        return quiet !== '' && quiet === before;
       },
       { intervals: [1500], timeout: 30_000 },
     )

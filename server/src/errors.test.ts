@@ -22,6 +22,10 @@ test('an error reaches a person as its status and its sentence, an unknown one w
   const inside = answerTo(new Error('SELECT secret FROM people'));
   expect(inside.status).toBe(500);
   expect(JSON.stringify(inside.body)).not.toContain('secret');
+  // A store that is away is no fault of the request: it can be sent again, under its id.
+  for (const gone of [{ code: 'ECONNREFUSED' }, { code: 'PROTOCOL_CONNECTION_LOST' }, { fatal: true }])
+    expect(answerTo(Object.assign(new Error(), gone)).status).toBe(503);
+  expect(answerTo(new Error("Can't add new command when connection is in closed state")).status).toBe(503);
   expect(answerTo(Object.assign(new Error(), { type: 'entity.too.large' })).status).toBe(413);
   expect(answerTo(Object.assign(new Error(), { type: 'entity.parse.failed' })).status).toBe(422);
 });

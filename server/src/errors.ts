@@ -2,7 +2,7 @@ import type { NextFunction, Request, Response } from 'express';
 import { z } from 'zod';
 import { faultsOf, type ErrorBody } from '@nimble-bell/core/api';
 import type { Logger } from 'pino';
-import { isCrossed } from './db/pool';
+import { isAway, isCrossed } from './db/pool';
 
 /** Every error that reaches a person: its status and its sentence. */
 const CATALOGUE = {
@@ -39,6 +39,10 @@ const CATALOGUE = {
   'not-ready': [409, 'The recording is being prepared.'],
   'too-large': [413, 'This is more than can be sent at once.'],
   busy: [503, 'Others are writing here just now. Nothing was changed. Try again.'],
+  away: [
+    503,
+    'The college’s records are away for a moment. Send it again: what was done already is not done twice.',
+  ],
   'too-often': [429, 'Too many tries. Wait a minute.'],
   internal: [500, 'Something went wrong here. Nothing was changed. Try again.'],
 } as const satisfies Record<string, [number, string]>;
@@ -72,6 +76,7 @@ export function errorHandler(log: Logger) {
     if (res.headersSent) return next(error);
     const known = asAppError(error);
     if (known.code === 'internal') log.error(error);
+    if (known.code === 'away') log.warn(String(error));
     const body: ErrorBody = { error: { code: known.code, message: known.message } };
     if (known.fields) body.error.fields = known.fields;
     res.status(known.status).json(body);
@@ -84,6 +89,7 @@ function asAppError(error: unknown): AppError {
   if (type === 'entity.too.large') return new AppError('too-large');
   if (type === 'entity.parse.failed') return new AppError('invalid', 'This is not JSON.');
   if (isCrossed(error)) return new AppError('busy');
+  if (isAway(error)) return new AppError('away');
   if ((error as { code?: string }).code === 'ENOENT') return new AppError('not-found');
   return new AppError('internal');
 }

@@ -52,6 +52,16 @@ export async function run(
 /** MariaDB's numbers for two transactions that wait for each other, and for a wait that was too long. */
 const CROSSED: ReadonlySet<unknown> = new Set([1213, 1205]);
 export const isCrossed = (error: unknown): boolean => CROSSED.has((error as { errno?: unknown }).errno);
+/** What the driver and MariaDB call a store that is not there: refused, cut off, going down, or a line that is closed. */
+const AWAY: ReadonlySet<unknown> = new Set([
+  ...['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'PROTOCOL_CONNECTION_LOST'],
+  ...['ER_SERVER_SHUTDOWN', 'ER_CONNECTION_KILLED', 'ER_NORMAL_SHUTDOWN', 'ER_QUERY_INTERRUPTED'],
+]);
+export function isAway(error: unknown): boolean {
+  const { code, fatal, message } = error as { code?: unknown; fatal?: unknown; message?: unknown };
+  return AWAY.has(code) || fatal === true || /closed state|connection is closed/i.test(String(message));
+}
+
 /** A row like it, by one of its keys, is there already. */
 export const isDuplicate = (error: unknown): boolean => (error as { errno?: unknown }).errno === 1062;
 
