@@ -1,8 +1,8 @@
 import { expect, test, type APIRequestContext } from '@playwright/test';
-import type { CourseDetail, MemberInfo } from '@nimble-bell/core/api';
+import type { CollegeOutcome, CourseDetail, LetterAhead, MemberInfo } from '@nimble-bell/core/api';
 import { Chance } from './support/chance';
 import { account, addSeries, detailOf, makeCourse } from './support/course';
-import { MAREN } from './support/people';
+import { classRows, MAREN } from './support/people';
 import { askStore } from './support/store';
 
 const EDITS = Number(process.env.EDITS ?? 600);
@@ -120,7 +120,7 @@ const done = async (api: APIRequestContext, path: string, data: object) => {
 };
 
 test(`${EDITS} random edits of a plan: each is taken back to the last column of every table, at once and all in a row`, async () => {
-  test.setTimeout(60_000 + EDITS * 400);
+  test.setTimeout(60_000 + EDITS * 900);
   console.log(`seed ${SEED}`);
   const chance = new Chance(SEED);
   const course = await makeCourse({ students: 5, apart: true });
@@ -155,4 +155,63 @@ test(`${EDITS} random edits of a plan: each is taken back to the last column of 
   }
   while (kept.length) await back(kept.pop()!, 'in a row');
   console.log(`${counts.done} edits taken back, ${counts.refused} refused without a trace`);
+});
+
+test('a term changes over several courses at once: as it was foreseen, kept and told in each, and laid anew nothing changes', async () => {
+  const api = await account(MAREN);
+  const term = {
+    ...{ name: `Term of three ${Date.now() % 1e7}`, zone: 'America/Halifax', daySwaps: [] },
+    ...{ firstDay: '2026-08-31', lastDay: '2026-12-13' },
+  };
+  const post = async (path: string, data: object, method: 'post' | 'put' = 'post') => {
+    const answer = await api[method](path, { data });
+    expect(answer.ok(), `${path}: ${await answer.text()}`).toBe(true);
+    return answer.json();
+  };
+  const { id } = await post('/api/terms', { ...term, daysOff: [] });
+  const courses: string[] = [];
+  for (const [i, day] of ['monday', 'tuesday', 'friday'].entries()) {
+    const made = await post('/api/courses', {
+      code: `TC${i}-${Date.now() % 1e6}`,
+      title: 'One of three',
+      term: id,
+    });
+    courses.push(made.id);
+    const pattern = {
+      kind: 'weekly',
+      days: [{ day, start: '07:10', minutes: 20 }],
+      ends: { by: 'count', count: 12 },
+    };
+    await addSeries(api, made.id, { title: 'Lecture', pattern });
+    await addSeries(api, made.id, { title: 'Open room', kind: 'open', pattern: null });
+    await post(`/api/courses/${made.id}/members`, { edit: 'import', rows: classRows(2, `.${made.id}`) });
+    await post(`/api/courses/${made.id}/invitations`, {});
+  }
+  const daysOff = [{ from: '2026-10-12', to: '2026-10-16', name: 'Harbour Days' }];
+  const longer = { ...term, lastDay: '2026-12-20', daysOff };
+  const before = await Promise.all(courses.map(tables));
+  const seen: CollegeOutcome = await post(`/api/terms/${id}/preview`, longer);
+  expect(await Promise.all(courses.map(tables))).toEqual(before);
+  const letters: LetterAhead[] = await post(`/api/terms/${id}/letters`, longer);
+  expect(new Set(letters.flatMap((l) => l.names)).size).toBe(2);
+  expect(await Promise.all(courses.map(tables))).toEqual(before);
+  const done: CollegeOutcome = await post(`/api/terms/${id}`, longer, 'put');
+  const words = (o: CollegeOutcome) =>
+    o.courses.map((c) => [c.id, c.sessions.map((s) => s.words), c.told.length]);
+  expect(words(done)).toEqual(words(seen));
+  expect(done.courses.map((c) => c.told.length)).toEqual([2, 2, 2]);
+  for (const course of courses) {
+    const detail = await detailOf(api, course);
+    expect(detail.sessions.filter((s) => s.date >= '2026-10-12' && s.date <= '2026-10-16')).toEqual([]);
+    expect(detail.sessions).toHaveLength(12);
+    expect(new Date(detail.standing[0]!.endsAt).toISOString()).toBe('2026-12-21T03:59:00.000Z');
+    const [entry] = await (await api.get(`/api/courses/${course}/plan/history`)).json();
+    expect(entry).toMatchObject({ words: `${term.name} changed`, undoable: true });
+    for (const { id: series, title, kind, pattern } of detail.series) {
+      const again = await api.post(`/api/courses/${course}/plan/preview`, {
+        data: { edit: 'change-series', id: series, series: { title, kind, pattern } },
+      });
+      expect([again.status(), title]).toEqual([422, title]);
+    }
+  }
 });

@@ -109,7 +109,10 @@ test('a change shows what it does and who is told before it is saved, is mailed,
   for (const s of changed) expect(s).toMatchObject({ state: 'moved', own: ['time'] });
 
   const letter = await letterTo(page, 'ana.lanyon', `${after.code} Made for a test: the plan has changed`);
-  expect(letter.text).toContain('Lecture: Tue 20 Oct, 21:30 moves to Tue 20 Oct, 20:30');
+  // Six that move alike are one line, in the reader's own time.
+  expect(letter.text).toContain(
+    'Lecture: Tue 20:30–21:50, on Tue 27 Oct 19:30–20:50 instead of Tue 21:30–22:50, on Tue 27 Oct 20:30–21:50, from Tue 20 Oct on, 6 sessions',
+  );
   // What was shown is what was sent, to the letter.
   expect(ahead.get('Ana Lanyon')).toBe(letter.html);
   const [entry] = letter.calendars;

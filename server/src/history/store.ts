@@ -20,22 +20,14 @@ export interface Entry {
 /** What columns hold of an entry's words. */
 const LONGEST = 255;
 
-export const keepEntry = (
-  db: Db,
-  history: History,
-  { id, courseId, at, by, words, body, undoing, barrier = false }: Entry,
-) =>
-  run(db, `INSERT INTO ${history} SET ?`, [
-    {
-      id,
-      course_id: courseId,
-      at,
-      made_by: by,
-      words: words.slice(0, LONGEST),
-      body: JSON.stringify(body),
-      undoing,
-      barrier,
-    },
+export const keepEntry = (db: Db, history: History, entry: Entry) => keepEntries(db, history, [entry]);
+
+/** Keeps the entries of several courses in one statement. */
+export const keepEntries = (db: Db, history: History, entries: readonly Entry[]) =>
+  run(db, `INSERT INTO ${history} (id, course_id, at, made_by, words, body, undoing, barrier) VALUES ?`, [
+    entries.map(({ id, courseId, at, by, words, body, undoing, barrier = false }) => [
+      ...[id, courseId, at, by, words.slice(0, LONGEST), JSON.stringify(body), undoing, barrier],
+    ]),
   ]);
 
 /** The latest entries that stand, newest first. */

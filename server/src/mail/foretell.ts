@@ -4,7 +4,7 @@ import type { PoolConnection } from 'mysql2/promise';
 import type { Context } from '../context';
 import { json, rehearse, type Db } from '../db/pool';
 import { compose } from './compose';
-import { deskFor } from './desk';
+import { desksFor } from './desk';
 import { readersOf, type Reader } from './readers';
 import { lettersWaiting } from './store';
 
@@ -13,34 +13,34 @@ export const lettersOf = (
   ctx: Context,
   courseId: string,
   change: (db: PoolConnection) => Promise<readonly Told[]>,
-): Promise<LetterAhead[]> => rehearse(ctx.db, async (db) => lettersTo(ctx, db, courseId, await change(db)));
+): Promise<LetterAhead[]> => rehearse(ctx.db, async (db) => lettersTo(ctx, db, [courseId], await change(db)));
 
 /**
- * The letters that wait for these people, composed as they would leave now: asked within a rehearsed change, what will
+ * The letters that wait for these people of these courses, composed as they would leave now: asked within a rehearsed change, what will
  * be sent to whom. People whose letters differ by name and link alone are one entry, the most first.
  */
 export async function lettersTo(
   ctx: Context,
   db: Db,
-  courseId: string,
+  courses: readonly string[],
   people: readonly Told[],
 ): Promise<LetterAhead[]> {
   if (!people.length) return [];
   const waiting = await lettersWaiting(
     db,
-    courseId,
     people.map((p) => p.member),
   );
-  const desk = (await deskFor(ctx, db, courseId))!;
+  const desks = await desksFor(ctx, db, courses);
   const readers = await readersOf(
     db,
     waiting.map((w) => w.member),
   );
   const alike = new Map<string, LetterAhead | null>();
-  for (const { topic, member, payload, dueAt } of waiting) {
+  for (const { topic, course, member, payload, dueAt } of waiting) {
     const reader = readers.get(member);
-    if (!reader) continue;
-    const key = `${topic} ${dueAt} ${JSON.stringify(json(payload))} ${likeness(reader)}`;
+    const desk = desks.get(course);
+    if (!reader || !desk) continue;
+    const key = `${course} ${topic} ${dueAt} ${JSON.stringify(json(payload))} ${likeness(reader)}`;
     if (!alike.has(key)) {
       const order = { topic, about: json<Record<string, unknown>>(payload) };
       const { letter, entries } = compose(desk, reader.member, order, reader.held);

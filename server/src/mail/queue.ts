@@ -20,19 +20,18 @@ const CHUNK = 1000;
 
 /** Queues a letter for each person, in the caller's transaction. Its key makes asking twice harmless. Gives how many. */
 export async function queueLetters(db: Db, queued: Queued): Promise<number> {
-  const { courseId, topic, cause, members, dueAt, about } = queued;
+  const { members } = queued;
   let count = 0;
   for (let i = 0; i < members.length; i += CHUNK) {
-    const result = await insertLetters(
-      db,
-      members.slice(i, i + CHUNK).map((member) => {
-        const key = `${topic}/${cause}/${member}`;
-        return ['mail', topic, key, courseId, member, JSON.stringify(about ?? {}), dueAt, messageIdOf(key)];
-      }),
-    );
-    count += result.affectedRows;
+    const jobs = members.slice(i, i + CHUNK).map((member) => jobFor(queued, member));
+    count += (await insertLetters(db, jobs)).affectedRows;
   }
   return count;
+}
+
+function jobFor({ courseId, topic, cause, dueAt, about }: Queued, member: string): unknown[] {
+  const key = `${topic}/${cause}/${member}`;
+  return ['mail', topic, key, courseId, member, JSON.stringify(about ?? {}), dueAt, messageIdOf(key)];
 }
 
 /**
@@ -41,28 +40,29 @@ export async function queueLetters(db: Db, queued: Queued): Promise<number> {
  */
 export const messageIdOf = (key: string) => `<${key.replaceAll('/', '.')}.${newId()}@nimble-bell>`;
 
+/** The news of a change: whom it is for. */
+export interface News {
+  courseId: string;
+  changeId: string;
+  members: readonly string[];
+}
+
 /**
- * Queues the news of a changed plan. A letter says what is different from what the person's calendar holds when it is
+ * Queues the news of changed plans. A letter says what is different from what the person's calendar holds when it is
  * composed, so one that waits already says this too: changes of a few minutes become one letter.
  */
-export async function queueUpdates(
-  db: Db,
-  courseId: string,
-  changeId: string,
-  members: readonly string[],
-  dueAt: number,
-) {
+export async function queueNews(db: Db, all: readonly News[], dueAt: number) {
+  const members = all.flatMap((n) => n.members);
   if (!members.length) return;
   // The rows are read with locks: a letter that is being composed is waited for, and then no longer counts as waiting.
   const waiting = await updatesWaiting(db, members);
   const told = new Set(waiting.map((w) => w.member));
-  await queueLetters(db, {
-    courseId,
-    topic: 'update',
-    cause: changeId,
-    members: members.filter((m) => !told.has(m)),
-    dueAt,
-  });
+  const jobs = all.flatMap(({ courseId, changeId, members: own }) =>
+    own
+      .filter((m) => !told.has(m))
+      .map((m) => jobFor({ courseId, topic: 'update', cause: changeId, members: [], dueAt }, m)),
+  );
+  for (let i = 0; i < jobs.length; i += CHUNK) await insertLetters(db, jobs.slice(i, i + CHUNK));
 }
 
 /** A change is taken back: letters that are not composed yet do not tell of it. Gives who would have had one. */

@@ -2,23 +2,23 @@ import type { Delivery, LetterTopic, Reply, Role, Told } from '@nimble-bell/core
 import type { MemberRow } from '../accounts/store';
 import { one, rows, run, type Db } from '../db/pool';
 
-/** Teachers by name, those of the whole course first. */
-export const teachersNames = (db: Db, courseId: string) =>
-  rows<{ name: string }>(
+/** Teachers of these courses by name, those of the whole course first. */
+export const teachersNames = (db: Db, courses: readonly string[]) =>
+  rows<{ course: string; name: string }>(
     db,
-    `SELECT m.name FROM members m JOIN people p ON p.id = m.person_id
-        WHERE m.course_id = ? AND m.role = 'teacher' ORDER BY m.scope IS NULL DESC, m.name`,
-    [courseId],
+    `SELECT m.course_id AS course, m.name FROM members m JOIN people p ON p.id = m.person_id
+        WHERE m.course_id IN (?) AND m.role = 'teacher' ORDER BY m.scope IS NULL DESC, m.name`,
+    [[...courses]],
   );
 
 export const writeTelephone = (db: Db, number: null | string, courseId: string) =>
   run(db, 'UPDATE courses SET telephone = ? WHERE id = ?', [number, courseId]);
 
-export const mailedNotices = (db: Db, courseId: string) =>
-  rows<{ id: string; title: string; body: unknown }>(
+export const mailedNotices = (db: Db, courses: readonly string[]) =>
+  rows<{ course: string; id: string; title: string; body: unknown }>(
     db,
-    'SELECT id, title, body FROM notices WHERE course_id = ? AND mailed_at IS NOT NULL',
-    [courseId],
+    'SELECT course_id AS course, id, title, body FROM notices WHERE course_id IN (?) AND mailed_at IS NOT NULL',
+    [[...courses]],
   );
 
 /** Members who have left the list, as rows of theirs. */
@@ -33,15 +33,32 @@ export const membersGone = (db: Db, ids: readonly string[]) =>
   );
 
 /** Those of a course, its teachers aside, who were invited, with what decides what they are told. */
-export const invitedPeople = (db: Db, courseId: string) =>
-  rows<Told & { role: Role; scope: unknown }>(
+export interface InvitedPerson extends Told {
+  role: Role;
+  scope: unknown;
+}
+export const invitedPeople = async (db: Db, courseId: string): Promise<InvitedPerson[]> =>
+  (await invitedIn(db, [courseId])).get(courseId) ?? [];
+
+/** The same of several courses, by course. */
+export async function invitedIn(db: Db, courses: readonly string[]): Promise<Map<string, InvitedPerson[]>> {
+  if (!courses.length) return new Map();
+  const found = await rows<InvitedPerson & { course: string }>(
     db,
-    `SELECT m.id AS member, m.name, m.role, m.scope FROM members m JOIN people p ON p.id = m.person_id
-      WHERE m.course_id = ? AND m.role <> 'teacher'
+    `SELECT m.id AS member, m.course_id AS course, m.name, m.role, m.scope FROM members m JOIN people p ON p.id = m.person_id
+      WHERE m.course_id IN (?) AND m.role <> 'teacher'
         AND EXISTS (SELECT 1 FROM jobs j WHERE j.member_id = m.id AND j.kind = 'mail' AND j.topic IN ('invitation', 'link'))
       ORDER BY m.name`,
-    [courseId],
+    [[...courses]],
   );
+  const byCourse = new Map<string, InvitedPerson[]>();
+  for (const { course, ...person } of found) {
+    const own = byCourse.get(course);
+    if (own) own.push(person);
+    else byCourse.set(course, [person]);
+  }
+  return byCourse;
+}
 
 /** Queues letters, each by its key: asking twice is harmless. */
 export const insertLetters = (db: Db, jobs: readonly unknown[]) =>
@@ -62,13 +79,13 @@ export const coursesWithTimed = (db: Db, now: number, until: number) =>
   );
 
 /** Letters to these people that wait to be composed. */
-export const lettersWaiting = (db: Db, courseId: string, members: readonly string[]) =>
+export const lettersWaiting = (db: Db, members: readonly string[]) =>
   rows<Waiting>(
     db,
-    `SELECT topic, member_id AS member, payload, due_at AS dueAt FROM jobs
-      WHERE course_id = ? AND member_id IN (?) AND kind = 'mail' AND state = 'queued' AND letter IS NULL
+    `SELECT topic, course_id AS course, member_id AS member, payload, due_at AS dueAt FROM jobs
+      WHERE member_id IN (?) AND kind = 'mail' AND state = 'queued' AND letter IS NULL
         AND topic IN ('invitation', 'update', 'goodbye', 'link') ORDER BY id`,
-    [courseId, [...members]],
+    [[...members]],
   );
 
 /** The columns of an answer, for a query of `replies r`. */
@@ -137,13 +154,13 @@ export const updatesWaiting = (db: Db, members: readonly string[]) =>
     [[...members]],
   );
 
-/** Which waiting letters carry the news of a change. */
-export const linkNews = (db: Db, change: string, members: readonly string[]) =>
+/** Which waiting letters carry the news of changes, one a course. */
+export const linkNews = (db: Db, changes: readonly string[], members: readonly string[]) =>
   run(
     db,
-    `INSERT INTO news (change_id, job_id) SELECT ?, id FROM jobs
-      WHERE member_id IN (?) AND waiting AND topic IN ('update', 'invitation', 'link')`,
-    [change, [...members]],
+    `INSERT INTO news (change_id, job_id) SELECT c.id, j.id FROM plan_changes c JOIN jobs j ON j.course_id = c.course_id
+      WHERE c.id IN (?) AND j.member_id IN (?) AND j.waiting AND j.topic IN ('update', 'invitation', 'link')`,
+    [[...changes], [...members]],
   );
 
 /** The letters not composed yet that carry the news of a change; read with locks, as above. */
@@ -236,6 +253,7 @@ export const queueAgain = (
 
 interface Waiting {
   topic: LetterTopic;
+  course: string;
   member: string;
   payload: unknown;
   dueAt: number;

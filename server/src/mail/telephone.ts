@@ -3,7 +3,7 @@ import type { PoolConnection } from 'mysql2/promise';
 import { newId } from '../context';
 import { takeTurn } from '../courses/turn';
 import { givePins } from '../roster/pins';
-import { queueUpdates } from './queue';
+import { queueNews } from './queue';
 import { invitedPeople, writeTelephone } from './store';
 
 /**
@@ -21,12 +21,6 @@ export async function setTelephone(
   await givePins(db, courseId);
   if (!changedRows) return [];
   const told = (await invitedPeople(db, courseId)).map(({ member, name }) => ({ member, name }));
-  await queueUpdates(
-    db,
-    courseId,
-    newId(),
-    told.map((t) => t.member),
-    tellAt,
-  );
+  await queueNews(db, [{ courseId, changeId: newId(), members: told.map((t) => t.member) }], tellAt);
   return told;
 }

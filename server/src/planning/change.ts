@@ -10,13 +10,13 @@ import type {
 import { countWords, durationWords, instantWords, termDays, toWall } from '@nimble-bell/core/calendar';
 import type { PoolConnection } from 'mysql2/promise';
 import { newId } from '../context';
-import { json, type Db } from '../db/pool';
+import { json } from '../db/pool';
 import { AppError } from '../errors';
-import { forgetNews, queueUpdates } from '../mail/queue';
+import { forgetNews, queueNews } from '../mail/queue';
 import { isFor } from '@nimble-bell/core/roster';
 import { clashesIn } from './clashes';
-import { keepEntry } from '../history/store';
-import { invitedPeople, linkNews } from '../mail/store';
+import { keepEntries } from '../history/store';
+import { invitedIn, linkNews, type InvitedPerson } from '../mail/store';
 import { diffOf, isEmpty, type PlanDiff, type RowChange } from './snapshot/diff';
 import { snapshot, type SessionRecord, type Snapshot } from './snapshot/store';
 import { raiseSequences } from './store';
@@ -59,43 +59,84 @@ export async function changePlan(db: PoolConnection, change: PlanChange): Promis
     throw new AppError('no-change');
   }
   const clashes = await clashesWith(db, courseId, diff, now);
-  const differing = await toldOf(db, courseId, before, after, now);
-  // Who has not heard of it yet need not hear that it is taken back.
-  const unheard = change.undoes ? await forgetNews(db, change.undoes) : new Set<string>();
-  const told = differing.filter((t) => !unheard.has(t.member));
-  const changeId = change.foreseen ? null : await keep(db, change, words, diff, told);
+  const [done] = await conclude(db, [{ courseId, term, before, after, words, diff }], change);
   return {
-    changeId,
-    on,
-    words,
-    sessions: deltasOf(diff, before, after, term),
-    told,
+    ...{ changeId: done!.changeId, on, words, sessions: done!.sessions, told: done!.told },
     clashes: clashes.map(({ seriesId, ...clash }): NamedClash => clash),
     made: diff.series.filter((s) => !s.before).map((s) => s.after!.id),
   };
 }
 
-/** Keeps a change in the history and queues the news of it. Gives its entry. */
+/** A plan as it was and as it is, with what that is called. */
+export interface ChangedPlan {
+  courseId: string;
+  term: Term;
+  before: Snapshot;
+  after: Snapshot;
+  words: string;
+  diff: PlanDiff;
+}
+
+/** What came of a changed plan. */
+export interface Concluded {
+  courseId: string;
+  changeId: string | null;
+  sessions: SessionDelta[];
+  told: Told[];
+}
+
+type How = Pick<PlanChange, 'by' | 'now' | 'tellAt' | 'undoes' | 'barrier' | 'foreseen'>;
+
+/** Says of changed plans who is told, keeps them in their histories and queues the news: as many questions as for one. */
+export async function conclude(
+  db: PoolConnection,
+  changed: readonly ChangedPlan[],
+  how: How,
+): Promise<Concluded[]> {
+  const invited = await invitedIn(
+    db,
+    changed.map((c) => c.courseId),
+  );
+  // Who has not heard of it yet need not hear that it is taken back.
+  const unheard = how.undoes ? await forgetNews(db, how.undoes) : new Set<string>();
+  const all = changed.map((plan) => {
+    const { courseId, before, after, diff, term } = plan;
+    const differing = toldOf(invited.get(courseId) ?? [], before, after, how.now);
+    const told = differing.filter((t) => !unheard.has(t.member));
+    const changeId = how.foreseen ? null : newId();
+    return { plan, changeId, told, sessions: deltasOf(diff, before, after, term) };
+  });
+  if (!how.foreseen && all.length) await keep(db, all, how);
+  return all.map(({ plan, ...rest }) => ({ courseId: plan.courseId, ...rest }));
+}
+
+/** Keeps changes in their histories and queues the news of them. */
 async function keep(
   db: PoolConnection,
-  { courseId, by, now, tellAt, undoes, barrier = false }: PlanChange,
-  words: string,
-  diff: PlanDiff,
-  told: readonly Told[],
-): Promise<string> {
-  const id = newId();
+  all: readonly { plan: ChangedPlan; changeId: string | null; told: readonly Told[] }[],
+  { by, now, tellAt, undoes, barrier = false }: How,
+) {
   const undoing = undoes !== undefined;
-  const entry = { id, courseId, at: now, by, words, body: diff, undoing, barrier };
-  await keepEntry(db, 'plan_changes', entry);
-  const series = new Set([
-    ...diff.sessions.map((s) => (s.after ?? s.before)!.seriesId),
-    ...diff.series.map((s) => (s.after ?? s.before)!.id),
-  ]);
+  const entries = all.map(({ plan: { courseId, words, diff }, changeId }) => ({
+    ...{ id: changeId!, courseId, at: now, by, words, body: diff, undoing, barrier },
+  }));
+  await keepEntries(db, 'plan_changes', entries);
+  const series = new Set(
+    all.flatMap(({ plan: { diff } }) => [
+      ...diff.sessions.map((s) => (s.after ?? s.before)!.seriesId),
+      ...diff.series.map((s) => (s.after ?? s.before)!.id),
+    ]),
+  );
   if (series.size) await raiseSequences(db, [...series]);
-  const members = told.map((t) => t.member);
-  await queueUpdates(db, courseId, id, members, tellAt);
-  if (members.length) await linkNews(db, id, members);
-  return id;
+  const news = all.map(({ plan, changeId, told }) => ({
+    courseId: plan.courseId,
+    changeId: changeId!,
+    members: told.map((t) => t.member),
+  }));
+  await queueNews(db, news, tellAt);
+  const members = news.flatMap((n) => n.members);
+  const changes = news.map((n) => n.changeId);
+  if (members.length) await linkNews(db, changes, members);
 }
 
 /** The clashes of those sessions that are new, or at another time: what only goes, or is named, clashes with nothing. */
@@ -183,14 +224,7 @@ interface Seer {
 }
 
 /** Those invited already whose own sessions ahead are not as they were. */
-async function toldOf(
-  db: Db,
-  courseId: string,
-  before: Snapshot,
-  after: Snapshot,
-  now: number,
-): Promise<Told[]> {
-  const invited = await invitedPeople(db, courseId);
+function toldOf(invited: readonly InvitedPerson[], before: Snapshot, after: Snapshot, now: number): Told[] {
   const seen = (plan: Snapshot, member: Seer): string => {
     const lines: string[] = [];
     for (const s of plan.sessions.values()) {

@@ -66,8 +66,9 @@ export const timedSessions = (db: Db, courses: readonly string[], now: number) =
     [[...courses], now],
   );
 
-export const stepAside = (db: Db, session: string) =>
-  run(db, 'UPDATE sessions SET take = take + 1000 WHERE id = ?', [session]);
+/** Out of the way of others that come to their dates. */
+export const stepAside = (db: Db, sessions: readonly string[]) =>
+  run(db, 'UPDATE sessions SET take = take + 1000 WHERE id IN (?)', [[...sessions]]);
 
 export const raiseSequences = (db: Db, series: readonly string[]) =>
   run(db, 'UPDATE series SET sequence = sequence + 1 WHERE id IN (?)', [[...series]]);
@@ -78,16 +79,6 @@ export const memberName = (db: Db, id: string, courseId: string) =>
     'SELECT m.name FROM members m JOIN people p ON p.id = m.person_id WHERE m.id = ? AND m.course_id = ?',
     [id, courseId],
   );
-
-export const standingSessions = (db: Db, series: string) =>
-  rows(db, "SELECT id FROM sessions WHERE series_id = ? AND state <> 'held'", [series]);
-
-export const retimeStanding = (db: Db, startsAt: number, endsAt: number, series: string) =>
-  run(db, "UPDATE sessions SET starts_at = ?, ends_at = ? WHERE series_id = ? AND state = 'planned'", [
-    startsAt,
-    endsAt,
-    series,
-  ]);
 
 export const recordedSoFar = (db: Db) =>
   one<{ bytes: number | null; minutes: number | null }>(

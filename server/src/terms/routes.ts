@@ -10,13 +10,11 @@ import {
 import type { PoolConnection } from 'mysql2/promise';
 import { principalOf } from '../accounts/principal';
 import { newId, type Context } from '../context';
-import { courseById, coursesForUpdate, seriesByIds, type SeriesRow } from '../courses/store';
 import { rehearse } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { once } from '../requests/once';
 import { lettersTo } from '../mail/foretell';
-import { changePlan } from '../planning/change';
-import { laySeries } from '../planning/laySeries';
+import { layCourses } from '../planning/layCourses';
 import {
   bellsForUpdate,
   bellsKnown,
@@ -48,51 +46,26 @@ interface Asked {
   foreseen: boolean;
 }
 
-/** Lays the named series anew in the caller's transaction, course by course, each kept in its own history. */
-const layAnew = async (
+/** Lays the named series anew in the caller's transaction, each course's change kept in its own history. */
+const layAnew = (
   ctx: Context,
   db: PoolConnection,
   ids: string[],
-  { by, words, foreseen }: Asked & { words: string },
-): Promise<CollegeOutcome> => {
-  if (!ids.length) return { courses: [] };
-  const courses = new Set((await seriesByIds(db, ids)).map((s) => s.courseId));
-  await coursesForUpdate(db, [...courses]);
-  // Read once the courses' turn has come.
-  const byCourse = new Map<string, SeriesRow[]>();
-  for (const s of await seriesByIds(db, ids))
-    byCourse.set(s.courseId, [...(byCourse.get(s.courseId) ?? []), s]);
-  const outcome: CollegeOutcome = { courses: [] };
-  for (const [courseId, own] of byCourse) {
-    const { term, code, title } = (await courseById(db, courseId))!;
-    const make = async () => {
-      for (const series of own)
-        await laySeries(db, series, term, series.publishedAt === null ? null : ctx.now());
-      return words;
-    };
-    const done = await changePlan(db, {
-      courseId,
-      term,
-      by,
-      now: ctx.now(),
-      tellAt: ctx.now() + ctx.config.gatherMs,
-      make,
-      foreseen,
-      mayBeEmpty: true,
-    });
-    if (done.sessions.length)
-      outcome.courses.push({ id: courseId, code, title, sessions: done.sessions, told: done.told });
-  }
-  return outcome;
-};
+  asked: Asked & { words: string },
+): Promise<CollegeOutcome> =>
+  layCourses(db, ids, { ...asked, now: ctx.now(), tellAt: ctx.now() + ctx.config.gatherMs });
 
 /** What will be sent to whom, over all courses. */
 const lettersOf = (ctx: Context, save: (db: PoolConnection) => Promise<CollegeOutcome>) =>
-  rehearse(ctx.db, async (db) => {
-    const letters: LetterAhead[] = [];
-    for (const { id, told } of (await save(db)).courses)
-      letters.push(...(await lettersTo(ctx, db, id, told)));
-    return letters;
+  rehearse(ctx.db, async (db): Promise<LetterAhead[]> => {
+    const { courses } = await save(db);
+    const ids = courses.map((c) => c.id);
+    return lettersTo(
+      ctx,
+      db,
+      ids,
+      courses.flatMap((c) => c.told),
+    );
   });
 
 const saveTerm = async (ctx: Context, db: PoolConnection, id: string, term: Term, how: Asked) => {

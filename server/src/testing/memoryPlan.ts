@@ -56,15 +56,16 @@ export const planningStore = {
       write(course, s);
     }
   },
-  stepAside: async (_db: Nobody, id: string) => {
-    const s = plan.sessions.get(id)!;
-    write(s.courseId, { ...s, take: s.take + 1000 });
+  stepAside: async (_db: Nobody, ids: readonly string[]) => {
+    for (const id of ids) {
+      const s = plan.sessions.get(id)!;
+      write(s.courseId, { ...s, take: s.take + 1000 });
+    }
   },
   sessionRecords: async (_db: Nobody, series: string) =>
     ofSeries(series)
       .map(({ courseId, ...s }) => s)
       .sort((a, b) => (a.date === b.date ? a.take - b.take : a.date < b.date ? -1 : 1)),
-  standingSessions: async (_db: Nobody, series: string) => ofSeries(series).filter((s) => s.state !== 'held'),
   wasHeld: async (_db: Nobody, series: string) => ofSeries(series).find(over) ?? null,
   isLive: async (_db: Nobody, series: string) => ofSeries(series).find((s) => s.state === 'live') ?? null,
   placeOfSession: async (_db: Nobody, id: string) => plan.sessions.get(id) ?? null,

@@ -112,19 +112,26 @@ function readSeriesRecord(row: RawSeries): SeriesRecord {
 }
 
 /** A course's plan as it stands. Whoever changes it has the course's turn. */
-export async function snapshot(db: Db, course: string): Promise<Snapshot> {
-  const series = await rows<RawSeries>(db, 'SELECT * FROM series WHERE course_id = ?', [course]);
-  const sessions = await rows<RawRecord>(db, 'SELECT * FROM sessions WHERE course_id = ?', [course]);
-  const members = await rows<{ id: string; group: string | null }>(
+export const snapshot = async (db: Db, course: string): Promise<Snapshot> =>
+  (await snapshots(db, [course])).get(course)!;
+
+/** The plans of several courses, by course: as many questions as for one. */
+export async function snapshots(db: Db, courses: readonly string[]): Promise<Map<string, Snapshot>> {
+  const ids = [...courses];
+  const series = await rows<RawSeries>(db, 'SELECT * FROM series WHERE course_id IN (?)', [ids]);
+  const sessions = await rows<RawRecord>(db, 'SELECT * FROM sessions WHERE course_id IN (?)', [ids]);
+  const members = await rows<{ id: string; course: string; group: string | null }>(
     db,
-    'SELECT id, group_name AS `group` FROM members WHERE course_id = ?',
-    [course],
+    'SELECT id, course_id AS course, group_name AS `group` FROM members WHERE course_id IN (?)',
+    [ids],
   );
-  return {
-    series: new Map(series.map((s) => [s.id, readSeriesRecord(s)])),
-    sessions: new Map(sessions.map((s) => [s.id, readRecord(s)])),
-    groups: new Map(members.map((m) => [m.id, m.group])),
-  };
+  const found = new Map<string, Snapshot>(
+    ids.map((id) => [id, { series: new Map(), sessions: new Map(), groups: new Map() }]),
+  );
+  for (const row of series) found.get(row.course_id)!.series.set(row.id, readSeriesRecord(row));
+  for (const row of sessions) found.get(row.course_id)!.sessions.set(row.id, readRecord(row));
+  for (const m of members) found.get(m.course)!.groups.set(m.id, m.group);
+  return found;
 }
 
 /** A series' sessions by date. */
@@ -199,10 +206,22 @@ const sessionColumns = (course: string, s: SessionRecord) =>
 export const writeSession = (db: Db, course: string, s: SessionRecord) => writeSessions(db, course, [s]);
 
 /** Several, in one statement: those that change dates are out of one another's way already. */
-export async function writeSessions(db: Db, course: string, sessions: readonly SessionRecord[]) {
+export const writeSessions = (db: Db, course: string, sessions: readonly SessionRecord[]) =>
+  writeOwned(
+    db,
+    sessions.map((record) => ({ course, record })),
+  );
+
+/** A session with the course it is of. */
+export interface OwnedRecord {
+  course: string;
+  record: SessionRecord;
+}
+
+export async function writeOwned(db: Db, sessions: readonly OwnedRecord[]) {
   const alike = new Map<string, unknown[][]>();
-  for (const s of sessions) {
-    const { names, values } = sessionColumns(course, s);
+  for (const { course, record } of sessions) {
+    const { names, values } = sessionColumns(course, record);
     alike.set(names, [...(alike.get(names) ?? []), values]);
   }
   for (const [names, all] of alike)
@@ -222,9 +241,15 @@ export async function writeSessions(db: Db, course: string, sessions: readonly S
 }
 
 /** Many new sessions at once. */
-export async function insertSessions(db: Db, course: string, sessions: readonly SessionRecord[]) {
+export const insertSessions = (db: Db, course: string, sessions: readonly SessionRecord[]) =>
+  insertOwned(
+    db,
+    sessions.map((record) => ({ course, record })),
+  );
+
+export async function insertOwned(db: Db, sessions: readonly OwnedRecord[]) {
   if (!sessions.length) return;
-  const all = sessions.map(({ rest, ...s }) => sessionColumns(course, s));
+  const all = sessions.map(({ course, record: { rest, ...s } }) => sessionColumns(course, s));
   await run(db, `INSERT INTO sessions ${all[0]!.names} VALUES ?`, [all.map((c) => c.values)]);
 }
 
