@@ -38,7 +38,7 @@ export async function courseDetail(ctx: Context, id: string, role: Role): Promis
     limitsSet: await limitsSetIn(ctx, course.settings),
     door: course.door,
     recordingPlan: course.recordingPlan,
-    counts: counts!,
+    counts,
     archivedAt: course.archivedAt,
     reminders: course.reminders,
     inviteBefore: course.inviteBefore,

@@ -250,20 +250,27 @@ export const studentsOf = (db: Db, courseId: string) =>
   rows<{ id: string }>(db, "SELECT id FROM members WHERE course_id = ? AND role = 'student'", [courseId]);
 
 /** How many students a course has, how many of them are invited, and its recordings. */
-export const countsOf = (db: Db, courseId: string) =>
-  one<{ students: number; invited: number; undelivered: number; recordings: number }>(
+/** Students, those of them who were invited and those whose latest invitation was lost, and recordings. */
+export async function countsOf(db: Db, courseId: string) {
+  const counts = await one<{ students: number; recordings: number }>(
     db,
     `SELECT (SELECT COUNT(*) FROM members WHERE course_id = ? AND role = 'student') AS students,
-              (SELECT COUNT(*) FROM members m WHERE m.course_id = ? AND m.role = 'student' AND EXISTS (
-                SELECT 1 FROM jobs j WHERE j.id = (SELECT MAX(l.id) FROM jobs l WHERE l.member_id = m.id
-                  AND l.kind = 'mail' AND l.topic IN ('invitation', 'link'))
-                AND (j.bounced_at IS NOT NULL OR j.state = 'failed'))) AS undelivered,
-              (SELECT COUNT(DISTINCT j.member_id) FROM jobs j JOIN members m ON m.id = j.member_id
-                WHERE j.course_id = ? AND j.kind = 'mail' AND j.topic IN ('invitation', 'link') AND m.role = 'student') AS invited,
-              (SELECT COUNT(*) FROM recordings r JOIN sessions s ON s.id = r.session_id
-                WHERE s.course_id = ? AND r.state = 'ready') AS recordings`,
-    [courseId, courseId, courseId, courseId],
+            (SELECT COUNT(*) FROM recordings r JOIN sessions s ON s.id = r.session_id
+              WHERE s.course_id = ? AND r.state = 'ready') AS recordings`,
+    [courseId, courseId],
   );
+  // The latest of each is the one with the highest number; whether it was lost stands behind it.
+  const invited = await one<{ invited: number; undelivered: number | null }>(
+    db,
+    `SELECT COUNT(*) AS invited, CAST(SUM(latest LIKE '% 1') AS INT) AS undelivered FROM (
+       SELECT MAX(CONCAT(LPAD(j.id, 12, '0'), ' ', j.bounced_at IS NOT NULL OR j.state = 'failed')) AS latest
+         FROM jobs j JOIN members m ON m.id = j.member_id
+        WHERE j.course_id = ? AND j.kind = 'mail' AND j.topic IN ('invitation', 'link') AND m.role = 'student'
+        GROUP BY j.member_id) each_one`,
+    [courseId],
+  );
+  return { ...counts!, invited: invited!.invited, undelivered: Number(invited!.undelivered ?? 0) };
+}
 
 export const writeSettings = (db: Db, settings: unknown, courseId: string) =>
   run(db, 'UPDATE courses SET settings = ? WHERE id = ?', [JSON.stringify(settings), courseId]);
