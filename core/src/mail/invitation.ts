@@ -1,12 +1,15 @@
 import { z } from 'zod';
-import { line } from '../text';
+import { line, tidyProse } from '../text';
 
 const Id = z.string().min(1).max(20);
 
 /** The words of a course's invitation, with fields in braces. */
 export const InvitationTemplate = z.object({
   subject: line('Give a subject.', 200),
-  text: z.string().trim().min(1, 'Write what they are to read.').max(8000, 'At most 8,000 characters.'),
+  text: z
+    .string()
+    .transform(tidyProse)
+    .pipe(z.string().trim().min(1, 'Write what they are to read.').max(8000, 'At most 8,000 characters.')),
 });
 export type InvitationTemplate = z.infer<typeof InvitationTemplate>;
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { tidyProse } from '../text';
 
 const Mark = z.object({
   type: z.enum(['bold', 'italic', 'underline', 'strike', 'link']),
@@ -29,7 +30,7 @@ export const NoticeNode: z.ZodType<NoticeNode> = z.lazy(() =>
       'blockquote',
       'dayPlan',
     ]),
-    text: z.string().max(10_000).optional(),
+    text: z.string().max(10_000).transform(tidyProse).optional(),
     marks: z.array(Mark).max(5).optional(),
     attrs: z
       .object({ level: z.int().min(1).max(4), date: z.string().max(10), start: z.int() })

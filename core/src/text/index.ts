@@ -18,6 +18,17 @@ export const tidyLine = (text: string): string =>
     .replace(/[^\S\r\n\u2028\u2029\v\f\u0085]+/g, ' ')
     .trim();
 
+/** A text of several lines as it is kept: composed, its line ends plain, without controls and what else cannot be seen. */
+export const tidyProse = (text: string): string =>
+  text
+    .normalize('NFC')
+    .replace(/\r\n?|[\u0085\u2028\u2029]/g, '\n')
+    .split('\n')
+    .map((l) =>
+      l.replace(/[\p{Cc}\p{Co}\p{Cs}\p{Cn}]|(?![\u200c\u200d])\p{Cf}/gu, (c) => (c === '\t' ? ' ' : '')),
+    )
+    .join('\n');
+
 /** A title or name of a thing, at any way in: tidied, and refused in words where it cannot be one. */
 export const line = (missing: string, longest: number, shortest = 1) =>
   z

@@ -1,4 +1,4 @@
-import { line } from './index';
+import { line, tidyProse } from './index';
 
 const Title = line('Give it a title.', 20);
 const said = (text: unknown) => Title.safeParse(text).error?.issues.map((i) => i.message);
@@ -24,4 +24,10 @@ test.each([
   ['x\ud800y', 'There is a character in it that cannot be seen, such as a line end.'],
 ])('%j is refused', (given, why) => {
   expect(said(given)).toEqual([why]);
+});
+
+test('a text of several lines keeps its lines, and nothing that cannot be seen', () => {
+  expect(tidyProse('One\r\ntwo\u2028three\tfour\u0000\u202E five\ud800 \u200b🔔')).toBe(
+    'One\ntwo\nthree four five 🔔',
+  );
 });

@@ -39,6 +39,20 @@ export function readSettings(value: unknown): Settings {
   return value === '{}' ? noSettings() : Settings.parse(json(value));
 }
 
+/** What courses and series say is said again with each of their sessions: read once, as long as it is the same text. */
+const read = new Map<string, Settings>();
+const MOST_READ = 500;
+function sharedSettings(value: unknown): Settings {
+  if (typeof value !== 'string') return readSettings(value);
+  let settings = read.get(value);
+  if (!settings) {
+    if (read.size >= MOST_READ) read.clear();
+    settings = readSettings(value);
+    read.set(value, settings);
+  }
+  return settings;
+}
+
 interface RawLayers {
   course: unknown;
   series: unknown;
@@ -52,8 +66,8 @@ export function layersFrom({ course, series, session, record }: RawLayers): Laye
   if (record !== null)
     own.recording = { ...own.recording, automatic: { value: Boolean(record), by: null, at: null } };
   return [
-    { name: 'course', settings: readSettings(course) },
-    { name: 'series', settings: readSettings(series) },
+    { name: 'course', settings: sharedSettings(course) },
+    { name: 'series', settings: sharedSettings(series) },
     { name: 'session', settings: own },
   ];
 }

@@ -4,6 +4,7 @@ import { MailboxPage } from '../invite/MailboxPage';
 import { answerRequests, asked } from '../testing/answers';
 import { course, roomInfo, show } from '../testing/render';
 import { ListedPage } from './ListedPage';
+import { LettersOff } from './LettersOff';
 import { StudentPage } from './StudentPage';
 import { VisitPage } from './VisitPage';
 
@@ -187,4 +188,44 @@ test('everyone’s post is read, and an invitation in it answered as a calendar 
   expect(screen.getByText('REQUEST TID-101 Lecture')).toBeTruthy();
   fireEvent.click(screen.getByRole('button', { name: 'Decline' }));
   await waitFor(() => expect(sent('POST')).toEqual([['/api/mailbox/4/answer', { answer: 'declined' }]]));
+});
+
+test('what is ahead is counted without what is over; the whole term opens, in one’s own time', async () => {
+  const door = { open: false, because: 'teacher' } as const;
+  const hour = 3_600_000;
+  const at = (n: number, more: object = {}) => ({
+    ...session,
+    ...{
+      id: `s${n}`,
+      startsAt: session.startsAt + n * 24 * 7 * hour,
+      endsAt: session.endsAt + n * 24 * 7 * hour,
+    },
+    ...{ state: 'planned' as const, door },
+    ...more,
+  });
+  const sessions = [
+    at(-3),
+    at(-1),
+    ...Array.from({ length: 12 }, (_, n) => at(n + 1)),
+    at(20, { state: 'cancelled', reason: 'The ferry does not run' }),
+  ];
+  await open({ sessions });
+  const panel = screen.getByRole('region', { name: 'Do you come?' });
+  expect(within(panel).getByText('12 sessions ahead')).toBeTruthy();
+  const term = screen.getByRole('region', { name: 'The term ahead' });
+  expect(within(term).getByText(/^12 sessions until/)).toBeTruthy();
+  expect(within(term).getByText(/^By your clock in Azores, not that in Halifax/)).toBeTruthy();
+  expect(within(term).getAllByRole('row')).toHaveLength(8);
+  fireEvent.click(within(term).getByRole('button', { name: 'Show all 13' }));
+  expect(within(term).getAllByRole('row')).toHaveLength(13);
+  expect(within(term).getByText(/cancelled.*: The ferry does not run/)).toBeTruthy();
+  const inClass = screen.getByRole('region', { name: 'In class' });
+  expect(within(inClass).getByText('Sessions are not recorded by themselves.')).toBeTruthy();
+});
+
+test('the letters that one does without are switched off on a page of their own', async () => {
+  answerRequests({ '/api/me': me, '/api/my-course': mine(), 'PUT /api/my-course/letters': {} });
+  show(<LettersOff />, { path: '/in/:code/letters', at: '/in/abc/letters' });
+  fireEvent.click(await screen.findByRole('switch', { name: /Reminders/ }));
+  await waitFor(() => expect(sent('PUT')).toEqual([['/api/my-course/letters', { quiet: ['reminder'] }]]));
 });
