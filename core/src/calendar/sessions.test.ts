@@ -66,7 +66,7 @@ test('on a swapped day the sessions of the weekday it follows take place, and it
   expect(wednesdays.sessions.map((s) => s.date)).not.toContain('2026-11-18');
   expect(wednesdays.skipped).toContainEqual({
     date: '2026-11-18',
-    reason: 'Thursday timetable: follows Thursday',
+    reason: 'Thursday timetable',
   });
 });
 

@@ -142,7 +142,10 @@ function layWeekly(
 
 function reasonFor(days: TermDays, day: EpochDay, follows: number): string {
   const name = days.reasons.get(day) ?? 'Day off';
-  return follows < 0 ? name : `${name}: follows ${capitalised(WEEKDAYS[follows]!)}`;
+  if (follows < 0) return name;
+  // A day that is called by the weekday it follows says so already.
+  const weekday = WEEKDAYS[follows]!;
+  return name.toLowerCase().includes(weekday) ? name : `${name}: follows ${capitalised(weekday)}`;
 }
 
 const capitalised = (text: string) => text[0]!.toUpperCase() + text.slice(1);
