@@ -2,7 +2,7 @@ import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { Attended, ListedSession, MyCourse } from '@nimble-bell/core/api';
 import { MailboxPage } from '../invite/MailboxPage';
 import { answerRequests, asked } from '../testing/answers';
-import { course, roomInfo, show } from '../testing/render';
+import { myCourse, roomInfo, show } from '../testing/render';
 import { ListedPage } from './ListedPage';
 import { LettersOff } from './LettersOff';
 import { StudentPage } from './StudentPage';
@@ -17,29 +17,8 @@ const session = {
   endsAt: startsAt + HOUR,
   state: 'planned' as const,
 };
-const mine = (more: Partial<MyCourse> = {}): MyCourse => ({
-  course: { id: 'course', code: 'TID-101', title: 'Reading the Tides', term: course().term },
-  me: {
-    member: 'ana',
-    name: 'Ana Lanyon',
-    preferredName: null,
-    zone: 'Atlantic/Azores',
-    role: 'student',
-    quiet: [],
-  },
-  telephone: null,
-  teachers: ['Maren Oduya'],
-  sessions: [{ ...session, door: { open: false, because: 'teacher' } }],
-  recordings: [],
-  rooms: [],
-  door: course().door,
-  notices: [],
-  materials: [],
-  recordingPlan: null,
-  limits: course().limits,
-  replies: [],
-  ...more,
-});
+const mine = (more: Partial<MyCourse> = {}): MyCourse =>
+  myCourse({ sessions: [{ ...session, door: { open: false, because: 'teacher' } }], ...more });
 const open = async (more: Partial<MyCourse> = {}, answers: Record<string, unknown> = {}) => {
   answerRequests({ '/api/me': me, '/api/my-course': mine(more), ...answers });
   show(<StudentPage />, { path: '/in/:code', at: '/in/abc' });

@@ -1,7 +1,7 @@
 import { screen, waitFor } from '@testing-library/react';
 import type { MyCourse } from '@nimble-bell/core/api';
 import { answerRequests } from '../testing/answers';
-import { course, freshSession, show } from '../testing/render';
+import { freshSession, myCourse, show } from '../testing/render';
 import { StudentPage } from './StudentPage';
 
 const me = {
@@ -13,28 +13,11 @@ const me = {
 const mine = (
   more: Partial<MyCourse['sessions'][number]>,
   recordings: MyCourse['recordings'] = [],
-): MyCourse => ({
-  course: { id: 'course', code: 'TID-101', title: 'Reading the Tides', term: course().term },
-  me: {
-    member: 'ana',
-    name: 'Ana Lanyon',
-    preferredName: null,
-    zone: 'Atlantic/Azores',
-    role: 'student',
-    quiet: [],
-  },
-  telephone: null,
-  teachers: ['Maren Oduya'],
-  sessions: [{ ...freshSession(), door: { open: false, because: 'teacher' }, ...more }],
-  recordings,
-  rooms: [],
-  door: course().door,
-  notices: [],
-  materials: [],
-  recordingPlan: null,
-  limits: course().limits,
-  replies: [],
-});
+): MyCourse =>
+  myCourse({
+    sessions: [{ ...freshSession(), door: { open: false, because: 'teacher' }, ...more }],
+    recordings,
+  });
 
 test('a student reads when the door opens, in their own time, and enters with one button', async () => {
   answerRequests({

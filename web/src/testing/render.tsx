@@ -3,7 +3,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { render } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { createMemoryRouter, RouterProvider } from 'react-router';
-import type { CourseDetail, MemberInfo, RoomInfo, SessionInfo } from '@nimble-bell/core/api';
+import type { CourseDetail, MemberInfo, MyCourse, RoomInfo, SessionInfo } from '@nimble-bell/core/api';
 import { COLLEGE_DOOR } from '@nimble-bell/core/door';
 import { COLLEGE_LIMITS } from '@nimble-bell/core/limits';
 import type { RoomEvent } from '@nimble-bell/core/room';
@@ -174,3 +174,28 @@ export function roomTools(me: RoomInfo['me'], events: readonly RoomEvent[], more
 
 export const showInRoom = (tools: RoomTools, part: ReactNode) =>
   show(<RoomContext value={tools}>{part}</RoomContext>);
+
+/** A student's own course, with nothing in it yet. */
+export const myCourse = (more: Partial<MyCourse> = {}): MyCourse => ({
+  course: { id: 'course', code: 'TID-101', title: 'Reading the Tides', term: course().term },
+  me: {
+    member: 'ana',
+    name: 'Ana Lanyon',
+    preferredName: null,
+    zone: 'Atlantic/Azores',
+    role: 'student',
+    quiet: [],
+  },
+  telephone: null,
+  teachers: ['Maren Oduya'],
+  sessions: [],
+  recordings: [],
+  rooms: [],
+  door: course().door,
+  notices: [],
+  materials: [],
+  recordingPlan: null,
+  limits: course().limits,
+  replies: [],
+  ...more,
+});
