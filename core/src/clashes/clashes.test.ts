@@ -79,3 +79,14 @@ test('clashes are those that comparing everything with everything finds', () => 
     { numRuns: 500 },
   );
 });
+
+test('asked about some series, it finds all of theirs and none among the others', () => {
+  fc.assert(
+    fc.property(any, fc.subarray(['s0', 's1', 's2', 's3', 's4', 's5', 's6']), (all, asked) => {
+      const about = (id: string) => asked.includes(id);
+      const theirs = clashesOf(all).filter((c) => about(c.a.series) || about(c.b.series));
+      expect(clashesOf(all, about)).toEqual(theirs);
+    }),
+    { numRuns: 300 },
+  );
+});

@@ -41,12 +41,17 @@ interface Overlap {
  * and each such pair once, so that the work grows with the enrolments and not with the square of the timetable.
  * Sorted by the first start, then the series' ids.
  */
-export function clashesOf(series: readonly TimedSeries[]): Clash[] {
+export function clashesOf(
+  series: readonly TimedSeries[],
+  /** Where only some series are asked about: those pairs that have one of them. */
+  about: (id: string) => boolean = () => true,
+): Clash[] {
   const flat = flatten(series);
   const hours = hoursOfWeek(series);
   const overlaps: Overlap[] = [];
   const attended = attendance(series);
-  const keys = pairKeys(attended, series.length, hours);
+  const asked = series.map((s) => about(s.id));
+  const keys = pairKeys(attended, asked, hours);
   for (let i = 0; i < keys.length;) {
     const pair = Math.floor(keys[i]! / attended.length);
     const first = pair * attended.length;
@@ -69,12 +74,17 @@ export function clashesOf(series: readonly TimedSeries[]): Clash[] {
  * The pairs of series that share somebody and an hour of the week, each with each such person, as one number: a typed
  * sort brings the same pair together.
  */
-function pairKeys(attended: readonly Attended[], count: number, hours: Uint32Array): Float64Array {
+function pairKeys(
+  attended: readonly Attended[],
+  asked: readonly boolean[],
+  hours: Uint32Array,
+): Float64Array {
+  const count = asked.length;
   const keys: number[] = [];
   for (const [person, { series: own }] of attended.entries())
     for (let i = 0; i < own.length; i++)
       for (let j = i + 1; j < own.length; j++)
-        if (mayMeet(hours, own[i]!, own[j]!))
+        if ((asked[own[i]!] || asked[own[j]!]) && mayMeet(hours, own[i]!, own[j]!))
           keys.push((own[i]! * count + own[j]!) * attended.length + person);
   return Float64Array.from(keys).sort();
 }

@@ -152,75 +152,82 @@ export async function seriesById(db: Db, id: string) {
   return row && readSeries(row);
 }
 
-const SESSION = `SELECT s.id, s.series_id AS seriesId, r.title AS seriesTitle, s.number, s.local_date AS date,
-                        s.starts_at AS startsAt, s.ends_at AS endsAt, s.linger_minutes AS lingerMinutes, s.state,
-                        r.group_name AS \`group\`, s.course_id AS courseId, r.kind, s.title, s.own, s.replaces, s.record, s.take, s.reason,
-                        IF(r.kind = 'capture', s.posted_at, r.published_at) IS NOT NULL AS published,
-                        COALESCE(s.listed, r.listed) AS listed,
-                        ROUND((s.ends_at - s.starts_at) / 60000) AS minutes,
-                        c.settings AS ofCourse, r.settings AS ofSeries, s.settings AS ofSession
+const COLUMNS = `s.id, s.series_id AS seriesId, r.title AS seriesTitle, s.number, s.local_date AS date,
+                 s.starts_at AS startsAt, s.ends_at AS endsAt, s.linger_minutes AS lingerMinutes, s.state,
+                 r.group_name AS \`group\`, s.course_id AS courseId, r.kind, s.title, s.own, s.replaces, s.record, s.take, s.reason,
+                 IF(r.kind = 'capture', s.posted_at, r.published_at) IS NOT NULL AS published,
+                 COALESCE(s.listed, r.listed) AS listed`;
+const SESSION = `SELECT ${COLUMNS} FROM sessions s JOIN series r ON r.id = s.series_id`;
+/** The same with what course, series and session say, as text: the driver would read each of them for every row. */
+const LAYERED = `SELECT ${COLUMNS}, CAST(c.settings AS CHAR) AS ofCourse, CAST(r.settings AS CHAR) AS ofSeries,
+                        CAST(s.settings AS CHAR) AS ofSession
                    FROM sessions s JOIN series r ON r.id = s.series_id JOIN courses c ON c.id = s.course_id`;
 
 /** A room without dates stands ready, or is live, as one row; held ones are sessions like others. */
 const STANDING = "(r.kind IN ('open', 'capture') AND s.state <> 'held')";
 
-/** `take` tells sessions of one series and date apart. */
 export interface SessionRow extends SessionInfo {
   courseId: string;
-  take: number;
-  /** What course, series and session say of limits, door and recording. */
+}
+
+/** A session with what course, series and itself say of limits, door and recording. */
+export interface LayeredSession extends SessionRow {
   layers: Layer[];
 }
 
-interface RawSession extends Omit<SessionRow, 'own' | 'record' | 'published' | 'listed' | 'layers'> {
-  ofCourse: unknown;
-  ofSeries: unknown;
-  ofSession: unknown;
+interface RawSession extends Omit<SessionRow, 'minutes' | 'own' | 'record' | 'published' | 'listed'> {
   own: string;
   record: number | null;
   published: number;
   listed: number;
 }
+interface RawLayered extends RawSession {
+  ofCourse: string;
+  ofSeries: string;
+  ofSession: string;
+}
 
-const readSession = ({ ofCourse, ofSeries, ofSession, ...s }: RawSession): SessionRow => ({
-  ...s,
-  layers: layersFrom({ course: ofCourse, series: ofSeries, session: ofSession, record: s.record }),
-  minutes: Number(s.minutes),
-  own: s.own ? (s.own.split(',') as Own[]) : [],
-  record: s.record === null ? null : Boolean(s.record),
-  published: Boolean(s.published),
-  listed: Boolean(s.listed),
-});
+/** In the row itself: a college's calendar reads thousands. */
+const readSession = (row: RawSession): SessionRow =>
+  Object.assign(row, {
+    minutes: Math.round((row.endsAt - row.startsAt) / 60_000),
+    own: row.own ? (row.own.split(',') as Own[]) : [],
+    record: row.record === null ? null : Boolean(row.record),
+    published: Boolean(row.published),
+    listed: Boolean(row.listed),
+  });
+
+const readLayered = ({ ofCourse, ofSeries, ofSession, ...row }: RawLayered): LayeredSession => {
+  const layers = layersFrom({ course: ofCourse, series: ofSeries, session: ofSession, record: row.record });
+  return { ...readSession(row), layers };
+};
 
 /** A session as pages are told of it. */
-export const bare = ({ courseId, layers, ...session }: SessionRow): SessionInfo => session;
+export const bare = ({ courseId, layers, ...session }: SessionRow & { layers?: Layer[] }): SessionInfo =>
+  session;
+
+const OF_COURSES = `WHERE s.course_id IN (?) AND NOT ${STANDING} ORDER BY s.starts_at, r.title`;
 
 /** The dated sessions of a course, and the standing ones that were held. */
 export const sessionsOfCourse = (db: Db, course: string): Promise<SessionRow[]> =>
   sessionsOfCourses(db, [course]);
 
 export const sessionsOfCourses = async (db: Db, courses: readonly string[]): Promise<SessionRow[]> =>
-  (
-    await rows<RawSession>(
-      db,
-      `${SESSION} WHERE s.course_id IN (?) AND NOT ${STANDING} ORDER BY s.starts_at, r.title`,
-      [courses],
-    )
-  ).map(readSession);
+  (await rows<RawSession>(db, `${SESSION} ${OF_COURSES}`, [courses])).map(readSession);
+
+/** The same with what holds in each of them. */
+export const layeredSessionsOf = async (db: Db, course: string): Promise<LayeredSession[]> =>
+  (await rows<RawLayered>(db, `${LAYERED} ${OF_COURSES}`, [[course]])).map(readLayered);
 
 /** The rooms without dates that stand ready. */
-export const standingOf = async (db: Db, course: string): Promise<SessionRow[]> =>
+export const standingOf = async (db: Db, course: string): Promise<LayeredSession[]> =>
   (
-    await rows<RawSession>(
-      db,
-      `${SESSION} WHERE s.course_id = ? AND r.kind IN ('open', 'capture') AND s.state <> 'held' ORDER BY r.title`,
-      [course],
-    )
-  ).map(readSession);
+    await rows<RawLayered>(db, `${LAYERED} WHERE s.course_id = ? AND ${STANDING} ORDER BY r.title`, [course])
+  ).map(readLayered);
 
-export async function sessionById(db: Db, id: string): Promise<SessionRow | null> {
-  const row = await one<RawSession>(db, `${SESSION} WHERE s.id = ?`, [id]);
-  return row && readSession(row);
+export async function sessionById(db: Db, id: string): Promise<LayeredSession | null> {
+  const row = await one<RawLayered>(db, `${LAYERED} WHERE s.id = ?`, [id]);
+  return row && readLayered(row);
 }
 
 export const addMember = (

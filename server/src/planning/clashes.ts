@@ -1,7 +1,14 @@
 import type { NamedClash } from '@nimble-bell/core/api';
 import { clashesOf, type TimedSeries } from '@nimble-bell/core/clashes';
-import { json, type Db } from '../db/pool';
-import { enrolmentsAround, timedSessions, type Enrolment, type Timed } from './store';
+import type { Db } from '../db/pool';
+import {
+  busySeries,
+  busyTimes,
+  enrolmentsAround,
+  type BusySeries,
+  type BusyTime,
+  type Enrolment,
+} from './store';
 
 /** Who must be at a series: its leads, or else the course's teachers; and the students it is for. */
 export function peopleOf(
@@ -16,29 +23,27 @@ export function peopleOf(
     .map((m) => m.personId);
 }
 
+/** A series with the sessions that it has ahead, by start, and who must be at them. */
+interface Busy extends BusySeries, TimedSeries {
+  sessions: BusyTime[];
+}
+
 export interface College {
   enrolments: Enrolment[];
-  sessions: Timed[];
-  timed: TimedSeries[];
+  timed: Busy[];
 }
 
 /** The sessions ahead of every course that shares somebody with this one, with who must be at each. */
 export async function collegeAround(db: Db, courseId: string, now: number): Promise<College> {
   const enrolments = await enrolmentsAround(db, courseId);
   const courses = [...new Set([courseId, ...enrolments.map((e) => e.courseId)])];
-  const sessions = (await timedSessions(db, courses, now)).map((s) => ({
-    ...s,
-    leads: json<string[]>(s.leads),
-  }));
+  const [series, times] = await Promise.all([busySeries(db, courses), busyTimes(db, courses, now)]);
   const byCourse = byCourseOf(enrolments);
-  const bySeries = new Map<string, Timed[]>();
-  for (const s of sessions) bySeries.set(s.seriesId, [...(bySeries.get(s.seriesId) ?? []), s]);
-  const timed = [...bySeries].map(([id, own]) => ({
-    id,
-    people: peopleOf(own[0]!, byCourse.get(own[0]!.courseId) ?? []),
-    sessions: own,
-  }));
-  return { enrolments, sessions, timed };
+  const bySeries = new Map<string, Busy>(
+    series.map((r) => [r.id, { ...r, people: peopleOf(r, byCourse.get(r.courseId) ?? []), sessions: [] }]),
+  );
+  for (const time of times) bySeries.get(time.seriesId)?.sessions.push(time);
+  return { enrolments, timed: [...bySeries.values()].filter((r) => r.sessions.length > 0) };
 }
 
 function byCourseOf(enrolments: Enrolment[]): Map<string, Enrolment[]> {
@@ -57,28 +62,32 @@ export async function clashesIn(
   courseId: string,
   now: number,
 ): Promise<(NamedClash & { seriesId: string })[]> {
-  const { enrolments, sessions, timed } = await collegeAround(db, courseId, now);
-  const mine = new Set(sessions.filter((s) => s.courseId === courseId).map((s) => s.seriesId));
+  const { enrolments, timed } = await collegeAround(db, courseId, now);
+  const byId = new Map(timed.map((r) => [r.id, r]));
+  const isMine = (series: string) => byId.get(series)!.courseId === courseId;
   const people = new Map(enrolments.map((e) => [e.personId, e.name]));
   const teaching = new Set(enrolments.filter((e) => e.role !== 'student').map((e) => e.personId));
-  const at = new Map(sessions.map((s) => [`${s.seriesId}/${s.startsAt}`, s]));
-  return clashesOf(timed)
-    .filter((c) => mine.has(c.a.series) || mine.has(c.b.series))
-    .map((c) => {
-      const [own, other] = mine.has(c.a.series) ? [c.a, c.b] : [c.b, c.a];
-      const session = at.get(`${own.series}/${own.startsAt}`)!;
-      const with_ = at.get(`${other.series}/${other.startsAt}`)!;
-      return {
-        seriesId: own.series,
-        sessionId: session.id,
-        seriesTitle: session.title,
-        startsAt: session.startsAt,
-        other: { course: with_.code, title: with_.title, startsAt: with_.startsAt, endsAt: with_.endsAt },
-        minutes: c.minutes,
-        people: c.people.map((id) => ({ name: people.get(id) ?? '', teaches: teaching.has(id) })),
-        oneLink:
-          with_.courseId === courseId &&
-          (session.group === null || with_.group === null || session.group === with_.group),
-      };
-    });
+  const timeOf = ({ series, startsAt }: { series: string; startsAt: number }) =>
+    byId.get(series)!.sessions.find((s) => s.startsAt === startsAt)!;
+  return clashesOf(timed, isMine).map((c) => {
+    const [own, other] = isMine(c.a.series) ? [c.a, c.b] : [c.b, c.a];
+    const [mine, theirs] = [byId.get(own.series)!, byId.get(other.series)!];
+    return {
+      seriesId: own.series,
+      sessionId: timeOf(own).id,
+      seriesTitle: mine.title,
+      startsAt: own.startsAt,
+      other: {
+        course: theirs.code,
+        title: theirs.title,
+        startsAt: other.startsAt,
+        endsAt: timeOf(other).endsAt,
+      },
+      minutes: c.minutes,
+      people: c.people.map((id) => ({ name: people.get(id) ?? '', teaches: teaching.has(id) })),
+      oneLink:
+        theirs.courseId === courseId &&
+        (mine.group === null || theirs.group === null || mine.group === theirs.group),
+    };
+  });
 }

@@ -1,6 +1,6 @@
 import type { PlanChangeInfo } from '@nimble-bell/core/api';
 import type { SetupPerson } from '@nimble-bell/core/readiness';
-import { one, rows, run, type Db } from '../db/pool';
+import { json, one, rows, run, type Db } from '../db/pool';
 
 export interface Enrolment {
   courseId: string;
@@ -11,14 +11,20 @@ export interface Enrolment {
   group: string | null;
 }
 
-export interface Timed {
+/** A series whose sessions take somebody's time. */
+export interface BusySeries {
   id: string;
-  seriesId: string;
   courseId: string;
   code: string;
   title: string;
   group: string | null;
   leads: string[];
+}
+
+/** A session ahead as nothing but its time: a college has thousands. */
+export interface BusyTime {
+  id: string;
+  seriesId: string;
   startsAt: number;
   endsAt: number;
 }
@@ -33,21 +39,26 @@ export const zonesOf = (db: Db, courseId: string) =>
 export const peopleForChecks = (db: Db, courseId: string) =>
   rows<SetupPerson>(
     db,
-    `SELECT m.id, m.name, m.role, m.group_name AS \`group\`, m.zone, m.link_at AS linkAt,
-                       (SELECT MAX(j.due_at) FROM jobs j WHERE j.member_id = m.id AND j.kind = 'mail'
-                          AND j.topic IN ('invitation', 'link')) AS invitedAt
-                  FROM members m WHERE m.course_id = ? ORDER BY m.name`,
-    [courseId],
+    `SELECT m.id, m.name, m.role, m.group_name AS \`group\`, m.zone, m.link_at AS linkAt, invited.at AS invitedAt
+       FROM members m LEFT JOIN (
+              SELECT member_id, MAX(due_at) AS at FROM jobs
+               WHERE course_id = ? AND kind = 'mail' AND topic IN ('invitation', 'link') GROUP BY member_id
+            ) invited ON invited.member_id = m.id
+      WHERE m.course_id = ? ORDER BY m.name`,
+    [courseId, courseId],
   );
 
 export const wasHeld = (db: Db, seriesId: string) =>
   one(db, "SELECT id FROM sessions WHERE series_id = ? AND state IN ('live', 'held')", [seriesId]);
 
-/** Everyone of a course in all of their courses: who could be in two places at once. */
+/**
+ * Everyone of a course in all of their courses: who could be in two places at once. Read from the course's own people
+ * outwards: by stale statistics the database began with everybody in the college.
+ */
 export const enrolmentsAround = (db: Db, courseId: string) =>
   rows<Enrolment>(
     db,
-    `SELECT m.course_id AS courseId, m.id AS memberId, m.person_id AS personId, COALESCE(m.own_name, p.name) AS name,
+    `SELECT STRAIGHT_JOIN m.course_id AS courseId, m.id AS memberId, m.person_id AS personId, COALESCE(m.own_name, p.name) AS name,
             m.role, m.group_name AS \`group\`
        FROM enrolments me JOIN enrolments m ON m.person_id = me.person_id JOIN people p ON p.id = m.person_id
       WHERE me.course_id = ? AND me.left_at IS NULL AND m.left_at IS NULL
@@ -55,14 +66,23 @@ export const enrolmentsAround = (db: Db, courseId: string) =>
     [courseId],
   );
 
-export const timedSessions = (db: Db, courses: readonly string[], now: number) =>
-  rows<Timed & { leads: unknown }>(
+export const busySeries = async (db: Db, courses: readonly string[]): Promise<BusySeries[]> =>
+  (
+    await rows<BusySeries>(
+      db,
+      `SELECT r.id, r.course_id AS courseId, c.code, r.title, r.group_name AS \`group\`, r.leads
+         FROM series r JOIN courses c ON c.id = r.course_id
+        WHERE r.course_id IN (?) AND r.kind NOT IN ('open', 'capture')`,
+      [[...courses]],
+    )
+  ).map((r) => ({ ...r, leads: json<string[]>(r.leads) }));
+
+/** By start. */
+export const busyTimes = (db: Db, courses: readonly string[], now: number) =>
+  rows<BusyTime>(
     db,
-    `SELECT s.id, s.series_id AS seriesId, s.course_id AS courseId, c.code, r.title, r.group_name AS \`group\`, r.leads,
-                         s.starts_at AS startsAt, s.ends_at AS endsAt
-   FROM sessions s JOIN series r ON r.id = s.series_id JOIN courses c ON c.id = s.course_id
-  WHERE s.course_id IN (?) AND r.kind NOT IN ('open', 'capture') AND s.state IN ('planned', 'moved', 'live') AND s.ends_at > ?
-  ORDER BY s.starts_at`,
+    `SELECT id, series_id AS seriesId, starts_at AS startsAt, ends_at AS endsAt FROM sessions
+      WHERE course_id IN (?) AND state IN ('planned', 'moved', 'live') AND ends_at > ? ORDER BY starts_at`,
     [[...courses], now],
   );
 

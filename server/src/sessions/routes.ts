@@ -5,7 +5,7 @@ import { doorFor, doorRules } from '@nimble-bell/core/door';
 import { evolve, isHere, logOf, newRoom } from '@nimble-bell/core/room';
 import { memberIn, principalOf, requireRight } from '../accounts/principal';
 import type { Context } from '../context';
-import { bare, courseById, sessionById, type SessionRow } from '../courses/store';
+import { bare, courseById, sessionById, type LayeredSession, type SessionRow } from '../courses/store';
 import { transaction } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { queueLetters } from '../mail/queue';
@@ -33,7 +33,7 @@ const repliesTo = (session: SessionRow, members: readonly MemberInfo[]) =>
 const NudgeInput = z.object({ members: z.array(z.string().max(20)).max(1000).nullable().default(null) });
 
 /** The session that is asked for, by somebody who teaches it. */
-const taught = async (ctx: Context, req: Request): Promise<SessionRow> => {
+const taught = async (ctx: Context, req: Request): Promise<LayeredSession> => {
   const principal = await principalOf(ctx, req.headers);
   const row = await sessionById(ctx.db, req.params.id as string);
   if (!row) throw new AppError('not-found');

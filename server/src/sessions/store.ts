@@ -42,8 +42,7 @@ export function readSettings(value: unknown): Settings {
 /** What courses and series say is said again with each of their sessions: read once, as long as it is the same text. */
 const read = new Map<string, Settings>();
 const MOST_READ = 500;
-function sharedSettings(value: unknown): Settings {
-  if (typeof value !== 'string') return readSettings(value);
+function sharedSettings(value: string): Settings {
   let settings = read.get(value);
   if (!settings) {
     if (read.size >= MOST_READ) read.clear();
@@ -53,10 +52,11 @@ function sharedSettings(value: unknown): Settings {
   return settings;
 }
 
+/** As text. */
 interface RawLayers {
-  course: unknown;
-  series: unknown;
-  session: unknown;
+  course: string;
+  series: string;
+  session: string;
   record: number | null;
 }
 

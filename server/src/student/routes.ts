@@ -6,6 +6,8 @@ import type { Context } from '../context';
 import {
   bare,
   courseById,
+  layeredSessionsOf,
+  type LayeredSession,
   sessionsOfCourse,
   standingOf,
   teachersOf,
@@ -109,13 +111,13 @@ function ownCourse(router: Router, ctx: Context) {
     const member = await byLink(ctx, req);
     const course = (await courseById(ctx.db, member.courseId))!;
     const [sessions, standing, teaching, recordings] = await Promise.all([
-      sessionsOfCourse(ctx.db, course.id),
+      layeredSessionsOf(ctx.db, course.id),
       standingOf(ctx.db, course.id),
       teachersOf(ctx.db, course.id),
       recordingsWhere(ctx.db, 's.course_id', course.id),
     ]);
     const own = sessions.filter((s) => isFor(targetOf(s), member));
-    const withDoor = (s: SessionRow) => ({
+    const withDoor = (s: LayeredSession) => ({
       ...bare(s),
       door: doorFor(s, doorRules(s.layers, s.kind), member.role, ctx.now()),
     });

@@ -53,7 +53,6 @@ export const sessionRows = (series: SeriesRow): SessionRow[] =>
     listed: false,
     take: 0,
     reason: null,
-    layers: [],
   }));
 
 /** A course with its lectures and a lab for group A, as letters are composed from it. */

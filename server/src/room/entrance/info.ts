@@ -1,13 +1,13 @@
 import type { RoomInfo, SeatPerson } from '@nimble-bell/core/api';
 import { isFor, targetOf } from '@nimble-bell/core/roster';
 import type { Context } from '../../context';
-import { bare, courseById, sessionById, type SessionRow } from '../../courses/store';
+import { bare, courseById, sessionById, type LayeredSession } from '../../courses/store';
 import { AppError } from '../../errors';
 import { seatedIn } from '../../sessions/store';
 
 /** What everyone who enters a room is told of it alike, and what decides about its door. */
 export interface RoomFacts {
-  row: SessionRow;
+  row: LayeredSession;
   session: RoomInfo['session'];
   course: RoomInfo['course'];
   zone: string;
