@@ -3,6 +3,8 @@ import path from 'node:path';
 import { build } from 'esbuild';
 import { build as buildPages } from 'vite';
 import { buildCommand, packagesOutside } from './lib/buildCommand.mjs';
+import { cutFonts } from './lib/fonts.mjs';
+import { pack } from './lib/pack.mjs';
 
 const root = path.resolve(new URL('..', import.meta.url).pathname);
 
@@ -26,4 +28,6 @@ await cp(path.join(root, 'server/src/db/migrations'), path.join(root, 'server/di
   recursive: true,
 });
 await buildCommand();
+await cutFonts();
 await buildPages({ root: path.join(root, 'web'), logLevel: 'warn' });
+await pack(path.join(root, 'web/dist'));

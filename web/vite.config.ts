@@ -1,7 +1,85 @@
+import path from 'node:path';
 import react from '@vitejs/plugin-react';
-import { defineConfig } from 'vite';
+import { defineConfig, type Plugin } from 'vite';
+
+const CLASSES = /@mantine\/(core|dates|tiptap)\/esm\/.*?(\w+)\.module\.mjs$/;
+
+/** Brings a Mantine part's own styles wherever the part itself is used, and nowhere else. */
+const stylesOfParts: Plugin = {
+  name: 'styles-of-parts',
+  transform(code, id) {
+    const [, of, part] = CLASSES.exec(id.split(path.sep).join('/')) ?? [];
+    if (!of) return undefined;
+    const sheet = of === 'core' ? `@mantine/core/styles/${part}.css` : `@mantine/${of}/styles.css`;
+    return { code: `import '${sheet}';\n${code}`, map: null, moduleSideEffects: false };
+  },
+};
+
+/** The fonts of every page, and the code that starts each, are on their way before the first of our code is read. */
+const loadedAtOnce: Plugin = {
+  name: 'loaded-at-once',
+  transformIndexHtml: {
+    order: 'post',
+    handler(_html, { bundle }) {
+      const files = Object.values(bundle ?? {});
+      const fonts = files.filter((f) => /-first-[^/]*\.woff2$/.test(f.fileName));
+      const code = files.filter((f) => /^assets\/(first|base)-[^/]*\.(js|css)$/.test(f.fileName));
+      return [
+        ...fonts.map(({ fileName }) => ({
+          tag: 'link',
+          attrs: {
+            ...{ rel: 'preload', as: 'font', type: 'font/woff2', href: `/${fileName}`, crossorigin: true },
+            // A phone's headings are in the family of its text: see theme.css.
+            ...(fileName.includes('bricolage') ? { media: '(min-width: 481px)' } : {}),
+          },
+        })),
+        ...code.map(({ fileName }) => ({
+          tag: 'link',
+          attrs: fileName.endsWith('.css')
+            ? { rel: 'preload', as: 'style', href: `/${fileName}`, crossorigin: true }
+            : { rel: 'modulepreload', href: `/${fileName}` },
+        })),
+      ].map((tag) => ({ ...tag, injectTo: 'head' as const }));
+    },
+  },
+};
+
+const PACKAGES =
+  /@mantine\/(core\/esm\/core|hooks\/esm\/(use-disclosure|use-element-size|use-uncontrolled|utils))\/|node_modules\/(react|react-dom|scheduler|react-router|clsx|@tanstack\/(query-core|react-query))\//;
+/** Parts of Mantine that nearly every page is made of. */
+const PLAIN =
+  /@mantine\/core\/esm\/components\/(ActionIcon|Anchor|Button|Container|Group|Loader|Paper|Stack|Text|Title|UnstyledButton|VisuallyHidden)\//;
+/** The frame of every page. */
+const FRAME =
+  /web\/src\/(main|app\/(Bar|Broken|ByLink|Lost|Notices|Root|Shell|api|clock|notices|queries|router|schemas|theme|title|useHeadingFocus)|ui\/(Choice|Fault|FeedPanel|Materials|NoticeBody|Panel|RecordingLine|SessionMark|SessionRows|Tag|parts\.module|useReturn)|watch\/words)\.(tsx?|css)$|core\/src\/(calendar\/(localDate|words|zone)|limits\/(capabilities|words))\.ts$|rolldown\/runtime/;
+const OVER =
+  /floating-ui|tabbable|react-remove-scroll|react-style-singleton|use-sidecar|@mantine\/core\/esm\/components\/(Combobox|FloatingArrow|FocusTrap|Menu|Modal|ModalBase|Overlay|Popover|Portal|Tooltip|Transition)\//;
+const FIELDS =
+  /@mantine\/(core\/esm\/components\/(Checkbox|CloseButton|Input|InputBase|InlineInput|MultiSelect|NumberInput|PasswordInput|Pill|PillsInput|Radio|ScrollArea|SegmentedControl|FloatingIndicator|Select|Switch|Textarea|TextInput)|form)\/|react-number-format|react-textarea/;
+
+/**
+ * Few files, each for a reason: what every page needs, what lies over pages, fields, dates; the rest goes with its page.
+ * With each goes what it needs itself.
+ */
+const groups = [
+  {
+    name: 'first',
+    test: /web\/src\/app\/(ahead|pages)\.ts$|vite\/preload-helper|rolldown\/runtime/,
+    priority: 5,
+  },
+  { name: 'base', test: (id: string) => PACKAGES.test(id) || PLAIN.test(id) || FRAME.test(id), priority: 4 },
+  { name: 'over', test: OVER, priority: 3 },
+  { name: 'fields', test: FIELDS, priority: 2 },
+  { name: 'dates', test: /@mantine\/dates|dayjs/, priority: 1 },
+];
 
 export default defineConfig({
-  plugins: [react()],
-  build: { outDir: 'dist', emptyOutDir: true, chunkSizeWarningLimit: 1500 },
+  plugins: [react(), stylesOfParts, loadedAtOnce],
+  build: {
+    outDir: 'dist',
+    emptyOutDir: true,
+    manifest: true,
+    chunkSizeWarningLimit: 600,
+    rolldownOptions: { output: { codeSplitting: { groups } } },
+  },
 });

@@ -1,5 +1,7 @@
 import path from 'node:path';
-import express, { type Express } from 'express';
+import compression from 'compression';
+import express, { type Express, type Request, type Response } from 'express';
+import packed from 'express-static-gzip';
 import helmet from 'helmet';
 import { accountRoutes } from './accounts/routes';
 import { calendarRoutes } from './calendars/routes';
@@ -44,7 +46,9 @@ const HEEDED_MS = 1000;
 export function createApp(ctx: Context, relay: MediaRelay): Express {
   const app = express();
   app.disable('x-powered-by');
+  assets(app, ctx.config.webDir);
   app.use(helmet({ contentSecurityPolicy: CONTENT_POLICY, strictTransportSecurity: false }));
+  app.use(compression());
   app.use(express.json({ limit: '6mb' }));
   app.use('/api', (req, res, next) => {
     // Whatever is written may touch who is in a room now: that is so before the request is answered.
@@ -79,14 +83,32 @@ export function createApp(ctx: Context, relay: MediaRelay): Express {
   app.use('/api/mailbox', mailboxRoutes(ctx));
   app.use('/api', (_req, _res, next) => next(new AppError('not-found')));
 
-  app.use(
-    '/assets',
-    express.static(path.join(ctx.config.webDir, 'assets'), { immutable: true, maxAge: '1y' }),
-  );
-  app.use(express.static(ctx.config.webDir, { index: false }));
-  app.get('/{*page}', (_req, res) =>
-    res.sendFile(path.join(ctx.config.webDir, 'index.html'), { dotfiles: 'allow' }),
-  );
+  pages(app, ctx.config.webDir);
   app.use(errorHandler(ctx.log));
   return app;
+}
+
+const packedFiles = (at: string, serveStatic: object) =>
+  packed(at, { enableBrotli: true, orderPreference: ['br', 'gz'], index: false, serveStatic });
+
+/** What a build made, each file under a name of its own: kept for good, and sent without what only a page needs to say. */
+function assets(app: Express, folder: string) {
+  const setHeaders = (res: Response) => res.setHeader('X-Content-Type-Options', 'nosniff');
+  app.use(
+    '/assets',
+    packedFiles(path.join(folder, 'assets'), { immutable: true, maxAge: '1y', etag: false, setHeaders }),
+    // A file of an older build is gone: its page is told so, instead of being handed a page in its place.
+    (_req: Request, res: Response) => void res.sendStatus(404),
+  );
+  app.use(packedFiles(folder, { maxAge: '1h', setHeaders }));
+}
+
+/** The pages: every address of the product is answered with the one page. */
+function pages(app: Express, folder: string) {
+  app.get('/{*page}', (_req, res) =>
+    res.sendFile(path.join(folder, 'index.html'), {
+      dotfiles: 'allow',
+      headers: { 'Cache-Control': 'no-cache' },
+    }),
+  );
 }

@@ -1,17 +1,14 @@
 import './app/schemas';
-import '@fontsource-variable/atkinson-hyperlegible-next';
-import '@fontsource-variable/bricolage-grotesque';
-import '@mantine/core/styles.css';
-import '@mantine/dates/styles.css';
-import '@mantine/notifications/styles.css';
+import '../../.tmp/fonts/fonts.css';
+import '@mantine/core/styles/baseline.css';
+import '@mantine/core/styles/default-css-variables.css';
+import '@mantine/core/styles/global.css';
 import './app/theme.css';
 import { MantineProvider } from '@mantine/core';
-import { Notifications } from '@mantine/notifications';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { createRoot } from 'react-dom/client';
-import { RouterProvider } from 'react-router';
 import { ApiError } from './app/api';
-import { router } from './app/router';
+import { Addresses } from './app/router';
 import { theme } from './app/theme';
 
 const client = new QueryClient({
@@ -26,9 +23,8 @@ const client = new QueryClient({
 
 createRoot(document.getElementById('root')!).render(
   <MantineProvider theme={theme} defaultColorScheme="auto">
-    <Notifications position="bottom-center" limit={3} />
     <QueryClientProvider client={client}>
-      <RouterProvider router={router} />
+      <Addresses />
     </QueryClientProvider>
   </MantineProvider>,
 );

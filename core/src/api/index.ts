@@ -1,5 +1,6 @@
 export * from './http';
-export { Capability, COLLEGE_LIMITS, Permission, type Limits, type TrackKind } from '../limits/capabilities';
+export { COLLEGE_LIMITS, type Limits, type TrackKind } from '../limits/capabilities';
+export { Capability, Permission } from '../limits/schema';
 export { Role } from '../roster/role';
 export { RecordingPlan } from '../recording/plan';
 export { isStanding, SeriesKind } from '../calendar/seriesKind';

@@ -1,6 +1,17 @@
 /** Dates as whole days since 1970-01-01, so that a term is walked with integer arithmetic. */
 export type EpochDay = number;
 
+/** From Monday, as ISO 8601 numbers them. */
+export const WEEKDAYS = [
+  'monday',
+  'tuesday',
+  'wednesday',
+  'thursday',
+  'friday',
+  'saturday',
+  'sunday',
+] as const;
+
 const MS_PER_DAY = 86_400_000;
 const FORMAT = /^(\d{4})-(\d{2})-(\d{2})$/;
 

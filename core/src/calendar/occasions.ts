@@ -1,6 +1,6 @@
 import type { DatesPattern, MeetingPattern, MonthlyPattern } from './plan';
-import { toEpochDay, toLocalDate, toMinutes, weekdayOf, type EpochDay } from './localDate';
-import { WEEKDAYS, weekdayIndex } from './term';
+import { toEpochDay, toLocalDate, toMinutes, WEEKDAYS, weekdayOf, type EpochDay } from './localDate';
+import { weekdayIndex } from './term';
 
 /** A day on which a pattern that is not weekly would meet. */
 export interface Occasion {

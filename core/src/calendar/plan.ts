@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { line } from '../text';
 import { isZone } from './zone';
-import { isLocalDate, toEpochDay } from './localDate';
+import { isLocalDate, toEpochDay, WEEKDAYS } from './localDate';
 
-export const Weekday = z.enum(['monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'saturday', 'sunday']);
+export const Weekday = z.enum(WEEKDAYS);
 export type Weekday = z.infer<typeof Weekday>;
 
 /** A calendar date without a zone, `YYYY-MM-DD` (RFC 3339 full-date). */

@@ -1,8 +1,17 @@
 import type { Ends, MeetingPattern, Period, Term, WeeklyPattern } from './plan';
 import { timeOfDay, type TimeOfDay } from './bellTimes';
-import { mondayOf, toClock, toEpochDay, toLocalDate, toMinutes, weekdayOf, type EpochDay } from './localDate';
+import {
+  mondayOf,
+  toClock,
+  toEpochDay,
+  toLocalDate,
+  toMinutes,
+  WEEKDAYS,
+  weekdayOf,
+  type EpochDay,
+} from './localDate';
 import { occasionsOf } from './occasions';
-import { termDays, weekdayIndex, WEEKDAYS, type TermDays } from './term';
+import { termDays, weekdayIndex, type TermDays } from './term';
 import { toInstant, type Instant } from './zone';
 
 export interface PlannedSession {

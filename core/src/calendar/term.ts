@@ -1,5 +1,5 @@
-import { Weekday, type Term } from './plan';
-import { mondayOf, toEpochDay, weekdayOf, type EpochDay } from './localDate';
+import type { Term, Weekday } from './plan';
+import { mondayOf, toEpochDay, WEEKDAYS, weekdayOf, type EpochDay } from './localDate';
 
 /** A Monday-to-Sunday week of the term. A week whose Monday to Friday are all days off has no number. */
 export interface TeachingWeek {
@@ -20,7 +20,6 @@ export interface TermDays {
   reasons: Map<EpochDay, string>;
 }
 
-export const WEEKDAYS = Weekday.options;
 export const weekdayIndex = (day: Weekday): number => WEEKDAYS.indexOf(day);
 
 export function termDays(term: Term): TermDays {

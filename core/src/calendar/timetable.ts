@@ -1,9 +1,9 @@
 import { DatesPattern, type MeetingPattern, type Term, type Weekday } from './plan';
 import { readTable } from '../roster/table';
 import { readCalendar, type ReadMeeting } from './icsRead';
-import { isLocalDate, toClock, toEpochDay, toLocalDate, toMinutes, weekdayOf } from './localDate';
+import { isLocalDate, toClock, toEpochDay, toLocalDate, toMinutes, WEEKDAYS, weekdayOf } from './localDate';
 import { sessionsOf } from './sessions';
-import { termDays, WEEKDAYS, type TermDays } from './term';
+import { termDays, type TermDays } from './term';
 import { toInstant, toWall } from './zone';
 
 /** A series that a timetable comes to in a term. */

@@ -1,67 +1,106 @@
-import { Temporal } from 'temporal-polyfill';
 import type { EpochDay } from './localDate';
 
 /** An instant, milliseconds since 1970-01-01T00:00Z. */
 export type Instant = number;
 
-interface OffsetTable {
-  /** Instants at which the offset changes, ascending. */
-  starts: Float64Array;
-  /** Minutes east of UTC from the start with the same index; `first` before the first. */
-  offsets: Float64Array;
+const MINUTE = 60_000;
+const DAY = 86_400_000;
+/** The years whose rules are worked out; before and after them their first and last offset holds. */
+const FIRST_YEAR = 1990;
+const LAST_YEAR = 2100;
+/** No zone changes its clocks and back within this. Held against Temporal over all zones and years in a test. */
+const STEP = 7 * DAY;
+
+/** A zone's offsets in one year of UTC. */
+interface Year {
+  /** Minutes east of UTC in the last minute before the year begins. */
   first: number;
+  /** Instants at which the offset changes, ascending, and the offset from each on. */
+  starts: Instant[];
+  offsets: number[];
 }
 
-const MINUTE = 60_000;
-const RANGE = { from: '1990-01-01T00:00Z', to: '2101-01-01T00:00Z' };
-const tables = new Map<string, OffsetTable>();
+interface Zone {
+  clock: Intl.DateTimeFormat;
+  years: Map<number, Year>;
+}
+const zones = new Map<string, Zone>();
 
+const clockOf = (zone: string) =>
+  new Intl.DateTimeFormat('en-US', {
+    timeZone: zone,
+    hourCycle: 'h23',
+    year: 'numeric',
+    month: 'numeric',
+    day: 'numeric',
+    hour: 'numeric',
+    minute: 'numeric',
+  });
+
+/** Whether it is a name of the time zone database (an offset such as `+03:00` is none). */
 export function isZone(zone: string): boolean {
+  if (!/^[A-Za-z]/.test(zone)) return false;
   try {
-    return new Temporal.ZonedDateTime(0n, zone).timeZoneId.length > 0 && /^[A-Za-z]/.test(zone);
+    return clockOf(zone).resolvedOptions().timeZone.length > 0;
   } catch {
     return false;
   }
 }
 
-/** Every offset change of a zone from 1990 to 2100, asked of Temporal once and kept: looking one up is then a binary search. */
-function tableOf(zone: string): OffsetTable {
-  const known = tables.get(zone);
+function zoneOf(name: string): Zone {
+  let zone = zones.get(name);
+  if (!zone) zones.set(name, (zone = { clock: clockOf(name), years: new Map() }));
+  return zone;
+}
+
+/** Minutes east of UTC, asked of the platform: slow. */
+function askedOffset({ clock }: Zone, instant: Instant): number {
+  const at: Partial<Record<Intl.DateTimeFormatPartTypes, number>> = {};
+  for (const { type, value } of clock.formatToParts(instant)) at[type] = Number(value);
+  const local = Date.UTC(at.year!, at.month! - 1, at.day, at.hour, at.minute);
+  return Math.round((local - Math.floor(instant / MINUTE) * MINUTE) / MINUTE);
+}
+
+const yearOf = (instant: Instant): number => {
+  const year = new Date(instant).getUTCFullYear();
+  return year > FIRST_YEAR ? Math.min(year, LAST_YEAR) : FIRST_YEAR;
+};
+
+/** A year's changes, found once and kept: looking one up is then a step or two. */
+function tableOf(name: string, year: number): Year {
+  const zone = zoneOf(name);
+  const known = zone.years.get(year);
   if (known) return known;
-  const starts: number[] = [];
-  const offsets: number[] = [];
-  const end = Temporal.Instant.from(RANGE.to).epochMilliseconds;
-  let at = Temporal.Instant.from(RANGE.from).toZonedDateTimeISO(zone);
-  const first = at.offsetNanoseconds / 60e9;
-  for (;;) {
-    const next = at.getTimeZoneTransition('next');
-    if (!next || next.epochMilliseconds >= end) break;
-    starts.push(next.epochMilliseconds);
-    offsets.push(next.offsetNanoseconds / 60e9);
+  const end = Date.UTC(year + 1, 0, 1) - MINUTE;
+  let at = Date.UTC(year, 0, 1) - MINUTE;
+  let offset = askedOffset(zone, at);
+  const table: Year = { first: offset, starts: [], offsets: [] };
+  while (at < end) {
+    const next = Math.min(at + STEP, end);
+    const then = askedOffset(zone, next);
+    if (then !== offset) {
+      let [before, after] = [at, next];
+      while (after - before > MINUTE) {
+        const middle = before + Math.floor((after - before) / 2 / MINUTE) * MINUTE;
+        if (askedOffset(zone, middle) === offset) before = middle;
+        else after = middle;
+      }
+      table.starts.push(after);
+      table.offsets.push(then);
+      offset = then;
+    }
     at = next;
   }
-  const table = { starts: Float64Array.from(starts), offsets: Float64Array.from(offsets), first };
-  tables.set(zone, table);
+  zone.years.set(year, table);
   return table;
 }
 
-function indexAt(table: OffsetTable, instant: Instant): number {
-  let low = 0;
-  let high = table.starts.length;
-  while (low < high) {
-    const mid = (low + high) >> 1;
-    if (table.starts[mid]! <= instant) low = mid + 1;
-    else high = mid;
-  }
-  return low - 1;
-}
-
-const offsetOf = (table: OffsetTable, index: number) => (index < 0 ? table.first : table.offsets[index]!);
-
 /** Minutes east of UTC in `zone` at `instant`. */
 export function offsetAt(zone: string, instant: Instant): number {
-  const table = tableOf(zone);
-  return offsetOf(table, indexAt(table, instant));
+  const { first, starts, offsets } = tableOf(zone, yearOf(instant));
+  let offset = first;
+  for (let i = 0; i < starts.length && starts[i]! <= instant; i++) offset = offsets[i]!;
+  return offset;
 }
 
 /**
@@ -69,18 +108,20 @@ export function offsetAt(zone: string, instant: Instant): number {
  * is the first of the two (RFC 5545 §3.3.5, Temporal's `compatible`).
  */
 export function toInstant(zone: string, day: EpochDay, minutes: number): Instant {
-  const table = tableOf(zone);
-  const wall = day * 86_400_000 + minutes * MINUTE;
-  // No offset exceeds a day, so the change that could matter is next to the one in force at wall time read as UTC.
-  const near = indexAt(table, wall - 86_400_000);
-  let before = offsetOf(table, near);
-  for (let i = near + 1; i < table.starts.length; i++) {
-    const start = table.starts[i]!;
-    const after = table.offsets[i]!;
-    if (wall - before * MINUTE < start) break;
-    // In a gap the wall time read with the later offset lies before the change: the earlier offset moves it forward.
-    if (wall - after * MINUTE < start) break;
-    before = after;
+  const wall = day * DAY + minutes * MINUTE;
+  // No offset exceeds a day: a change that could matter is less than a day from the wall time read as UTC.
+  let before = offsetAt(zone, wall - DAY);
+  const until = yearOf(wall + DAY);
+  for (let year = yearOf(wall - DAY); year <= until; year++) {
+    const { starts, offsets } = tableOf(zone, year);
+    for (let i = 0; i < starts.length; i++) {
+      const start = starts[i]!;
+      if (start <= wall - DAY) continue;
+      // In a gap the wall time read with the later offset lies before the change: the earlier one moves it forward.
+      if (wall - before * MINUTE < start || wall - offsets[i]! * MINUTE < start)
+        return wall - before * MINUTE;
+      before = offsets[i]!;
+    }
   }
   return wall - before * MINUTE;
 }
@@ -94,10 +135,17 @@ export function toWall(zone: string, instant: Instant): { day: EpochDay; minutes
 
 /** The offset changes of a zone between two instants: when, and minutes east of UTC before and after. */
 export function changesBetween(zone: string, from: Instant, to: Instant) {
-  const table = tableOf(zone);
   const changes: { at: Instant; before: number; after: number }[] = [];
-  for (let i = indexAt(table, from) + 1; i < table.starts.length && table.starts[i]! <= to; i++)
-    changes.push({ at: table.starts[i]!, before: offsetOf(table, i - 1), after: table.offsets[i]! });
+  let before = offsetAt(zone, from);
+  const until = yearOf(to);
+  for (let year = yearOf(from); year <= until; year++) {
+    const { starts, offsets } = tableOf(zone, year);
+    for (const [i, at] of starts.entries()) {
+      if (at <= from || at > to) continue;
+      changes.push({ at, before, after: offsets[i]! });
+      before = offsets[i]!;
+    }
+  }
   return changes;
 }
 

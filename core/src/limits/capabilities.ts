@@ -1,8 +1,6 @@
-import { z } from 'zod';
-
 /** `byHand`: raise a hand, a teacher gives the floor to that one person, and it ends with the turn. */
-export const Permission = z.enum(['closed', 'byHand', 'open']);
-export type Permission = z.infer<typeof Permission>;
+export const PERMISSIONS = ['closed', 'byHand', 'open'] as const;
+export type Permission = (typeof PERMISSIONS)[number];
 
 /** One kind of media that a page sends. */
 export type TrackKind = 'sound' | 'camera' | 'screen';
@@ -191,31 +189,21 @@ export const CAPABILITIES = {
 } as const satisfies Record<string, CapabilityRow>;
 
 export type Capability = keyof typeof CAPABILITIES;
-const ids = Object.keys(CAPABILITIES) as [Capability, ...Capability[]];
-export const Capability = z.enum(ids);
+export const CAPABILITY_IDS = Object.keys(CAPABILITIES) as [Capability, ...Capability[]];
 
 export const rowOf = (capability: Capability): CapabilityRow => CAPABILITIES[capability];
 
 /** Those whose tool is there. */
-export const SHOWN_CAPABILITIES: readonly Capability[] = ids.filter((c) => CAPABILITIES[c].shown);
+export const SHOWN_CAPABILITIES: readonly Capability[] = CAPABILITY_IDS.filter((c) => CAPABILITIES[c].shown);
 
 /** The capability that governs a kind of media. */
-export const capabilityOf = (kind: TrackKind): Capability => ids.find((c) => CAPABILITIES[c].media === kind)!;
+export const capabilityOf = (kind: TrackKind): Capability =>
+  CAPABILITY_IDS.find((c) => CAPABILITIES[c].media === kind)!;
 
 /** A state for every capability. */
 export type Limits = Record<Capability, Permission>;
 
 /** What holds where nobody has said anything. */
-export const COLLEGE_LIMITS = Object.fromEntries(ids.map((c) => [c, CAPABILITIES[c].college])) as Limits;
-
-/** Some states, as a form sends them. One that makes no sense of its capability is refused. */
-export const SomeLimits = z.partialRecord(Capability, Permission).superRefine((limits, ctx) => {
-  for (const [c, state] of Object.entries(limits) as [Capability, Permission][])
-    if (!rowOf(c).states.includes(state))
-      ctx.addIssue({
-        code: 'custom',
-        path: [c],
-        message: `This cannot be ${state === 'byHand' ? 'by hand' : state}.`,
-      });
-});
-export type SomeLimits = z.infer<typeof SomeLimits>;
+export const COLLEGE_LIMITS = Object.fromEntries(
+  CAPABILITY_IDS.map((c) => [c, CAPABILITIES[c].college]),
+) as Limits;

@@ -1,4 +1,17 @@
-export * from './capabilities';
+export {
+  CAPABILITIES,
+  CAPABILITY_IDS,
+  capabilityOf,
+  COLLEGE_LIMITS,
+  PERMISSIONS,
+  rowOf,
+  SHOWN_CAPABILITIES,
+  TRACK_KINDS,
+  type CapabilityRow,
+  type Limits,
+  type TrackKind,
+} from './capabilities';
 export * from './resolve';
+export * from './schema';
 export * from './words';
 export { teaches } from '../roster/role';

@@ -1,5 +1,12 @@
 import { inForce, type InForce, type Layer } from '../settings/index';
-import { Capability, COLLEGE_LIMITS, rowOf, type Limits, type Permission } from './capabilities';
+import {
+  CAPABILITY_IDS,
+  COLLEGE_LIMITS,
+  rowOf,
+  type Capability,
+  type Limits,
+  type Permission,
+} from './capabilities';
 
 /** A capability's state and which layer set it. */
 export interface Resolved {
@@ -22,4 +29,4 @@ export function resolve(layers: readonly Layer[], capability: Capability): Resol
 
 /** Every capability's state under these layers. */
 export const resolveAll = (layers: readonly Layer[]): Limits =>
-  Object.fromEntries(Capability.options.map((c) => [c, resolve(layers, c).state])) as Limits;
+  Object.fromEntries(CAPABILITY_IDS.map((c) => [c, resolve(layers, c).state])) as Limits;

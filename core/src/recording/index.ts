@@ -2,3 +2,4 @@ export * from './timeline';
 export * from './mixing';
 export * from './plan';
 export * from './replay';
+export * from './words';

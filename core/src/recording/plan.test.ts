@@ -1,13 +1,6 @@
 import { noSettings, withValues, type Layer } from '../settings/index';
-import {
-  isExpired,
-  mayWatch,
-  planOf,
-  recordingWords,
-  recordsItself,
-  type RecordingPlan,
-  type Watchable,
-} from './plan';
+import { isExpired, mayWatch, planOf, recordsItself, type RecordingPlan, type Watchable } from './plan';
+import { recordingWords } from './words';
 
 const recorded = { automatic: true, keepUntil: '2027-01-01', studentsWatch: true, studentsDownload: false };
 const layer = (name: 'course' | 'session', recording: Partial<RecordingPlan>): Layer => ({

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { LocalDate } from '../calendar/plan';
 import type { SeriesKind } from '../calendar/seriesKind';
-import { dateIn, dayWords } from '../calendar/words';
+import { dateIn } from '../calendar/words';
 import type { Instant } from '../calendar/zone';
 import { isFor, type OnList, type Target } from '../roster/target';
 import { teaches } from '../roster/role';
@@ -43,15 +43,6 @@ export function recordsItself(kind: SeriesKind, layers: readonly Layer[]): boole
 /** Whether a recording's last day is over where its term is at home. */
 export const isExpired = (plan: RecordingPlan | null, zone: string, now: Instant): boolean =>
   plan !== null && plan.keepUntil < dateIn(zone, now);
-
-/** Whether sessions are recorded, for whom and until when, as students read it. */
-export function recordingWords(plan: RecordingPlan | null): string {
-  if (!plan) return 'Sessions are not recorded by themselves.';
-  const { automatic, studentsWatch, studentsDownload, keepUntil } = plan;
-  const made = automatic ? 'Sessions are recorded' : 'A session is recorded only when a teacher says so';
-  if (!studentsWatch) return `${made}, for those who teach alone, and kept until ${dayWords(keepUntil)}.`;
-  return `${made}. You can watch your own again${studentsDownload ? ', and download them,' : ''} until ${dayWords(keepUntil)}.`;
-}
 
 /** A recording as far as it decides who may watch it. */
 export type Watchable = Target & { kind: SeriesKind; plan: RecordingPlan | null };

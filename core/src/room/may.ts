@@ -1,4 +1,11 @@
-import { Capability, capabilityOf, rowOf, type Permission, type TrackKind } from '../limits/capabilities';
+import {
+  CAPABILITY_IDS,
+  capabilityOf,
+  rowOf,
+  type Capability,
+  type Permission,
+  type TrackKind,
+} from '../limits/capabilities';
 import { resolve, type Resolved } from '../limits/resolve';
 import { teaches, type Role } from '../roster/role';
 import { noSettings, type Layer, type LayerName } from '../settings/index';
@@ -10,7 +17,7 @@ const hushLayer = ({ by, at }: { by: string; at: number }): Layer => ({
   settings: {
     ...noSettings(),
     limits: Object.fromEntries(
-      Capability.options.filter((c) => rowOf(c).hush).map((c) => [c, { value: 'closed', by, at }]),
+      CAPABILITY_IDS.filter((c) => rowOf(c).hush).map((c) => [c, { value: 'closed', by, at }]),
     ),
   },
 });

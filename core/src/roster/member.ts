@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { GroupName } from '../calendar/series';
-import { Capability } from '../limits/capabilities';
+import { Capability } from '../limits/schema';
 import { PersonName } from './names';
 import { Role } from './role';
 

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Capability, Permission } from '../limits/capabilities';
+import { Capability, Permission } from '../limits/schema';
 
 /** Where a value can be set, from the widest to the narrowest: a narrower place overrules a wider one. */
 export const LAYERS = ['college', 'course', 'series', 'session', 'cue', 'live', 'hush', 'person'] as const;

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import type { SeriesKind } from '../calendar/seriesKind';
-import { Permission, SHOWN_CAPABILITIES, type SomeLimits } from '../limits/capabilities';
+import { SHOWN_CAPABILITIES } from '../limits/capabilities';
+import { Permission, type SomeLimits } from '../limits/schema';
 import type { Role } from '../roster/role';
 import {
   CLASS,

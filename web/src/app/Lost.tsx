@@ -1,10 +1,10 @@
-import { Anchor, Container, Text, Title } from '@mantine/core';
+import { Anchor, Button, Container, Text, Title } from '@mantine/core';
 import { Link } from 'react-router';
 
 /** An address that leads nowhere, or a page that broke. */
 export function Lost() {
   return (
-    <Container size="xs" py={96} component="main">
+    <Container size="xs" py={96} component="main" id="content">
       <Title order={1} mb="sm">
         There is nothing here
       </Title>
@@ -12,6 +12,22 @@ export function Lost() {
       <Anchor component={Link} to="/">
         Go to the entrance
       </Anchor>
+    </Container>
+  );
+}
+
+/** A page whose code did not come. */
+export function NotFetched() {
+  return (
+    <Container size="xs" py={96} component="main" id="content">
+      <Title order={1} mb="sm">
+        This page did not come
+      </Title>
+      <Text mb="md">
+        The line is down, or Nimble Bell was renewed since this tab was opened. What was saved is there; what
+        you typed is kept where it says so.
+      </Text>
+      <Button onClick={() => window.location.reload()}>Load it anew</Button>
     </Container>
   );
 }

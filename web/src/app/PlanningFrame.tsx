@@ -1,4 +1,4 @@
-import { Loader, Menu, Text, UnstyledButton, VisuallyHidden } from '@mantine/core';
+import { Menu, Text, UnstyledButton, VisuallyHidden } from '@mantine/core';
 import { IconChevronDown } from '@tabler/icons-react';
 import { memo, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
@@ -13,6 +13,8 @@ import { Bar } from './Bar';
 import { TermRibbon } from './TermRibbon';
 import { useAsk } from './api';
 import { useAsked, useCourse, useMe } from './queries';
+import { Shell } from './Shell';
+import { useAbout } from './title';
 import { usePulse } from './usePulse';
 import classes from './frame.module.css';
 
@@ -35,13 +37,13 @@ export function PlanningFrame() {
   const { pathname } = useLocation();
   const course = useCourse(id!);
   usePulse(id!);
+  useAbout(course.data && `${course.data.code} ${course.data.title}`);
   const [draft, setDraft] = useState<Draft | null>(null);
   if (course.error) return <Fault error={course.error} />;
-  if (!course.data) return <Loader m={80} aria-label="Loading the course" />;
+  if (!course.data) return <Shell label="Loading the course" />;
   return (
     <CourseContext value={course.data}>
       <DraftContext value={setDraft}>
-        <title>{`${course.data.code} ${course.data.title} – Nimble Bell`}</title>
         <Head course={course.data} />
         <div className={classes.below}>
           <div className={classes.ribbon}>

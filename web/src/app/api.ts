@@ -1,5 +1,6 @@
 import { createContext, useCallback, useContext } from 'react';
 import type { ErrorBody } from '@nimble-bell/core/api';
+import { taken } from './ahead';
 
 /** A refusal of the server, in words for the person. */
 export class ApiError extends Error {
@@ -56,12 +57,15 @@ export async function request<T>(
   // Sent again it is the same request: it happens once.
   if (method !== 'GET') headers['idempotency-key'] = crypto.randomUUID();
   if (on !== undefined) headers['if-match'] = `"${on}"`;
-  const answer = await fetched(`/api${path}`, {
-    method,
-    headers,
-    keepalive,
-    ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
-  });
+  const asked = method === 'GET' ? taken(`/api${path}`, link)?.catch(() => null) : null;
+  const answer =
+    (await asked) ??
+    (await fetched(`/api${path}`, {
+      method,
+      headers,
+      keepalive,
+      ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+    }));
   const content = (await answer.json().catch(() => null)) as (T & Partial<ErrorBody>) | null;
   if (answer.ok && content !== null) return content;
   const { code = 'internal', message = 'Something went wrong.', fields } = content?.error ?? {};

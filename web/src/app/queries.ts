@@ -5,11 +5,11 @@ import {
   useQueryClient,
   type UseQueryResult,
 } from '@tanstack/react-query';
-import { notifications } from '@mantine/notifications';
 import type { CourseDetail, Me } from '@nimble-bell/core/api';
 import { useRef } from 'react';
 import { ApiError, useAsk } from './api';
 import { setServerTime } from './clock';
+import { say } from './notices';
 
 /** A thing the server keeps, by its path. */
 export function useAsked<T>(
@@ -65,10 +65,10 @@ export function useChange<Input, Result>(
     },
     onSuccess: async (result, input) => {
       await client.invalidateQueries();
-      if (done) notifications.show({ message: done(result, input), color: 'pine' });
+      if (done) say(done(result, input));
     },
     onError: async (error) => {
-      notifications.show({ message: error.message, color: 'clay', autoClose: 8000 });
+      say(error.message, 'fault');
       // Something is otherwise than the page shows: it looks again.
       if (error instanceof ApiError && error.status === 409) await client.invalidateQueries();
     },

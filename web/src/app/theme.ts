@@ -19,7 +19,7 @@ export const theme = createTheme({
   primaryShade: { light: 7, dark: 6 },
   autoContrast: true,
   fontFamily: "'Atkinson Hyperlegible Next Variable', sans-serif",
-  headings: { fontFamily: "'Bricolage Grotesque Variable', sans-serif", fontWeight: '650' },
+  headings: { fontFamily: 'var(--heading)', fontWeight: '650' },
   fontSizes: { xs: '12.5px', sm: '14px', md: '15px', lg: '17px', xl: '20px' },
   lineHeights: { md: '1.45' },
   defaultRadius: 6,

@@ -7,13 +7,15 @@ import {
   type SortingState,
   type Table,
 } from '@tanstack/react-table';
-import { useVirtualizer } from '@tanstack/react-virtual';
+import { defaultRangeExtractor, useVirtualizer } from '@tanstack/react-virtual';
 import { memo, useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import type { CourseDetail, MemberFields, MemberInfo } from '@nimble-bell/core/api';
-import { clockWords, instantWords, zoneWords } from '@nimble-bell/core/calendar';
+import { clockWords } from '@nimble-bell/core/calendar';
 import { useNow } from '../app/clock';
 import classes from './class.module.css';
-import { INVITATION_WORDS, replyWords, scopeWords } from './words';
+import { Box, Cell as Shown, CellEditor } from './MemberCells';
+import { useCells, type Cell } from './useCells';
+import { replyWords } from './words';
 
 const ROW_PX = 40;
 /** Below this many rows all are drawn: nothing is won by leaving some out. */
@@ -49,25 +51,29 @@ export interface TableProps {
 
 /**
  * The class list: sorted by any column, edited where it stands, chosen by keyboard. Only the rows in sight are drawn.
- * Arrow keys move, Shift with them chooses along, Space chooses, Enter edits, Escape leaves the cell as it was.
+ * Arrow keys go from cell to cell, Shift with them chooses along, Space chooses, Enter or F2 edits a cell, Escape leaves
+ * it as it was.
  */
 export function MemberTable(props: TableProps) {
   const { members, selected, select, change } = props;
-  const [active, setActive] = useState(0);
   const [editing, setEditing] = useState<{ id: string; column: string } | null>(null);
-  const { scroller, table, rows, grid, virtual, drawn } = useRows(members);
+  const { scroller, table, rows, grid, height, drawn, show } = useRows(members);
+  const cells = useCells({
+    grid: scroller,
+    rows: rows.length,
+    columns: NAMES.length + 1,
+    page: () => Math.floor((scroller.current?.clientHeight ?? 400) / ROW_PX) - 1,
+    show,
+  });
+  const { active, go } = cells;
   const now = useNow(30_000);
   // Rows are drawn anew only for what is theirs: what they call stays the same, and looks here for the newest.
-  const { toggle, edit, changeField } = useCalls({ selected, select, change, setEditing });
+  const calls = useCalls({ selected, select, change, go, setEditing });
+  const shared = { ...calls, course: props.course, mayChange: change !== null, grid };
   const onKey = (e: KeyboardEvent) => {
-    if (editing || (e.target as HTMLElement).tagName === 'INPUT') return;
-    const page = Math.floor((scroller.current?.clientHeight ?? 400) / ROW_PX) - 1;
-    const open = change && ((id: string) => edit(id, 'name'));
-    const go = (at: number) => {
-      setActive(at);
-      virtual.scrollToIndex(at);
-    };
-    if (press(e, { rows, active, selected, select, toggle, open, page, go })) e.preventDefault();
+    if (editing) return;
+    if (press(e, { rows, cells, selected, select, toggle: calls.toggle, edit: change && calls.edit }))
+      e.preventDefault();
   };
   const all = rows.length > 0 && rows.every((r) => selected.has(r.id));
   return (
@@ -77,32 +83,32 @@ export function MemberTable(props: TableProps) {
       role="grid"
       aria-label="Class list"
       aria-rowcount={rows.length + 1}
+      aria-colcount={NAMES.length + 1}
       aria-multiselectable
-      tabIndex={0}
       onKeyDown={onKey}
+      onFocus={cells.onFocus}
     >
-      <Head grid={grid} all={all} selected={selected} select={select} rows={rows} table={table} />
-      <div
-        role="rowgroup"
-        style={rows.length <= FEW ? undefined : { height: virtual.getTotalSize(), position: 'relative' }}
-      >
+      <Head
+        grid={grid}
+        all={all}
+        selected={selected}
+        select={select}
+        rows={rows}
+        table={table}
+        active={active.row === -1 ? active.column : null}
+      />
+      <div role="rowgroup" style={height === null ? undefined : { height, position: 'relative' }}>
         {drawn.map(({ index, start }) => (
           <MemberRow
             key={rows[index]!.id}
+            {...shared}
             member={rows[index]!.original}
-            course={props.course}
             chosen={selected.has(rows[index]!.id)}
-            mayChange={change !== null}
-            grid={grid}
             index={index}
-            top={rows.length <= FEW ? null : start}
-            active={index === active}
+            top={height === null ? null : start}
+            active={index === active.row ? active.column : null}
             now={clockWords(now, rows[index]!.original.zone)}
-            setActive={setActive}
-            toggle={toggle}
             editing={editing?.id === rows[index]!.id ? editing.column : null}
-            edit={edit}
-            change={changeField}
           />
         ))}
       </div>
@@ -119,13 +125,15 @@ interface RowProps {
   index: number;
   /** Where it stands among many, px; null where all are drawn. */
   top: number | null;
-  active: boolean;
+  /** The column of the cell that is in the order of tabs, where it is in this row. */
+  active: number | null;
   /** The time where they are. */
   now: string;
-  setActive: (index: number) => void;
   toggle: (id: string, on: boolean) => void;
   editing: string | null;
   edit: (id: string, column: string | null) => void;
+  /** An editor was closed by key: its cell has focus again. */
+  closed: (row: number, column: number) => void;
   change: (id: string, fields: MemberFields) => void;
 }
 
@@ -137,8 +145,7 @@ const MemberRow = memo(function MemberRow(props: RowProps) {
       role="row"
       aria-rowindex={index + 2}
       aria-selected={chosen}
-      data-active={active}
-      onClick={() => props.setActive(index)}
+      data-active={active !== null}
       style={{
         gridTemplateColumns: grid,
         ...(top === null
@@ -146,31 +153,42 @@ const MemberRow = memo(function MemberRow(props: RowProps) {
           : { position: 'absolute', left: 0, right: 0, transform: `translateY(${top}px)` }),
       }}
     >
-      <span role="gridcell">
-        <Box label={`Choose ${m.name}`} checked={chosen} change={(on) => props.toggle(m.id, on)} />
+      <span role="gridcell" aria-colindex={1}>
+        <Box
+          label={`Choose ${m.name}`}
+          checked={chosen}
+          change={(on) => props.toggle(m.id, on)}
+          cell={`${index}:0`}
+          active={active === 0}
+        />
       </span>
-      {NAMES.map(([name, header]) => {
+      {NAMES.map(([name, header], i) => {
         const mayEdit = props.mayChange && EDITABLE.includes(name);
         return (
           <span
             key={name}
             role="gridcell"
+            aria-colindex={i + 2}
+            aria-readonly={!mayEdit}
+            tabIndex={active === i + 1 ? 0 : -1}
+            data-cell={`${index}:${i + 1}`}
             className={name === 'name' ? classes.name : undefined}
             onDoubleClick={mayEdit ? () => edit(m.id, name) : undefined}
-            title={mayEdit ? 'Press twice to change' : undefined}
+            title={mayEdit ? 'Press twice, or Enter, to change' : undefined}
           >
             {editing === name ? (
               <CellEditor
                 label={`${header} of ${m.name}`}
                 value={String(m[name as Editable] ?? '')}
-                done={(value) => {
+                done={(value, byKey) => {
                   edit(m.id, null);
+                  if (byKey) props.closed(index, i + 1);
                   if (value !== null && value !== String(m[name as Editable] ?? ''))
                     props.change(m.id, { [name]: name === 'group' ? value || null : value });
                 }}
               />
             ) : (
-              <Cell column={name} member={m} course={props.course} now={props.now} />
+              <Shown column={name} member={m} course={props.course} now={props.now} />
             )}
           </span>
         );
@@ -178,112 +196,6 @@ const MemberRow = memo(function MemberRow(props: RowProps) {
     </div>
   );
 });
-
-/** A box to tick, as light as they come: there are many. */
-function Box(props: { label: string; checked: boolean; some?: boolean; change: (on: boolean) => void }) {
-  const { label, checked, some = false, change } = props;
-  return (
-    <input
-      type="checkbox"
-      className={classes.box}
-      aria-label={label}
-      checked={checked}
-      ref={(box) => {
-        if (box) box.indeterminate = some;
-      }}
-      onChange={(e) => change(e.currentTarget.checked)}
-    />
-  );
-}
-
-function CellEditor(props: { label: string; value: string; done: (value: string | null) => void }) {
-  const [value, setValue] = useState(props.value);
-  const closed = useRef(false);
-  const close = (result: string | null) => {
-    if (closed.current) return;
-    closed.current = true;
-    props.done(result);
-  };
-  return (
-    <input
-      className={classes.edit}
-      aria-label={props.label}
-      value={value}
-      autoFocus
-      onFocus={(e) => e.currentTarget.select()}
-      onChange={(e) => setValue(e.currentTarget.value)}
-      onBlur={() => close(value.trim())}
-      onKeyDown={(e) => {
-        if (e.key === 'Enter') close(value.trim());
-        else if (e.key === 'Escape') close(null);
-        else return;
-        e.preventDefault();
-        e.stopPropagation();
-        (e.currentTarget.closest('[role=grid]') as HTMLElement | null)?.focus();
-      }}
-    />
-  );
-}
-
-function Cell(props: { column: string; member: MemberInfo; course: CourseDetail; now: string }) {
-  const { column: name, member: m, course } = props;
-  switch (name) {
-    case 'name':
-      return m.preferredName ? `${m.name} (${m.preferredName})` : m.name;
-    case 'email':
-      return m.email.endsWith('@nimble-bell.invalid') ? (
-        <span className={classes.quiet}>by class link</span>
-      ) : (
-        m.email
-      );
-    case 'role':
-      return m.scope ? <span title={scopeWords(m.scope, course)}>{m.role}*</span> : m.role;
-    case 'group':
-      return m.group;
-    case 'zone':
-      return (
-        <>
-          {zoneWords(m.zone)} <span className="figures">{props.now}</span>
-        </>
-      );
-    case 'invitation':
-      if (m.role === 'teacher' && m.invitation === 'none') return null;
-      return (
-        <span
-          className={
-            m.invitation === 'failed' || m.invitation === 'bounced'
-              ? classes.bad
-              : m.invitation === 'sent'
-                ? undefined
-                : classes.quiet
-          }
-        >
-          {INVITATION_WORDS[m.invitation]}
-        </span>
-      );
-    case 'reply':
-      return replyWords(m);
-    case 'seen':
-      return <LinkState member={m} zone={course.term.zone} />;
-    default:
-      return null;
-  }
-}
-
-/** Whether the link in force was used, and when it ends. */
-function LinkState({ member: m, zone }: { member: MemberInfo; zone: string }) {
-  const now = useNow(60_000);
-  if (m.linkUntil !== null && m.linkUntil <= now) return <span className={classes.quiet}>over</span>;
-  if (m.role === 'teacher' && m.lastSeen === null) return null;
-  const used = m.lastSeen !== null && m.lastSeen >= (m.linkAt ?? 0);
-  const words = used ? instantWords(m.lastSeen!, zone) : m.linkAt ? 'replaced, not used' : 'never';
-  return (
-    <span className={used ? undefined : classes.quiet}>
-      {words}
-      {m.linkUntil !== null && `, until ${instantWords(m.linkUntil, zone)}`}
-    </span>
-  );
-}
 
 /** The headings: everyone chosen by one tick, each column sorted by a press. */
 function Head({
@@ -293,6 +205,7 @@ function Head({
   select,
   rows,
   table,
+  active,
 }: {
   grid: string;
   all: boolean;
@@ -300,26 +213,41 @@ function Head({
   select: (ids: ReadonlySet<string>) => void;
   rows: Row<MemberInfo>[];
   table: Table<MemberInfo>;
+  active: number | null;
 }) {
   return (
-    <div className={`${classes.row} ${classes.head}`} role="row" style={{ gridTemplateColumns: grid }}>
-      <span role="columnheader">
+    <div
+      className={`${classes.row} ${classes.head}`}
+      role="row"
+      aria-rowindex={1}
+      style={{ gridTemplateColumns: grid }}
+    >
+      <span role="columnheader" aria-colindex={1}>
         <Box
           label="Choose everyone shown"
+          cell="-1:0"
+          active={active === 0}
           checked={all}
           some={!all && selected.size > 0}
           change={() => select(all ? new Set() : new Set(rows.map((r) => r.id)))}
         />
       </span>
-      {table.getFlatHeaders().map((h) => {
+      {table.getFlatHeaders().map((h, i) => {
         const sorted = h.column.getIsSorted();
         return (
           <span
             key={h.id}
             role="columnheader"
+            aria-colindex={i + 2}
             aria-sort={sorted === 'asc' ? 'ascending' : sorted === 'desc' ? 'descending' : 'none'}
           >
-            <button type="button" className={classes.sort} onClick={h.column.getToggleSortingHandler()}>
+            <button
+              type="button"
+              className={classes.sort}
+              data-cell={`-1:${i + 1}`}
+              tabIndex={active === i + 1 ? 0 : -1}
+              onClick={h.column.getToggleSortingHandler()}
+            >
               {String(h.column.columnDef.header)}
               {sorted === 'asc' ? ' ↑' : sorted === 'desc' ? ' ↓' : ''}
             </button>
@@ -335,16 +263,18 @@ function useCalls({
   selected,
   select,
   change,
+  go,
   setEditing,
 }: {
   selected: ReadonlySet<string>;
   select: (ids: ReadonlySet<string>) => void;
   change: ((member: string, fields: MemberFields) => void) | null;
+  go: (to: Cell) => void;
   setEditing: (value: { id: string; column: string } | null) => void;
 }) {
-  const latest = useRef({ selected, select, change });
+  const latest = useRef({ selected, select, change, go });
   useEffect(() => {
-    latest.current = { selected, select, change };
+    latest.current = { selected, select, change, go };
   });
   const toggle = useCallback((id: string, on: boolean) => {
     const next = new Set(latest.current.selected);
@@ -360,11 +290,13 @@ function useCalls({
     (id: string, fields: MemberFields) => latest.current.change?.(id, fields),
     [],
   );
-  return { toggle, edit, changeField };
+  const closed = useCallback((row: number, column: number) => latest.current.go({ row, column }), []);
+  return { toggle, edit, change: changeField, closed };
 }
 
 /** The rows as they are sorted, and those of them that are drawn. */
 function useRows(members: MemberInfo[]) {
+  const around = useRef(0);
   const [sorting, setSorting] = useState<SortingState>([]);
   const scroller = useRef<HTMLDivElement>(null);
   // eslint-disable-next-line react-hooks/incompatible-library -- the compiler leaves this one component alone
@@ -388,43 +320,52 @@ function useRows(members: MemberInfo[]) {
     getScrollElement: () => scroller.current,
     estimateSize: () => ROW_PX,
     overscan: 12,
+    // The row with the cell that is in the order of tabs is always drawn.
+    rangeExtractor: (range) =>
+      [
+        ...new Set([Math.min(Math.max(around.current, 0), range.count - 1), ...defaultRangeExtractor(range)]),
+      ].sort((a, b) => a - b),
   });
   const drawn =
     rows.length <= FEW
       ? rows.map((_, index) => ({ index, start: index * ROW_PX }))
       : virtual.getVirtualItems();
-  return { scroller, table, rows, grid, virtual, drawn };
+  const height = rows.length <= FEW ? null : virtual.getTotalSize();
+  const show = (row: number) => {
+    around.current = row;
+    virtual.scrollToIndex(row);
+  };
+  return { scroller, table, rows, grid, height, drawn, show };
 }
 
 /** What a key acts on. */
 interface Keyed {
   rows: Row<MemberInfo>[];
-  active: number;
+  cells: ReturnType<typeof useCells>;
   selected: ReadonlySet<string>;
   select: (ids: ReadonlySet<string>) => void;
   toggle: (id: string, on: boolean) => void;
-  /** Opens a person's name for change; null where the reader may not. */
-  open: ((id: string) => void) | null;
-  /** Rows on a page. */
-  page: number;
-  go: (row: number) => void;
+  /** Opens a cell for change; null where the reader may not. */
+  edit: ((id: string, column: string) => void) | null;
 }
 
 /** What a key does; false where it is none of the table's. */
-function press(e: KeyboardEvent, { rows, active, selected, select, toggle, open, page, go }: Keyed): boolean {
-  const steps: Record<string, number> = { ArrowDown: 1, ArrowUp: -1, PageDown: page, PageUp: -page };
-  const move = (to: number) => {
-    const at = Math.max(0, Math.min(rows.length - 1, to));
-    go(at);
-    if (e.shiftKey && rows[at]) toggle(rows[at].id, true);
-  };
-  const row = rows[active];
-  if (steps[e.key] !== undefined) move(active + steps[e.key]!);
-  else if (e.key === 'Home') move(0);
-  else if (e.key === 'End') move(rows.length - 1);
-  else if (e.key === ' ' && row) toggle(row.id, !selected.has(row.id));
-  else if (e.key === 'Enter' && row && open) open(row.id);
-  else if (e.key === 'a' && (e.ctrlKey || e.metaKey)) select(new Set(rows.map((r) => r.id)));
-  else return false;
+function press(e: KeyboardEvent, { rows, cells, selected, select, toggle, edit }: Keyed): boolean {
+  const to = cells.move(e);
+  if (to) {
+    if (e.shiftKey && rows[to.row]) toggle(rows[to.row]!.id, true);
+    return true;
+  }
+  const row = rows[cells.active.row];
+  const [column] = NAMES[cells.active.column - 1] ?? [];
+  if (e.key === 'a' && (e.ctrlKey || e.metaKey)) select(new Set(rows.map((r) => r.id)));
+  else if (!row) return false;
+  // A box ticks itself.
+  else if (e.key === ' ' && (e.target as HTMLElement).tagName === 'INPUT') return false;
+  else if (e.key === ' ') toggle(row.id, !selected.has(row.id));
+  else if (e.key === 'Enter' || e.key === 'F2') {
+    if (!edit || !column || !EDITABLE.includes(column)) return false;
+    edit(row.id, column);
+  } else return false;
   return true;
 }

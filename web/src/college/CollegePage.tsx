@@ -23,7 +23,6 @@ export function CollegePage() {
   const go = (id: string) => setSearch({ term: id });
   return (
     <>
-      <title>Term and bell times – Nimble Bell</title>
       <Bar home="/courses">
         <span className={frame.grow} />
         <Person />

@@ -12,13 +12,13 @@ import {
   TextInput,
 } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
-import { notifications } from '@mantine/notifications';
 import { useQuery, type UseMutationResult, type UseQueryResult } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { CourseDetail, InvitationPreview, InvitationTemplate, MemberInfo } from '@nimble-bell/core/api';
 import { DEFAULT_INVITATION, FIELDS } from '@nimble-bell/core/mail';
 import { countWords } from '@nimble-bell/core/calendar';
 import { useAsk } from '../app/api';
+import { say } from '../app/notices';
 import { useThisCourse } from '../app/course';
 import { useChange } from '../app/queries';
 import { LetterPaper } from '../ui/LetterPaper';
@@ -90,10 +90,7 @@ function Preview(props: {
     const html = new Blob([preview.html], { type: 'text/html' });
     const text = new Blob([preview.text], { type: 'text/plain' });
     await navigator.clipboard.write([new ClipboardItem({ 'text/html': html, 'text/plain': text })]);
-    notifications.show({
-      message: `Copied as ${preview.name} gets it: paste it where you like.`,
-      color: 'pine',
-    });
+    say(`Copied as ${preview.name} gets it: paste it where you like.`);
   };
   return (
     <Stack gap="xs">

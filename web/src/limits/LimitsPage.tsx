@@ -1,15 +1,20 @@
-import { Button, Group, Radio, Stack, Table, Text, Title } from '@mantine/core';
-import { useForm, type UseFormReturnType } from '@mantine/form';
-import { useBlocker, type Blocker } from 'react-router';
-import { Permission, type CourseDetail, type Limits } from '@nimble-bell/core/api';
+import { Button, Group, Loader, Radio, Stack, Table, Text, Title } from '@mantine/core';
+import { useState } from 'react';
+import type { CourseDetail, Limits, Permission } from '@nimble-bell/core/api';
 import { dateWords, instantWords } from '@nimble-bell/core/calendar';
-import { limitsWords, PERMISSION_WORDS, rowOf, SHOWN_CAPABILITIES } from '@nimble-bell/core/limits';
+import {
+  limitsWords,
+  PERMISSION_WORDS,
+  PERMISSIONS,
+  rowOf,
+  SHOWN_CAPABILITIES,
+} from '@nimble-bell/core/limits';
 import { useAsk } from '../app/api';
 import { useThisCourse } from '../app/course';
 import { useChange } from '../app/queries';
+import { useKeeping, useKept, type Kept } from '../plan/useKeptDraft';
 import { Panel } from '../ui/Panel';
 import { PermissionMark } from '../ui/PermissionMark';
-import type { UseMutationResult } from '@tanstack/react-query';
 
 const ABOUT: Record<Permission, string> = {
   closed: 'nobody does it',
@@ -20,18 +25,27 @@ const ABOUT: Record<Permission, string> = {
 /** Those that can be set here. */
 const shownOf = (limits: Limits) => Object.fromEntries(SHOWN_CAPABILITIES.map((c) => [c, limits[c]]));
 
-/** What students may do in every session of the course, until a live change. */
+/** What students may do in every session of the course, until a live change. What was left half done is taken up. */
 export function LimitsPage() {
   const course = useThisCourse();
+  const kept = useKept<Limits>(keyOf(course));
+  if (kept === undefined) return <Loader aria-label="Looking for what you chose" />;
+  return <LimitsForm kept={kept} />;
+}
+
+const keyOf = (course: CourseDetail) => `limits/${course.id}`;
+
+function LimitsForm({ kept }: { kept: Kept<Limits> | null }) {
+  const course = useThisCourse();
   const ask = useAsk();
-  const form = useForm<Limits>({ initialValues: course.limits });
+  const [limits, setLimits] = useState<Limits>({ ...course.limits, ...kept?.body });
   const mayPlan = course.role === 'teacher';
   const save = useChange(
-    (limits: Limits) => ask(`/courses/${course.id}/limits`, 'PUT', { limits: shownOf(limits) }),
+    () => ask(`/courses/${course.id}/limits`, 'PUT', { limits: shownOf(limits) }),
     () => 'The limits are in force, in a class that is on as well.',
   );
-  const dirty = form.isDirty();
-  const leaving = useBlocker(() => dirty && !save.isPending && !save.isSuccess);
+  const dirty = SHOWN_CAPABILITIES.some((c) => limits[c] !== course.limits[c]);
+  const forget = useKeeping(keyOf(course), mayPlan && dirty ? limits : null);
   return (
     <Stack>
       <Title order={1} size="h2">
@@ -46,17 +60,17 @@ export function LimitsPage() {
           <Heads />
           <Table.Tbody>
             {SHOWN_CAPABILITIES.map((c) => (
-              <Table.Tr key={c} role="radiogroup" aria-label={rowOf(c).label}>
-                <Table.Td fw={550}>{rowOf(c).label}</Table.Td>
-                {Permission.options.map((p) => (
+              <Table.Tr key={c}>
+                <Table.Th scope="row">{rowOf(c).label}</Table.Th>
+                {PERMISSIONS.map((p) => (
                   <Table.Td key={p}>
                     <Radio
                       name={c}
                       value={p}
                       disabled={!mayPlan}
                       aria-label={`${rowOf(c).label}: ${PERMISSION_WORDS[p]}`}
-                      checked={form.values[c] === p}
-                      onChange={() => form.setFieldValue(c, p)}
+                      checked={limits[c] === p}
+                      onChange={() => setLimits({ ...limits, [c]: p })}
                     />
                   </Table.Td>
                 ))}
@@ -64,7 +78,18 @@ export function LimitsPage() {
             ))}
           </Table.Tbody>
         </Table>
-        {mayPlan && <Ending save={save} dirty={dirty} course={course} form={form} leaving={leaving} />}
+        {mayPlan && (
+          <Ending
+            save={() => save.mutate(undefined, { onSuccess: () => void forget() })}
+            saving={save.isPending}
+            dirty={dirty}
+            course={course}
+            back={() => {
+              setLimits(course.limits);
+              void forget();
+            }}
+          />
+        )}
       </Panel>
     </Stack>
   );
@@ -102,7 +127,7 @@ function Heads() {
     <Table.Thead>
       <Table.Tr>
         <Table.Th>Students</Table.Th>
-        {Permission.options.map((p) => (
+        {PERMISSIONS.map((p) => (
           <Table.Th key={p} w={200}>
             <Group gap={8} wrap="nowrap">
               <PermissionMark state={p} />
@@ -121,36 +146,28 @@ function Heads() {
 }
 
 interface EndingProps {
-  save: UseMutationResult<unknown, Error, Limits>;
+  save: () => void;
+  saving: boolean;
   dirty: boolean;
   course: CourseDetail;
-  form: UseFormReturnType<Limits>;
-  leaving: Blocker;
+  back: () => void;
 }
 
-function Ending(props: EndingProps) {
-  const { save, dirty, course, form, leaving } = props;
+function Ending({ save, saving, dirty, course, back }: EndingProps) {
   return (
     <Group mt="md">
-      <Button
-        loading={save.isPending}
-        disabled={!dirty && course.limitsSet !== null}
-        onClick={() => save.mutate(form.values, { onSuccess: () => form.resetDirty() })}
-      >
+      <Button loading={saving} disabled={!dirty && course.limitsSet !== null} onClick={save}>
         Save the limits
       </Button>
       {dirty && (
-        <Button variant="default" onClick={form.reset}>
-          Back to what is saved
-        </Button>
-      )}
-      {leaving.state === 'blocked' && (
-        <Text role="alert" c="var(--clay)">
-          Not saved yet.{' '}
-          <Button variant="subtle" onClick={() => leaving.proceed()}>
-            Leave all the same
+        <>
+          <Button variant="default" onClick={back}>
+            Back to what is saved
           </Button>
-        </Text>
+          <Text size="sm" c="dimmed">
+            Not in force yet. It is kept if you leave the page.
+          </Text>
+        </>
       )}
     </Group>
   );

@@ -4,15 +4,29 @@ import { inCourse } from '../testing/render';
 import { LimitsPage } from './LimitsPage';
 
 test('the limits page proves what is in force and saves all of it at once', async () => {
-  answerRequests({ 'PUT /api/courses/course/limits': {} });
+  answerRequests({
+    'PUT /api/courses/course/limits': {},
+    '/api/drafts?key=limits%2Fcourse': { draft: null },
+  });
   inCourse({ limitsSet: { by: 'Maren Oduya', at: Date.UTC(2026, 9, 6, 21, 30) } }, <LimitsPage />);
-  expect(screen.getByText('Set by Maren Oduya, Tue 6 Oct, 18:30')).toBeTruthy();
+  expect(await screen.findByText('Set by Maren Oduya, Tue 6 Oct, 18:30')).toBeTruthy();
   expect(screen.getByTestId('in-force').textContent).toContain('By hand: speak');
   expect((screen.getByRole('button', { name: 'Save the limits' }) as HTMLButtonElement).disabled).toBe(true);
   fireEvent.click(screen.getByLabelText('Speak: Closed'));
   fireEvent.click(screen.getByRole('button', { name: 'Save the limits' }));
-  await waitFor(() => expect(asked).toHaveLength(1));
-  expect(asked[0]!.body).toMatchObject({
+  const saved = () => asked.find((a) => a.path === '/api/courses/course/limits');
+  await waitFor(() => expect(saved()).toBeTruthy());
+  expect(saved()!.body).toMatchObject({
     limits: { speak: 'closed', camera: 'open', writeToTeachers: 'open' },
   });
+});
+
+test('what was chosen and not saved is there again, and said not to be in force', async () => {
+  answerRequests({ '/api/drafts?key=limits%2Fcourse': { draft: { body: { speak: 'closed' }, at: 0 } } });
+  inCourse({}, <LimitsPage />);
+  const speak = (await screen.findByLabelText('Speak: Closed')) as HTMLInputElement;
+  expect(speak.checked).toBe(true);
+  expect(screen.getByText(/^Not in force yet/)).toBeTruthy();
+  fireEvent.click(screen.getByRole('button', { name: 'Back to what is saved' }));
+  expect(speak.checked).toBe(false);
 });

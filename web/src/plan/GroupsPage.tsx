@@ -15,6 +15,7 @@ import { groupName, splitInto, type SplitWay } from '@nimble-bell/core/roster';
 import { useThisCourse } from '../app/course';
 import { useAsked } from '../app/queries';
 import { Findings } from '../ui/Findings';
+import { dragWords } from '../ui/dragWords';
 import { Empty, Panel } from '../ui/Panel';
 import { useSavePlan } from './ConfirmPlan';
 import { OutcomeView } from './OutcomeView';
@@ -237,8 +238,14 @@ function Columns(props: ColumnsProps) {
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
     useSensor(KeyboardSensor),
   );
+  const words = dragWords({
+    what: (id) => students.find((s) => s.id === id)?.name ?? 'A student',
+    where: (_active, over) => over && (over.id === 'none' ? 'in no group' : `in group ${over.id}`),
+    how: 'Arrows move, Space puts down, Escape leaves it. Or choose the group in the list beside the name.',
+  });
   return (
     <DndContext
+      accessibility={words}
       sensors={sensors}
       onDragEnd={({ active, over }) =>
         over && move(String(active.id), over.id === 'none' ? '' : String(over.id))

@@ -15,6 +15,7 @@ import {
   clockWords,
   countWords,
   dateWords,
+  instantWords,
   mondayOf,
   termDays,
   toClock,
@@ -27,6 +28,7 @@ import {
 import { useNavigate } from 'react-router';
 import { useNow } from '../app/clock';
 import { useThisCourse } from '../app/course';
+import { deltaOf, dragWords } from '../ui/dragWords';
 import { CancelDays } from './CancelDays';
 import { ChangePanel } from './ChangePanel';
 import classes from './week.module.css';
@@ -326,8 +328,20 @@ function Blocks(props: BlocksProps) {
     const target = session && placeAfter(session, zone, delta, dayWidth);
     if (session && target) setMoved({ session, to: target });
   };
+  const words = dragWords({
+    what: (id) => {
+      const s = sessions.find((x) => x.id === id);
+      return s ? `${s.seriesTitle}, ${instantWords(s.startsAt, zone)}` : 'A session';
+    },
+    where: (active) => {
+      const s = sessions.find((x) => x.id === active.id);
+      const to = s && placeAfter(s, zone, deltaOf(active), dayWidth);
+      return to ? `${dateWords(to.date)}, ${to.start}` : null;
+    },
+    how: 'Left and right move it by a day, up and down by a quarter of an hour. Space puts it down, Escape leaves it.',
+  });
   return (
-    <DndContext sensors={sensors} onDragEnd={drop}>
+    <DndContext sensors={sensors} onDragEnd={drop} accessibility={words}>
       {sessions.map((s) => (
         <Block
           key={s.id}

@@ -1,10 +1,9 @@
-import { Button, Group, Loader, Progress, ScrollArea, Stack, Table, Text, Title } from '@mantine/core';
+import { Button, Group, Loader, ScrollArea, Stack, Table, Text, Title } from '@mantine/core';
 import { Link, useParams } from 'react-router';
-import type { RecordingInfo, SessionDetail } from '@nimble-bell/core/api';
+import type { SessionDetail } from '@nimble-bell/core/api';
 import {
   clockWords,
   countWords,
-  dayWords,
   durationWords,
   instantWords,
   listWords,
@@ -17,7 +16,7 @@ import { Fault } from '../ui/Fault';
 import { ListedSwitch } from '../ui/ListedSwitch';
 import { Materials } from '../ui/Materials';
 import { Empty, Panel } from '../ui/Panel';
-import { lengthWords, preparingWords } from '../watch/words';
+import { RecordingLine } from '../ui/RecordingLine';
 
 /** Asked often while the class is on or its recording is prepared. */
 const pollOf = (known: SessionDetail | undefined): number =>
@@ -95,30 +94,6 @@ function Replies({ replies }: { replies: NonNullable<SessionDetail['replies']> }
         ) : null;
       })}
     </Panel>
-  );
-}
-
-export function RecordingLine({ recording, to }: { recording: RecordingInfo; to: string }) {
-  const { state, progress, title, lengthMs, keepUntil } = recording;
-  return (
-    <Group justify="space-between" data-testid="recording" data-state={state}>
-      <div style={{ flex: 1 }}>
-        <Text fw={550}>{title}</Text>
-        <Text size="sm" c="dimmed" className="figures">
-          {state === 'ready'
-            ? `${lengthWords(lengthMs)}${keepUntil ? `, kept until ${dayWords(keepUntil)}` : ''}`
-            : preparingWords(recording)}
-        </Text>
-        {state === 'preparing' && (
-          <Progress value={100 * progress} mt={6} maw={320} aria-label="Being prepared" />
-        )}
-      </div>
-      {state === 'ready' && (
-        <Button component={Link} to={to} variant="default">
-          Watch
-        </Button>
-      )}
-    </Group>
   );
 }
 

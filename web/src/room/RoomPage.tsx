@@ -15,6 +15,7 @@ import { useConnection, useStanding } from './live/useConnection';
 import { RoomContext, useInfo, useTeaching } from './live/useRoom';
 import { RunSheetBar } from './runSheet/RunSheetBar';
 import { Seats } from './seats/Seats';
+import { useAbout } from '../app/title';
 import { PANELS } from './tools/registry';
 
 /** The room. A page opened straight at it asks for one press first: browsers play no sound before. */
@@ -72,11 +73,11 @@ function Dismissed({ connection }: { connection: RoomConnection }) {
 
 function RoomFrame() {
   useHushKey();
-  const { course } = useInfo();
+  const { course, session } = useInfo();
+  useAbout(`${course.code} ${session.seriesTitle} ${session.number}`);
   const teaching = useTeaching();
   return (
     <div className={classes.frame} data-teaching={teaching}>
-      <title>{`${course.code} in class – Nimble Bell`}</title>
       <RunSheetBar />
       {teaching ? <FloorPanel /> : <Statements />}
       <main className={classes.middle} id="content">

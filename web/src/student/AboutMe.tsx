@@ -1,97 +1,54 @@
-import { Anchor, Button, Group, Text, TextInput } from '@mantine/core';
-import { useMemo, useState } from 'react';
+import { Anchor, Button, Group, Text } from '@mantine/core';
+import { lazy, Suspense, useState } from 'react';
 import type { MyCourse } from '@nimble-bell/core/api';
 import { zoneWords } from '@nimble-bell/core/calendar';
 import { useAsk } from '../app/api';
 import { useChange } from '../app/queries';
 import { Panel } from '../ui/Panel';
-import { ZoneSelect } from '../ui/ZoneSelect';
+import { useReturn } from '../ui/useReturn';
 import { Link, useParams } from 'react-router';
+
+// The list of the world's time zones is heavy, and seldom asked for.
+const AboutMeForm = lazy(() => import('./AboutMeForm'));
 
 /** How one is called, and where one is: one's own to say. */
 export function AboutMe({ mine }: { mine: MyCourse }) {
   const ask = useAsk();
   const { code } = useParams();
   const { me } = mine;
-  const [name, setName] = useState(me.preferredName ?? '');
-  const [zone, setZone] = useState(me.zone);
+  const [changing, setChanging] = useState(false);
+  const [opener, closeBy] = useReturn();
   const here = Intl.DateTimeFormat().resolvedOptions().timeZone;
-  const zones = useMemo(
-    () => [...new Set([me.zone, here, ...Intl.supportedValuesOf('timeZone')])],
-    [me.zone, here],
-  );
-  const save = useChange(
-    () => ask('/my-course/me', 'PUT', { zone, preferredName: name.trim() || null }),
+  const move = useChange(
+    () => ask('/my-course/me', 'PUT', { zone: here, preferredName: me.preferredName }),
     () => 'Kept.',
   );
-  const changed = zone !== me.zone || (name.trim() || null) !== me.preferredName;
-
   return (
     <Panel title="About you">
-      <form
-        onSubmit={(e) => {
-          e.preventDefault();
-          save.mutate(undefined);
-        }}
-      >
-        <Fields
-          me={me}
-          name={name}
-          setName={setName}
-          zones={zones}
-          zone={zone}
-          setZone={setZone}
-          changed={changed}
-          busy={save.isPending}
-        />
-      </form>
-      {here !== me.zone && zone === me.zone && (
+      {changing ? (
+        <Suspense fallback={<Text size="sm">Looking up time zones</Text>}>
+          <AboutMeForm me={me} close={() => closeBy(() => setChanging(false))} />
+        </Suspense>
+      ) : (
+        <Group justify="space-between">
+          <Text>
+            In class you are called {me.preferredName ?? me.name}. Times are {zoneWords(me.zone)} time.
+          </Text>
+          <Button variant="default" size="compact-sm" ref={opener} onClick={() => setChanging(true)}>
+            Change
+          </Button>
+        </Group>
+      )}
+      {here !== me.zone && !changing && (
         <Text size="sm" mt="xs">
           This device is on {zoneWords(here)} time.{' '}
-          <Anchor component="button" type="button" size="sm" onClick={() => setZone(here)}>
+          <Anchor component="button" type="button" size="sm" onClick={() => move.mutate(undefined)}>
             Use it
           </Anchor>
         </Text>
       )}
       <Take code={code} me={me} />
     </Panel>
-  );
-}
-
-interface FieldsProps {
-  me: MyCourse['me'];
-  name: string;
-  setName: (value: string) => void;
-  zones: string[];
-  zone: string;
-  setZone: (value: string) => void;
-  changed: boolean;
-  busy: boolean;
-}
-
-function Fields(props: FieldsProps) {
-  const { me, name, setName, zones, zone, setZone, changed, busy } = props;
-  return (
-    <Group align="flex-end">
-      <TextInput
-        label="What you are called in class"
-        placeholder={me.name}
-        maxLength={120}
-        value={name}
-        onChange={(e) => setName(e.currentTarget.value)}
-        style={{ flex: '1 1 200px' }}
-      />
-      <ZoneSelect
-        label="Your time zone"
-        zones={zones}
-        value={zone}
-        onChange={(z) => z && setZone(z)}
-        style={{ flex: '1 1 200px' }}
-      />
-      <Button type="submit" variant="default" disabled={!changed} loading={busy}>
-        Keep it
-      </Button>
-    </Group>
   );
 }
 

@@ -1,9 +1,10 @@
-import { Anchor, Group, SegmentedControl, Text } from '@mantine/core';
+import { Anchor, Group, Text } from '@mantine/core';
 import type { Answer, MyCourse } from '@nimble-bell/core/api';
 import { countWords } from '@nimble-bell/core/calendar';
 import { useAsk } from '../app/api';
 import { serverNow } from '../app/clock';
 import { useChange } from '../app/queries';
+import { Choice } from '../ui/Choice';
 import { Panel } from '../ui/Panel';
 
 const ANSWERS: { value: Answer; label: string }[] = [
@@ -32,12 +33,12 @@ export function Answers({ mine }: { mine: MyCourse }) {
               {countWords(ahead.filter((s) => s.seriesId === id).length, 'session')} ahead
             </Text>
           </div>
-          <SegmentedControl
-            size="xs"
-            aria-label={`Do you come to ${title}?`}
-            data={ANSWERS}
-            value={mine.replies.find((r) => r.seriesId === id && r.date === null)?.answer ?? ''}
-            onChange={(answer) => reply.mutate({ seriesId: id, answer: answer as Answer })}
+          <Choice
+            label={`Do you come to ${title}?`}
+            options={ANSWERS}
+            value={mine.replies.find((r) => r.seriesId === id && r.date === null)?.answer ?? null}
+            onChange={(answer) => reply.mutate({ seriesId: id, answer })}
+            follows={false}
           />
         </Group>
       ))}

@@ -1,4 +1,4 @@
-import { Table, Text } from '@mantine/core';
+import { Group, Text } from '@mantine/core';
 import type { Attended, MyCourse } from '@nimble-bell/core/api';
 import { countWords, instantWords } from '@nimble-bell/core/calendar';
 import { useAsked } from '../app/queries';
@@ -17,28 +17,26 @@ export function Attendance({ mine }: { mine: MyCourse }) {
     >
       <details>
         <summary>Session by session</summary>
-        <Table fz="sm">
-          <Table.Tbody>
-            {[...lines].reverse().map(({ sessionId, line }) => {
-              const s = mine.sessions.find((x) => x.id === sessionId);
-              return (
-                <Table.Tr key={sessionId}>
-                  <Table.Td>
-                    {s?.seriesTitle} {s?.number}
-                    <Text size="xs" c="dimmed">
-                      {s && instantWords(s.startsAt, mine.me.zone)}
-                    </Text>
-                  </Table.Td>
-                  <Table.Td className="figures">
-                    {line.state === 'absent' ? 'not there' : countWords(line.minutes, 'minute')}
-                    {line.late && ', late'}
-                    {line.leftEarly && ', left early'}
-                  </Table.Td>
-                </Table.Tr>
-              );
-            })}
-          </Table.Tbody>
-        </Table>
+        <ul style={{ listStyle: 'none', margin: 0, padding: 0 }}>
+          {[...lines].reverse().map(({ sessionId, line }) => {
+            const s = mine.sessions.find((x) => x.id === sessionId);
+            return (
+              <Group key={sessionId} component="li" justify="space-between" gap="xs" py={3}>
+                <Text size="sm">
+                  {s?.seriesTitle} {s?.number}
+                  <Text span size="xs" c="dimmed">
+                    {s && `, ${instantWords(s.startsAt, mine.me.zone)}`}
+                  </Text>
+                </Text>
+                <Text size="sm" className="figures">
+                  {line.state === 'absent' ? 'not there' : countWords(line.minutes, 'minute')}
+                  {line.late && ', late'}
+                  {line.leftEarly && ', left early'}
+                </Text>
+              </Group>
+            );
+          })}
+        </ul>
       </details>
     </Panel>
   );

@@ -1,7 +1,8 @@
-import { Anchor, Container, Loader, Stack, Switch, Text, Title } from '@mantine/core';
+import { Anchor, Container, Stack, Switch, Text, Title } from '@mantine/core';
 import { Link, useParams } from 'react-router';
 import type { MyCourse, Unwanted } from '@nimble-bell/core/api';
 import { Bar } from '../app/Bar';
+import { Shell } from '../app/Shell';
 import { useAsk } from '../app/api';
 import { useAsked, useChange } from '../app/queries';
 import { Fault } from '../ui/Fault';
@@ -22,13 +23,12 @@ export function LettersOff() {
     () => 'Kept.',
   );
   if (mine.error) return <Fault error={mine.error} />;
-  if (!mine.data) return <Loader m={60} aria-label="Loading your course" />;
+  if (!mine.data) return <Shell label="Loading your course" />;
   const { course, me } = mine.data;
   const toggle = (topic: Unwanted, on: boolean) =>
     keep.mutate(on ? me.quiet.filter((t) => t !== topic) : [...me.quiet, topic]);
   return (
     <>
-      <title>{`Your letters – ${course.code} – Nimble Bell`}</title>
       <Bar home={`/in/${code}`} />
       <Container size="sm" py="lg" component="main" id="content">
         <Title order={1} size="h2" mb="md">

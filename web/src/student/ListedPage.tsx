@@ -11,7 +11,6 @@ export function ListedPage() {
   const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
   return (
     <>
-      <title>Listed sessions – Nimble Bell</title>
       <Bar />
       <Container size="md" py="lg" component="main" id="content">
         <Title order={1} size="h2">

@@ -1,4 +1,5 @@
-import { Anchor, Button, Container, Group, Loader, Paper, Stack, Text, Title } from '@mantine/core';
+import { Anchor, Button, Container, Group, Paper, Stack, Text, Title } from '@mantine/core';
+import { startTransition, useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { MyCourse, SessionInfo } from '@nimble-bell/core/api';
 import {
@@ -17,20 +18,21 @@ import { mayWords } from '@nimble-bell/core/limits';
 import { recordingWords } from '@nimble-bell/core/recording';
 import { telephoneWords } from '@nimble-bell/core/mail';
 import { Bar } from '../app/Bar';
+import { Shell } from '../app/Shell';
+import { useAbout } from '../app/title';
 import { serverNow, useNow } from '../app/clock';
 import { useAsked, useMe } from '../app/queries';
 import frame from '../app/frame.module.css';
-import { RecordingLine } from '../review/SessionPage';
 import { Fault } from '../ui/Fault';
 import { FeedPanel } from '../ui/FeedPanel';
 import { Materials } from '../ui/Materials';
 import { NoticeBody } from '../ui/NoticeBody';
 import { Empty, Panel } from '../ui/Panel';
+import { RecordingLine } from '../ui/RecordingLine';
 import { SessionRows } from '../ui/SessionRows';
 import { AboutMe } from './AboutMe';
 import { Answers, CannotCome } from './Answers';
 import { Attendance } from './Attendance';
-import { saveEntry } from './entry';
 import type { DoorState } from '@nimble-bell/core/door';
 
 const NEAR_MS = 30 * 60_000;
@@ -46,12 +48,13 @@ export function StudentPage() {
   const { code } = useParams();
   useMe();
   const mine = useAsked<MyCourse>('/my-course', { every: pollOf });
+  const named = mine.data?.course;
+  useAbout(named && `${named.code} ${named.title}`);
   if (mine.error) return <Fault error={mine.error} />;
-  if (!mine.data) return <Loader m={60} aria-label="Loading your course" />;
-  const { course, me, teachers, recordings } = mine.data;
+  if (!mine.data) return <Shell label="Loading your course" />;
+  const { course, me, teachers } = mine.data;
   return (
     <>
-      <title>{`${course.code} ${course.title} – Nimble Bell`}</title>
       <Bar home={`/in/${code}`}>
         <span className={frame.grow} />
         <Text size="sm">{me.name}</Text>
@@ -65,39 +68,60 @@ export function StudentPage() {
         </Text>
         <Stack>
           <Next mine={mine.data} />
-          <Rooms mine={mine.data} />
-          <Notices mine={mine.data} />
-          <Panel
-            title="Recordings"
-            about={recordings.length ? 'Watch what you missed, or watch it again.' : undefined}
-          >
-            {recordings.length === 0 && <Empty>There is no recording yet.</Empty>}
-            <Stack gap="sm">
-              {recordings.map((r) => (
-                <RecordingLine
-                  key={r.id}
-                  recording={{ ...r, title: `${r.title}, ${instantWords(r.startsAt, me.zone)}` }}
-                  to={`/in/${code}/watch/${r.id}`}
-                />
-              ))}
-            </Stack>
-          </Panel>
-          {mine.data.materials.some((m) => m.sessionId === null) && (
-            <Panel title="Files and links">
-              <Materials materials={mine.data.materials.filter((m) => m.sessionId === null)} />
-            </Panel>
-          )}
-          <Answers mine={mine.data} />
-          <TermList mine={mine.data} />
-          <HowItGoes mine={mine.data} />
-          <Attendance mine={mine.data} />
-          <FeedPanel
-            course={null}
-            about={`Your classes in your own calendar, in ${zoneWords(me.zone)} time, and up to date.`}
-          />
-          <AboutMe mine={mine.data} />
+          <Rest mine={mine.data} />
         </Stack>
       </Container>
+    </>
+  );
+}
+
+/** Whether the page has been painted once: what is further down is drawn after what one came for. */
+function usePainted(): boolean {
+  const [painted, setPainted] = useState(false);
+  useEffect(() => {
+    const frame = requestAnimationFrame(() => startTransition(() => setPainted(true)));
+    return () => cancelAnimationFrame(frame);
+  }, []);
+  return painted;
+}
+
+function Rest({ mine }: { mine: MyCourse }) {
+  const { code } = useParams();
+  const { me, recordings } = mine;
+  if (!usePainted()) return null;
+  return (
+    <>
+      <Rooms mine={mine} />
+      <Notices mine={mine} />
+      <Panel
+        title="Recordings"
+        about={recordings.length ? 'Watch what you missed, or watch it again.' : undefined}
+      >
+        {recordings.length === 0 && <Empty>There is no recording yet.</Empty>}
+        <Stack gap="sm">
+          {recordings.map((r) => (
+            <RecordingLine
+              key={r.id}
+              recording={{ ...r, title: `${r.title}, ${instantWords(r.startsAt, me.zone)}` }}
+              to={`/in/${code}/watch/${r.id}`}
+            />
+          ))}
+        </Stack>
+      </Panel>
+      {mine.materials.some((m) => m.sessionId === null) && (
+        <Panel title="Files and links">
+          <Materials materials={mine.materials.filter((m) => m.sessionId === null)} />
+        </Panel>
+      )}
+      <Answers mine={mine} />
+      <TermList mine={mine} />
+      <HowItGoes mine={mine} />
+      <Attendance mine={mine} />
+      <FeedPanel
+        course={null}
+        about={`Your classes in your own calendar, in ${zoneWords(me.zone)} time, and up to date.`}
+      />
+      <AboutMe mine={mine} />
     </>
   );
 }
@@ -294,7 +318,12 @@ function NextActions({ next, mine }: { next: SessionInfo & { door: DoorState }; 
   return (
     <Group gap="md" mt="sm">
       {next.state !== 'live' && (
-        <Anchor component="button" type="button" size="sm" onClick={() => saveEntry(mine, next)}>
+        <Anchor
+          component="button"
+          type="button"
+          size="sm"
+          onClick={() => void import('./entry').then((m) => m.saveEntry(mine, next))}
+        >
           Put it in my calendar
         </Anchor>
       )}

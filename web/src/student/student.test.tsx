@@ -22,7 +22,8 @@ const mine = (more: Partial<MyCourse> = {}): MyCourse =>
 const open = async (more: Partial<MyCourse> = {}, answers: Record<string, unknown> = {}) => {
   answerRequests({ '/api/me': me, '/api/my-course': mine(more), ...answers });
   show(<StudentPage />, { path: '/in/:code', at: '/in/abc' });
-  await screen.findByRole('heading', { level: 1 });
+  // The last of the page, which is drawn after what one came for.
+  await screen.findByRole('region', { name: 'About you' });
 };
 const sent = (method: string) => asked.filter((a) => a.method === method).map((a) => [a.path, a.body]);
 
@@ -101,7 +102,9 @@ test('one’s own attendance is counted, with what was late', async () => {
 
 test('a name and a zone of one’s own are kept together', async () => {
   await open({}, { 'PUT /api/my-course/me': {} });
-  const keep = screen.getByRole('button', { name: 'Keep it' }) as HTMLButtonElement;
+  expect(screen.getByText(/^In class you are called Ana/)).toBeTruthy();
+  fireEvent.click(screen.getByRole('button', { name: 'Change' }));
+  const keep = (await screen.findByRole('button', { name: 'Keep it' })) as HTMLButtonElement;
   expect(keep.disabled).toBe(true);
   fireEvent.change(screen.getByLabelText('What you are called in class'), { target: { value: ' Ana L. ' } });
   fireEvent.click(keep);
@@ -110,6 +113,8 @@ test('a name and a zone of one’s own are kept together', async () => {
       ['/api/my-course/me', { zone: 'Atlantic/Azores', preferredName: 'Ana L.' }],
     ]),
   );
+  // The form is gone, and focus is where it was opened from.
+  await waitFor(() => expect(document.activeElement).toBe(screen.getByRole('button', { name: 'Change' })));
 });
 
 test('a visitor needs name and passcode, and reads why not', async () => {
@@ -194,9 +199,9 @@ test('what is ahead is counted without what is over; the whole term opens, in on
   const term = screen.getByRole('region', { name: 'The term ahead' });
   expect(within(term).getByText(/^12 sessions until/)).toBeTruthy();
   expect(within(term).getByText(/^By your clock in Azores, not that in Halifax/)).toBeTruthy();
-  expect(within(term).getAllByRole('row')).toHaveLength(8);
+  expect(within(term).getAllByRole('listitem')).toHaveLength(8);
   fireEvent.click(within(term).getByRole('button', { name: 'Show all 13' }));
-  expect(within(term).getAllByRole('row')).toHaveLength(13);
+  expect(within(term).getAllByRole('listitem')).toHaveLength(13);
   expect(within(term).getByText(/cancelled.*: The ferry does not run/)).toBeTruthy();
   const inClass = screen.getByRole('region', { name: 'In class' });
   expect(within(inClass).getByText('Sessions are not recorded by themselves.')).toBeTruthy();

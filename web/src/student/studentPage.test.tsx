@@ -31,7 +31,7 @@ test('a student reads when the door opens, in their own time, and enters with on
     expect(screen.getByTestId('door').textContent).toBe('The door opens Tue 6 Oct, 21:15.'),
   );
   expect(screen.getByText(/Times are Azores time/)).toBeTruthy();
-  expect(screen.getByText('There is no recording yet.')).toBeTruthy();
+  expect(await screen.findByText('There is no recording yet.')).toBeTruthy();
   unmount();
   answerRequests({ '/api/me': me, '/api/my-course': mine({ state: 'live', door: { open: true } }) });
   show(<StudentPage />);

@@ -2,7 +2,7 @@ import { MantineProvider } from '@mantine/core';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { render } from '@testing-library/react';
 import type { ReactNode } from 'react';
-import { createMemoryRouter, RouterProvider } from 'react-router';
+import { MemoryRouter, Route, Routes } from 'react-router';
 import type { CourseDetail, MemberInfo, MyCourse, RoomInfo, SessionInfo } from '@nimble-bell/core/api';
 import { COLLEGE_DOOR } from '@nimble-bell/core/door';
 import { COLLEGE_LIMITS } from '@nimble-bell/core/limits';
@@ -13,18 +13,16 @@ import { CourseContext } from '../app/course';
 
 /** A part of a page, with what surrounds every page. */
 export function show(part: ReactNode, { path = '*', at = '/' } = {}) {
-  const router = createMemoryRouter(
-    [
-      { path, element: part },
-      { path: '*', element: null },
-    ],
-    { initialEntries: [at] },
-  );
   const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
   return render(
     <MantineProvider env="test">
       <QueryClientProvider client={client}>
-        <RouterProvider router={router} />
+        <MemoryRouter initialEntries={[at]}>
+          <Routes>
+            <Route path={path} element={part} />
+            <Route path="*" element={null} />
+          </Routes>
+        </MemoryRouter>
       </QueryClientProvider>
     </MantineProvider>,
   );

@@ -25,16 +25,3 @@ Object.assign(window, { ResizeObserver: NoResizeObserver });
 Element.prototype.scrollIntoView = () => {};
 Object.assign(globalThis, { TextEncoder, TextDecoder });
 Object.defineProperty(globalThis, 'crypto', { value: webcrypto });
-
-/** The router makes a request for each way it goes; jsdom has none. */
-globalThis.Request ??= class {
-  readonly signal: AbortSignal | undefined;
-  readonly method = 'GET';
-  readonly headers = new Map();
-  constructor(
-    readonly url: string,
-    init: RequestInit = {},
-  ) {
-    this.signal = init.signal ?? undefined;
-  }
-} as unknown as typeof Request;

@@ -1,13 +1,12 @@
-import { Anchor, Button, CopyButton, Group, Text, TextInput } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { useAsk } from '../app/api';
+import type { Feed } from './FeedAddress';
 import { Panel } from './Panel';
 
-interface Feed {
-  path: string;
-  url: string;
-}
+// Its fields come with it, when it is asked for.
+const FeedAddress = lazy(() => import('./FeedAddress'));
 
 /** A calendar to download or subscribe to, by a secret address that can be replaced. */
 export function FeedPanel({ course, about }: { course: string | null; about: string }) {
@@ -30,70 +29,11 @@ export function FeedPanel({ course, about }: { course: string | null; about: str
         </Button>
       ) : (
         feed.data && (
-          <>
-            <Address feed={feed.data} />
-            <Replace course={course} set={(next) => client.setQueryData(key, next)} />
-          </>
+          <Suspense>
+            <FeedAddress feed={feed.data} course={course} set={(next) => client.setQueryData(key, next)} />
+          </Suspense>
         )
       )}
     </Panel>
-  );
-}
-
-function Address({ feed }: { feed: Feed }) {
-  return (
-    <Group align="flex-end" wrap="wrap">
-      <TextInput
-        label="Address to subscribe to"
-        readOnly
-        value={feed.url}
-        style={{ flex: '1 1 260px' }}
-        onFocus={(e) => e.currentTarget.select()}
-      />
-      <CopyButton value={feed.url}>
-        {({ copied, copy }) => (
-          <Button variant="default" onClick={copy}>
-            {copied ? 'Copied' : 'Copy'}
-          </Button>
-        )}
-      </CopyButton>
-      <Button variant="default" component="a" href={`${feed.path}?download`}>
-        Download as .ics
-      </Button>
-    </Group>
-  );
-}
-
-/** An address that others may have read can be replaced. */
-function Replace({ course, set }: { course: string | null; set: (feed: Feed) => void }) {
-  const ask = useAsk();
-  const replace = async () => {
-    set(await ask<Feed>('/feeds', 'POST', { course, replace: true }));
-    setAsking(false);
-  };
-  const [asking, setAsking] = useState(false);
-  return (
-    <Group mt="xs" gap="xs">
-      {asking ? (
-        <>
-          <Text size="sm">Programs that follow the old address will show nothing new. Replace it?</Text>
-          <Button size="compact-sm" color="clay" onClick={() => void replace()}>
-            Replace the address
-          </Button>
-          <Button size="compact-sm" variant="default" onClick={() => setAsking(false)} autoFocus>
-            Keep it
-          </Button>
-        </>
-      ) : (
-        <>
-          <Text size="sm" c="dimmed">
-            Whoever has it can read these times.
-          </Text>
-          <Anchor component="button" type="button" size="sm" onClick={() => setAsking(true)}>
-            Replace it
-          </Anchor>
-        </>
-      )}
-    </Group>
   );
 }

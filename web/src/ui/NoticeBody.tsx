@@ -1,8 +1,9 @@
-import { Text, Title, Typography } from '@mantine/core';
+import { Text, Title } from '@mantine/core';
 import { Fragment, type ReactNode } from 'react';
 import type { DayPlan, NoticeNode } from '@nimble-bell/core/api';
 import { clockWords, dateWords } from '@nimble-bell/core/calendar';
 import { Materials } from './Materials';
+import classes from './parts.module.css';
 
 interface Reading {
   days: readonly DayPlan[];
@@ -11,7 +12,7 @@ interface Reading {
 
 /** A notice as it is read: its own text, and the days of the plan it speaks of. Nothing of it is HTML. */
 export function NoticeBody({ body, ...reading }: Reading & { body: NoticeNode }) {
-  return <Typography>{nodes(body.content, reading)}</Typography>;
+  return <div className={classes.prose}>{nodes(body.content, reading)}</div>;
 }
 
 const nodes = (content: NoticeNode[] | undefined, reading: Reading): ReactNode =>

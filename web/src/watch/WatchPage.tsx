@@ -6,6 +6,7 @@ import { countWords, instantWords } from '@nimble-bell/core/calendar';
 import { Replay, type Gap } from '@nimble-bell/core/recording';
 import { namesIn } from '@nimble-bell/core/room';
 import { Bar } from '../app/Bar';
+import { Shell } from '../app/Shell';
 import { LinkContext } from '../app/api';
 import { useAsked } from '../app/queries';
 import type { ReplayProps } from '../room/tools/replay';
@@ -20,7 +21,12 @@ export function WatchPage() {
   const link = useContext(LinkContext);
   const detail = useAsked<RecordingDetail>(`/recordings/${id}`);
   if (detail.error) return <Fault error={detail.error} />;
-  if (!detail.data) return <Loader m={60} aria-label="Loading the recording" />;
+  if (!detail.data)
+    return link ? (
+      <Shell label="Loading the recording" />
+    ) : (
+      <Loader m={60} aria-label="Loading the recording" />
+    );
   const body =
     detail.data.state === 'ready' ? (
       <Player recording={detail.data} />

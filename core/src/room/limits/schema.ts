@@ -1,4 +1,4 @@
-import { Capability, Permission } from '../../limits/capabilities';
+import { Capability, Permission } from '../../limits/schema';
 import { MemberId, message } from '../kernel/schema';
 
 export const limitsCommands = {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Capability } from '../../limits/capabilities';
+import { Capability } from '../../limits/schema';
 import { Role } from '../../roster/role';
 import { MemberId, message, Place } from '../kernel/schema';
 

@@ -4,6 +4,7 @@ import { memo, useMemo } from 'react';
 import { clockWords } from '@nimble-bell/core/calendar';
 import { PERMISSION_WORDS, rowOf, SHOWN_CAPABILITIES } from '@nimble-bell/core/limits';
 import { classLimit } from '@nimble-bell/core/room';
+import { Choice } from '../../ui/Choice';
 import { PermissionMark } from '../../ui/PermissionMark';
 import { nameFrom, useInfo, useInside, useNameOf, useRoom, type Inside } from '../live/useRoom';
 import parts from '../frame/parts.module.css';
@@ -70,30 +71,28 @@ const CapabilityRow = memo(function CapabilityRow({ capability, settable }: RowP
   return (
     <div
       className={classes.capability}
-      role="radiogroup"
-      aria-label={label}
       title={`Set ${source === 'in class' || source === 'hush' ? '' : 'by '}${source}${who ? `, ${who}` : ''}`}
     >
-      <span>{label}</span>
-      <div className={classes.states}>
-        {states.map((p) => (
-          <button
-            key={p}
-            type="button"
-            role="radio"
-            aria-checked={now === p}
-            aria-label={`${label}: ${PERMISSION_WORDS[p]}`}
-            title={PERMISSION_WORDS[p]}
-            disabled={!settable}
-            className={classes.state}
-            data-state={p}
-            onClick={() => void send({ type: 'setLimit', capability, state: p })}
-          >
-            <PermissionMark state={p} />
-            {now === p && <span>{PERMISSION_WORDS[p]}</span>}
-          </button>
-        ))}
-      </div>
+      <span aria-hidden>{label}</span>
+      <Choice
+        label={label}
+        wholeNames
+        follows={false}
+        disabled={!settable}
+        value={now}
+        onChange={(state) => void send({ type: 'setLimit', capability, state })}
+        options={states.map((p) => ({
+          value: p,
+          label: PERMISSION_WORDS[p],
+          face: (
+            <>
+              <PermissionMark state={p} />
+              {now === p && <span>{PERMISSION_WORDS[p]}</span>}
+            </>
+          ),
+        }))}
+        styles={{ group: classes.states!, option: classes.state! }}
+      />
     </div>
   );
 });

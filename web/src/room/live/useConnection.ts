@@ -1,7 +1,7 @@
-import { notifications } from '@mantine/notifications';
 import { useContext, useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import type { RoomCommand } from '@nimble-bell/core/api';
 import { LinkContext } from '../../app/api';
+import { say } from '../../app/notices';
 import { Call, type TrackKind } from './call';
 import { RoomConnection, type RoomView } from './connection';
 import type { RoomTools } from './useRoom';
@@ -62,7 +62,7 @@ function useSwitchesOff(connection: RoomConnection) {
 export function toolsOf(connection: RoomConnection, call: Call): RoomTools {
   const send = async (command: RoomCommand) => {
     const reply = await connection.command(command);
-    if (!reply.ok) notifications.show({ message: reply.refusal.message, color: 'clay' });
+    if (!reply.ok) say(reply.refusal.message, 'fault');
     return reply.ok;
   };
   return {
@@ -73,7 +73,7 @@ export function toolsOf(connection: RoomConnection, call: Call): RoomTools {
       try {
         await call.open(kind);
       } catch (error) {
-        notifications.show({ message: deviceWords(kind, error as DOMException), color: 'clay' });
+        say(deviceWords(kind, error as DOMException), 'fault');
         return false;
       }
       return send(command);

@@ -1,0 +1,56 @@
+import { Button, Group, TextInput } from '@mantine/core';
+import { useMemo, useState } from 'react';
+import type { MyCourse } from '@nimble-bell/core/api';
+import { useAsk } from '../app/api';
+import { useChange } from '../app/queries';
+import { ZoneSelect } from '../ui/ZoneSelect';
+
+/** Another name to be called by, another time zone. */
+export default function AboutMeForm({ me, close }: { me: MyCourse['me']; close: () => void }) {
+  const ask = useAsk();
+  const [name, setName] = useState(me.preferredName ?? '');
+  const [zone, setZone] = useState(me.zone);
+  const here = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const zones = useMemo(
+    () => [...new Set([me.zone, here, ...Intl.supportedValuesOf('timeZone')])],
+    [me.zone, here],
+  );
+  const save = useChange(
+    () => ask('/my-course/me', 'PUT', { zone, preferredName: name.trim() || null }),
+    () => 'Kept.',
+  );
+  const changed = zone !== me.zone || (name.trim() || null) !== me.preferredName;
+  return (
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        save.mutate(undefined, { onSuccess: close });
+      }}
+    >
+      <Group align="flex-end">
+        <TextInput
+          label="What you are called in class"
+          placeholder={me.name}
+          maxLength={120}
+          value={name}
+          autoFocus
+          onChange={(e) => setName(e.currentTarget.value)}
+          style={{ flex: '1 1 200px' }}
+        />
+        <ZoneSelect
+          label="Your time zone"
+          zones={zones}
+          value={zone}
+          onChange={(z) => z && setZone(z)}
+          style={{ flex: '1 1 200px' }}
+        />
+        <Button type="submit" variant="default" disabled={!changed} loading={save.isPending}>
+          Keep it
+        </Button>
+        <Button variant="subtle" onClick={close}>
+          Leave it
+        </Button>
+      </Group>
+    </form>
+  );
+}
