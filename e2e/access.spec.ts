@@ -1,6 +1,6 @@
 import AxeBuilderSource from 'axe-core';
 import { expect, test, type Page } from '@playwright/test';
-import { makeCourse } from './support/course';
+import { makeCourse, throughDoor } from './support/course';
 import { MAREN, person, signIn } from './support/people';
 
 interface Violation {
@@ -167,7 +167,7 @@ test('in the room axe finds nothing serious and the keyboard reaches every contr
   await page.getByRole('button', { name: 'Ring in' }).press('Enter');
   const [ana] = await person(browser, { viewport: { width: 390, height: 844 } });
   await ana.goto(`${course.students[0]!.link}/room/${course.session}`);
-  await ana.getByRole('button', { name: 'Enter the room' }).press('Enter');
+  await throughDoor(ana, 'Enter');
   await ana.getByRole('button', { name: 'Raise hand' }).press('Enter');
   await page.getByLabel('Write', { exact: true }).fill('Good evening.');
   await page.keyboard.press('Enter');
@@ -191,7 +191,7 @@ test('in the room axe finds nothing serious and the keyboard reaches every contr
   await page.locator('body').press('h');
   await page.evaluate(() => localStorage.setItem('mantine-color-scheme-value', 'dark'));
   await page.reload();
-  await page.getByRole('button', { name: 'Enter the room' }).press('Enter');
+  await throughDoor(page, 'Enter');
   await expect(page.getByRole('button', { name: /^Hush/ })).toBeVisible();
   await page.waitForTimeout(500);
   expect.soft(await violations(page), 'dark').toEqual([]);

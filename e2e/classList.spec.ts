@@ -89,15 +89,34 @@ test('the list is worked by keyboard: found, chosen, edited, taken off, and take
   const course = await makeCourse({ students: 4, apart: true });
   await classPage(page, course);
   const grid = page.getByRole('grid', { name: 'Class list' });
-  await grid.focus();
+  // One stop of the Tab key; arrows go from cell to cell, and focus with them.
+  await grid.locator('[tabindex="0"]').focus();
   await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowRight');
+  await expect(grid.getByRole('gridcell', { name: 'Ana Lanyon', exact: true })).toBeFocused();
   await page.keyboard.press('Enter');
   const cell = page.getByLabel('Name of Ana Lanyon');
   await expect(cell).toBeFocused();
   await page.keyboard.type('Ana M. Lanyon');
   await page.keyboard.press('Enter');
   await expect(grid.getByText('Ana M. Lanyon')).toBeVisible();
-  await expect(grid).toBeFocused();
+  await expect(grid.getByRole('gridcell', { name: 'Ana M. Lanyon', exact: true })).toBeFocused();
+  // Each of the others that can be changed, by key alone; what cannot be is not opened.
+  for (const heading of ['E-mail', 'Role', 'Group', 'Zone, time there']) {
+    await page.keyboard.press('ArrowRight');
+    await page.keyboard.press('F2');
+    const editor = page.getByLabel(`${heading} of Ana M. Lanyon`);
+    await expect(editor).toHaveCount(heading === 'Role' ? 0 : 1);
+    await page.keyboard.press('Escape');
+  }
+  // The heading above sorts, and stays where it is.
+  await page.keyboard.press('Control+Home');
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('columnheader', { name: /Name/ })).toHaveAttribute('aria-sort', 'ascending');
+  await expect(page.getByRole('button', { name: /^Name/ })).toBeFocused();
+  await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Space');
   await page.keyboard.press('Shift+ArrowDown');
   await expect(page.getByText('2 people chosen')).toBeVisible();
@@ -109,7 +128,7 @@ test('the list is worked by keyboard: found, chosen, edited, taken off, and take
   await expect(page.getByText('2 students', { exact: true })).toBeVisible();
   await page.getByRole('status').getByRole('button', { name: 'Undo' }).press('Enter');
   await expect(page.getByText('4 students', { exact: true })).toBeVisible();
-  await grid.focus();
+  await grid.locator('[tabindex="0"]').focus();
   await page.keyboard.press('Control+a');
   await expect(page.getByText('5 people chosen')).toBeVisible();
 });

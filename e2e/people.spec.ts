@@ -274,10 +274,12 @@ test('a student says where they are and how they are called; an import leaves it
     timezoneId: 'Europe/Lisbon',
   });
   await page.goto(course.students[0]!.link);
-  await page.getByLabel('What you are called in class').fill('Ana L.');
   await page.getByRole('button', { name: 'Use it' }).click();
+  await expect(page.getByText(/Times are Lisbon time/).first()).toBeVisible();
+  await page.getByRole('button', { name: 'Change', exact: true }).click();
+  await page.getByLabel('What you are called in class').fill('Ana L.');
   await page.getByRole('button', { name: 'Keep it' }).click();
-  await expect(page.getByText(/Times are Lisbon time/)).toBeVisible();
+  await expect(page.getByText(/you are called Ana L\./)).toBeVisible();
   await page.getByText('I come', { exact: true }).click();
   await page.getByRole('button', { name: 'I cannot come to this one' }).click();
   await expect(page.getByText('You said you cannot come.')).toBeVisible();

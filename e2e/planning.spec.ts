@@ -95,7 +95,10 @@ test('nothing typed is lost by leaving: it is kept, on any machine, until it is 
   await stage(page, 'Limits').click();
   await page.getByLabel('Speak: Open').check();
   await stage(page, 'Teach').click();
-  await expect(page.getByRole('alert')).toContainText('Not saved yet.');
+  await expect(page.getByRole('heading', { level: 1 })).toBeFocused();
+  await stage(page, 'Limits').click();
+  await expect(page.getByLabel('Speak: Open')).toBeChecked();
+  await expect(page.getByText(/^Not in force yet/)).toBeVisible();
 });
 
 test('changing a pattern keeps what sessions have of their own', async () => {

@@ -20,6 +20,8 @@ export default defineConfig({
   expect: { timeout: 10_000 },
   reporter: [['list', { printSteps: Boolean(process.env.STEPS) }]],
   use: {
+    // Requests are watched and held up on their way: nothing answers them in the server's place, but in its own test.
+    serviceWorkers: 'block',
     baseURL: BASE_URL,
     viewport: { width: 1280, height: 800 },
     timezoneId: 'America/Halifax',

@@ -4,7 +4,16 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { promisify } from 'node:util';
 import { expect, test, type APIRequestContext } from '@playwright/test';
-import { account, byLink, dismiss, makeCourse, ringIn, walkIn, type MadeCourse } from './support/course';
+import {
+  account,
+  byLink,
+  dismiss,
+  makeCourse,
+  ringIn,
+  walkIn,
+  type MadeCourse,
+  throughDoor,
+} from './support/course';
 import { MAREN } from './support/people';
 
 const recordingOf = async (api: APIRequestContext, course: MadeCourse) =>
@@ -48,7 +57,7 @@ test('a class with a presented screen and a page that was opened again is record
   await page.waitForTimeout(2500);
   await page.getByRole('button', { name: /^Presenting/ }).click();
   await page.reload();
-  await page.getByRole('button', { name: 'Enter the room' }).click();
+  await throughDoor(page);
   // Who reloads within seconds has not left; the devices of the old page are gone, and the switches say so.
   await expect(page.getByRole('button', { name: 'Camera: off' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Microphone: off' })).toBeVisible();

@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import type { MyCourse, SessionInfo } from '@nimble-bell/core/api';
-import { account, addSeries, byLink, detailOf, makeCourse } from './support/course';
+import { account, addSeries, byLink, detailOf, makeCourse, throughDoor } from './support/course';
 import { MAREN, person, signIn } from './support/people';
 
 test('a finding is settled by one press, worked out anew by the server', async ({ page }) => {
@@ -36,7 +36,7 @@ test('a room without dates is entered at any time and stands ready again; a capt
   const [page] = await person(browser);
   await signIn(page, MAREN);
   await page.goto(`/room/${capture.id}`);
-  await page.getByRole('button', { name: 'Enter the room' }).click();
+  await throughDoor(page);
   await page.getByRole('button', { name: 'Ring in' }).click();
   await page.getByRole('button', { name: /^Camera/ }).click();
   await expect.poll(async () => (await standing('Captures')).state).toBe('live');
@@ -66,7 +66,7 @@ test('a session at whose door somebody was can be planned away, and comes back b
   const [page, context] = await person(browser);
   await signIn(page, MAREN);
   await page.goto(`/room/${course.session}`);
-  await page.getByRole('button', { name: 'Enter the room' }).click();
+  await throughDoor(page);
   await expect(page.getByRole('button', { name: 'Ring in' })).toBeVisible();
   await context.close();
   const edit = (data: object) => api.post(`/api/courses/${course.id}/plan`, { data });

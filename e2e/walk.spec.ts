@@ -1,3 +1,4 @@
+import { throughDoor } from './support/course';
 import { expect, test, type Page } from '@playwright/test';
 import { io } from 'socket.io-client';
 import { BASE_URL } from './support/product';
@@ -177,7 +178,7 @@ test('a teacher plans, invites, limits, teaches and records; two students take p
     await expect(ana.getByTestId('over')).toHaveText('Lecture 11 is over.');
     await expect(ana.getByRole('link', { name: 'Enter the class' })).toHaveCount(0);
     await ben.reload();
-    await ben.getByRole('button', { name: 'Enter the room' }).click();
+    await throughDoor(ben);
     await expect(ben.getByText('This class is over. The link opens again for the next one.')).toBeVisible();
     await expect(ana.locator('[data-testid=recording][data-state=ready]')).toBeVisible({ timeout: 30_000 });
   });

@@ -4,6 +4,7 @@ import { build } from 'esbuild';
 import { build as buildPages } from 'vite';
 import { buildCommand, packagesOutside } from './lib/buildCommand.mjs';
 import { cutFonts } from './lib/fonts.mjs';
+import { buildOffline } from './lib/offline.mjs';
 import { pack } from './lib/pack.mjs';
 
 const root = path.resolve(new URL('..', import.meta.url).pathname);
@@ -30,4 +31,5 @@ await cp(path.join(root, 'server/src/db/migrations'), path.join(root, 'server/di
 await buildCommand();
 await cutFonts();
 await buildPages({ root: path.join(root, 'web'), logLevel: 'warn' });
+await buildOffline(path.join(root, 'web'));
 await pack(path.join(root, 'web/dist'));

@@ -87,11 +87,22 @@ export async function makeCourse(
   return { id, session, students: members.filter((m: { role: string }) => m.role === 'student') };
 }
 
+/**
+ * Through the door that a page opened straight at a room stands before. Whoever has done something on the page already
+ * is inside: browsers play sound then, and this test's own questions may count as that.
+ */
+export async function throughDoor(page: Page, key?: 'Enter'): Promise<void> {
+  const door = page.getByRole('button', { name: 'Enter the room' });
+  const desk = page.getByRole('group', { name: 'Your desk' });
+  await expect(door.or(desk).or(page.getByRole('heading', { name: 'The door is shut' }))).toBeVisible();
+  if (await door.isVisible()) await (key ? door.press(key) : door.click());
+}
+
 /** The teacher enters the room and rings in, with the named switches on. */
 export async function ringIn(page: Page, course: MadeCourse, switches: string[] = []): Promise<void> {
   await signIn(page, MAREN);
   await page.goto(`/room/${course.session}`);
-  await page.getByRole('button', { name: 'Enter the room' }).click();
+  await throughDoor(page);
   await page.getByRole('button', { name: 'Ring in' }).click();
   for (const name of switches) await page.getByRole('button', { name: new RegExp(`^${name}`) }).click();
 }
@@ -105,7 +116,7 @@ export async function walkIn(
 ): Promise<Page> {
   const [page] = await person(browser, options);
   await page.goto(`${course.students[student]!.link}/room/${course.session}`);
-  await page.getByRole('button', { name: 'Enter the room' }).click();
+  await throughDoor(page);
   await expect(page.getByRole('group', { name: 'Your desk' })).toBeVisible();
   return page;
 }

@@ -1,5 +1,5 @@
 import { chromium, type Page } from '@playwright/test';
-import { account, makeCourse } from '../../e2e/support/course';
+import { account, makeCourse, throughDoor } from '../../e2e/support/course';
 import { MAREN, signIn } from '../../e2e/support/people';
 import config from '../../e2e/playwright.config';
 import { BASE_URL } from '../../e2e/support/product';
@@ -57,7 +57,7 @@ export async function media(): Promise<Figure[]> {
     const bare = await bareFirstFrame(student);
 
     await teacher.goto(`/room/${course.session}`);
-    await teacher.getByRole('button', { name: 'Enter the room' }).click();
+    await throughDoor(teacher);
     await teacher.getByRole('button', { name: /^Camera/ }).click();
     await teacher.getByRole('button', { name: /^Microphone/ }).click();
     await student.goto(course.students[0]!.link);

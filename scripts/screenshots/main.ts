@@ -3,7 +3,7 @@ import path from 'node:path';
 import { chromium, type Browser, type Page } from '@playwright/test';
 import { io, type Socket } from 'socket.io-client';
 import config from '../../e2e/playwright.config';
-import { account } from '../../e2e/support/course';
+import { account, throughDoor } from '../../e2e/support/course';
 import { classList, MAREN, signIn } from '../../e2e/support/people';
 import { BASE_URL, ROOT, startProduct } from '../../e2e/support/product';
 
@@ -150,7 +150,7 @@ async function teaching(browser: Browser, page: Page, course: string) {
   await page.getByRole('button', { name: /^Hush/ }).click();
   await page.evaluate(() => localStorage.setItem('mantine-color-scheme-value', 'dark'));
   await page.reload();
-  await page.getByRole('button', { name: 'Enter the room' }).click();
+  await throughDoor(page);
   await page.getByText('Board', { exact: true }).click();
   const board = page.getByRole('img', { name: /^Board/ });
   const box = (await board.boundingBox())!;

@@ -10,6 +10,7 @@ import { createRoot } from 'react-dom/client';
 import { ApiError } from './app/api';
 import { Addresses } from './app/router';
 import { theme } from './app/theme';
+import { registerWorker } from './offline/register';
 
 const client = new QueryClient({
   defaultOptions: {
@@ -20,6 +21,8 @@ const client = new QueryClient({
     },
   },
 });
+
+registerWorker();
 
 createRoot(document.getElementById('root')!).render(
   <MantineProvider theme={theme} defaultColorScheme="auto">

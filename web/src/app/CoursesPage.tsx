@@ -16,7 +16,9 @@ import {
 import { useForm } from '@mantine/form';
 import { useDisclosure } from '@mantine/hooks';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
+import { useEffect } from 'react';
 import { Link, useNavigate } from 'react-router';
+import { rememberHome } from '../offline/register';
 import { NewCourse, type CourseCard, type Me, type TermInfo } from '@nimble-bell/core/api';
 import { countWords, dateIn, instantWords } from '@nimble-bell/core/calendar';
 import { Fault } from '../ui/Fault';
@@ -26,7 +28,7 @@ import { Bar } from './Bar';
 import { Person } from './PlanningFrame';
 import { ApiError, useAsk } from './api';
 import { serverNow } from './clock';
-import { useAsked, useChange, useMe } from './queries';
+import { useAsked, useChange, useMe, stopOf } from './queries';
 import classes from './frame.module.css';
 import type { UseQueryResult } from '@tanstack/react-query';
 
@@ -34,8 +36,10 @@ import type { UseQueryResult } from '@tanstack/react-query';
 export function CoursesPage() {
   const me = useMe();
   const courses = useAsked<CourseCard[]>('/courses');
+  useEffect(() => rememberHome('/courses'), []);
   const [adding, { open, close }] = useDisclosure();
-  if (courses.error) return <Fault error={courses.error} />;
+  const stop = stopOf(courses);
+  if (stop) return <Fault error={stop} />;
   return (
     <>
       <Bar>

@@ -6,20 +6,15 @@ import {
   Container,
   Divider,
   Paper,
-  PasswordInput,
   SimpleGrid,
   Stack,
   Text,
-  TextInput,
   Title,
 } from '@mantine/core';
-import { useForm } from '@mantine/form';
-import { useState } from 'react';
 import { Link, Navigate } from 'react-router';
-import { useQueryClient } from '@tanstack/react-query';
 import type { DemoEntrance } from '@nimble-bell/core/api';
 import { Bar } from './Bar';
-import { useAsk } from './api';
+import SignInForm, { useSignIn } from '../ui/SignInForm';
 import { useAsked, useMe } from './queries';
 
 /** Sign in; in the demo, also who one can enter as. */
@@ -41,7 +36,7 @@ export function EntrancePage() {
           spacing="lg"
           maw={me.data?.demo ? undefined : 440}
         >
-          <SignInForm />
+          <SignIn />
           {me.data?.demo && <DemoDoors />}
         </SimpleGrid>
       </Container>
@@ -49,59 +44,16 @@ export function EntrancePage() {
   );
 }
 
-function useSignIn() {
-  const ask = useAsk();
-  const client = useQueryClient();
-  const [fault, setFault] = useState<string | null>(null);
-  const signIn = async (email: string, password: string) => {
-    setFault(null);
-    try {
-      await ask('/sign-in', 'POST', { email, password });
-      await client.invalidateQueries();
-    } catch (error) {
-      setFault((error as Error).message);
-    }
-  };
-  return { signIn, fault };
-}
-
-function SignInForm() {
-  const { signIn, fault } = useSignIn();
-  const form = useForm({ initialValues: { email: '', password: '' } });
+function SignIn() {
   return (
-    <Paper
-      withBorder
-      p="lg"
-      component="form"
-      onSubmit={form.onSubmit(({ email, password }) => signIn(email, password))}
-    >
+    <Paper withBorder p="lg" component="section" aria-label="Sign in">
       <Title order={2} size="h4" mb="md">
         Sign in
       </Title>
-      <Stack>
-        <TextInput
-          label="E-mail"
-          type="email"
-          autoComplete="username"
-          required
-          {...form.getInputProps('email')}
-        />
-        <PasswordInput
-          label="Password"
-          autoComplete="current-password"
-          required
-          {...form.getInputProps('password')}
-        />
-        {fault && (
-          <Alert color="clay" role="alert">
-            {fault}
-          </Alert>
-        )}
-        <Button type="submit">Sign in</Button>
-        <Text size="sm" c="dimmed">
-          Students need no account: follow the link in your invitation.
-        </Text>
-      </Stack>
+      <SignInForm />
+      <Text size="sm" c="dimmed" mt="md">
+        Students need no account: follow the link in your invitation.
+      </Text>
     </Paper>
   );
 }

@@ -9,14 +9,14 @@ export function Notices() {
   const shown = useShown();
   return (
     <div className={classes.notices}>
-      <div role="status" aria-live="polite">
+      <div aria-live="polite">
         {shown
           .filter((n) => n.kind === 'done')
           .map((n) => (
             <Words key={n.id} note={n} />
           ))}
       </div>
-      <div role="alert" aria-live="assertive">
+      <div aria-live="assertive">
         {shown
           .filter((n) => n.kind === 'fault')
           .map((n) => (

@@ -12,7 +12,7 @@ import { DraftContext, CourseContext, type Draft } from './course';
 import { Bar } from './Bar';
 import { TermRibbon } from './TermRibbon';
 import { useAsk } from './api';
-import { useAsked, useCourse, useMe } from './queries';
+import { useAsked, useCourse, useMe, stopOf } from './queries';
 import { Shell } from './Shell';
 import { useAbout } from './title';
 import { usePulse } from './usePulse';
@@ -39,7 +39,8 @@ export function PlanningFrame() {
   usePulse(id!);
   useAbout(course.data && `${course.data.code} ${course.data.title}`);
   const [draft, setDraft] = useState<Draft | null>(null);
-  if (course.error) return <Fault error={course.error} />;
+  const stop = stopOf(course);
+  if (stop) return <Fault error={stop} />;
   if (!course.data) return <Shell label="Loading the course" />;
   return (
     <CourseContext value={course.data}>

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { LineBar, SignInAgain } from './LineBar';
 import { Notices } from './Notices';
 import { useTitle } from './title';
 import { useHeadingFocus } from './useHeadingFocus';
@@ -9,7 +10,9 @@ export function Root({ children }: { children: ReactNode }) {
   useTitle();
   return (
     <>
+      <LineBar />
       {children}
+      <SignInAgain />
       <Notices />
     </>
   );

@@ -1,6 +1,7 @@
 import { createContext, useCallback, useContext } from 'react';
 import type { ErrorBody } from '@nimble-bell/core/api';
 import { taken } from './ahead';
+import { heard, strange, unheard } from './line';
 
 /** A refusal of the server, in words for the person. */
 export class ApiError extends Error {
@@ -26,12 +27,13 @@ interface Sending {
 
 const AGAIN_MS = [300, 900];
 
-/** The server's answer; asked again for a moment where there is none. */
+/** The server's answer; asked again for a moment where there is none. That there is none is said at once. */
 async function fetched(path: string, what: RequestInit): Promise<Response> {
   for (let attempt = 0; ; attempt++) {
     try {
       return await fetch(path, what);
     } catch {
+      unheard();
       if (attempt >= AGAIN_MS.length || what.keepalive)
         throw new ApiError(
           0,
@@ -42,6 +44,15 @@ async function fetched(path: string, what: RequestInit): Promise<Response> {
     }
   }
 }
+
+/** Keys of requests that were sent and not answered, by what they ask: sent again they are the same, and happen once. */
+const unanswered = new Map<string, string>();
+
+/** When what answers was kept on this device, ms; null where the server itself answered. */
+const keptAt = (answer: Response): number | null => {
+  const said = answer.headers?.get('x-kept-at');
+  return said ? Number(said) : null;
+};
 
 export async function request<T>(
   path: string,
@@ -54,8 +65,13 @@ export async function request<T>(
   const headers: Record<string, string> = {};
   if (link) headers.authorization = `Link ${link}`;
   if (body !== undefined) headers['content-type'] = 'application/json';
-  // Sent again it is the same request: it happens once.
-  if (method !== 'GET') headers['idempotency-key'] = crypto.randomUUID();
+  const sent = body === undefined ? '' : typeof body === 'string' ? body : JSON.stringify(body);
+  const what = `${method} ${path} ${sent}`;
+  if (method !== 'GET') {
+    const key = unanswered.get(what) ?? crypto.randomUUID();
+    unanswered.set(what, key);
+    headers['idempotency-key'] = key;
+  }
   if (on !== undefined) headers['if-match'] = `"${on}"`;
   const asked = method === 'GET' ? taken(`/api${path}`, link)?.catch(() => null) : null;
   const answer =
@@ -64,11 +80,14 @@ export async function request<T>(
       method,
       headers,
       keepalive,
-      ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+      ...(body === undefined ? {} : { body: sent }),
     }));
+  unanswered.delete(what);
+  heard(keptAt(answer));
   const content = (await answer.json().catch(() => null)) as (T & Partial<ErrorBody>) | null;
   if (answer.ok && content !== null) return content;
   const { code = 'internal', message = 'Something went wrong.', fields } = content?.error ?? {};
+  if (code === 'not-signed-in' && link === null) strange();
   throw new ApiError(answer.status, code, message, fields);
 }
 

@@ -110,6 +110,7 @@ const byLink: Place[] = [
 /** The whole of the addresses. */
 export const PLACES: Place[] = [
   { path: '/', title: 'Entrance', page: () => import('./EntrancePage').then((m) => m.EntrancePage) },
+  { path: '/start', title: 'Start', page: () => import('./StartPage').then((m) => m.StartPage) },
   { path: '/courses', title: 'Your courses', page: () => import('./CoursesPage').then((m) => m.CoursesPage) },
   {
     path: '/college',

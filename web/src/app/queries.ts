@@ -3,12 +3,14 @@ import {
   useMutation,
   useQuery,
   useQueryClient,
+  type UseMutationResult,
   type UseQueryResult,
 } from '@tanstack/react-query';
 import type { CourseDetail, Me } from '@nimble-bell/core/api';
-import { useRef } from 'react';
+import { useId, useRef } from 'react';
 import { ApiError, useAsk } from './api';
 import { setServerTime } from './clock';
+import { keepUnsent, sent } from './line';
 import { say } from './notices';
 
 /** A thing the server keeps, by its path. */
@@ -44,6 +46,14 @@ export function useMe() {
   });
 }
 
+/** What a page cannot be shown for; a fault that passes is none for a page that stands: it is said above it. */
+export const stopOf = ({ data, error }: Pick<UseQueryResult, 'data' | 'error'>): Error | null =>
+  data !== undefined &&
+  error instanceof ApiError &&
+  (error.status === 0 || error.status === 401 || error.status >= 500)
+    ? null
+    : error;
+
 export const useCourse = (id: string) => useAsked<CourseDetail>(`/courses/${id}`);
 
 /** A change: afterwards everything shown is asked anew, and what was done is said in words. */
@@ -54,7 +64,8 @@ export function useChange<Input, Result>(
   const client = useQueryClient();
   // Pressed twice it is asked once: what is on its way already is waited for.
   const onItsWay = useRef(new Map<string, Promise<Result>>());
-  return useMutation({
+  const id = useId();
+  const mutation: UseMutationResult<Result, Error, Input> = useMutation({
     mutationFn: (input: Input) => {
       const key = JSON.stringify(input) ?? '';
       const known = onItsWay.current.get(key);
@@ -64,13 +75,19 @@ export function useChange<Input, Result>(
       return asked;
     },
     onSuccess: async (result, input) => {
+      sent(id + JSON.stringify(input));
       await client.invalidateQueries();
       if (done) say(done(result, input));
     },
-    onError: async (error) => {
+    onError: async (error, input) => {
+      // Not answered: it waits beside the fault until it is, and is no news of its own.
+      if (error instanceof ApiError && error.status === 0)
+        return keepUnsent(id + JSON.stringify(input), () => mutation.mutateAsync(input));
+      sent(id + JSON.stringify(input));
       say(error.message, 'fault');
       // Something is otherwise than the page shows: it looks again.
       if (error instanceof ApiError && error.status === 409) await client.invalidateQueries();
     },
   });
+  return mutation;
 }

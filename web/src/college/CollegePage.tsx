@@ -4,7 +4,7 @@ import type { BellTimes, TermInfo } from '@nimble-bell/core/api';
 import { dayWords, mondayOf, toEpochDay, toLocalDate } from '@nimble-bell/core/calendar';
 import { Bar } from '../app/Bar';
 import { Person } from '../app/PlanningFrame';
-import { useAsked } from '../app/queries';
+import { useAsked, stopOf } from '../app/queries';
 import frame from '../app/frame.module.css';
 import { Fault } from '../ui/Fault';
 import { Empty } from '../ui/Panel';
@@ -16,7 +16,8 @@ export function CollegePage() {
   const [search, setSearch] = useSearchParams();
   const terms = useAsked<TermInfo[]>('/terms');
   const bells = useAsked<BellTimes[]>('/bell-times');
-  if (terms.error) return <Fault error={terms.error} />;
+  const stop = stopOf(terms);
+  if (stop) return <Fault error={stop} />;
   if (!terms.data || !bells.data) return null;
   const wanted = search.get('term');
   const term = wanted === 'new' ? null : (terms.data.find((t) => t.id === wanted) ?? terms.data[0] ?? null);

@@ -20,7 +20,7 @@ import { instantWords } from '@nimble-bell/core/calendar';
 import { Bar } from '../app/Bar';
 import { LetterPaper } from '../ui/LetterPaper';
 import { useAsk } from '../app/api';
-import { useAsked, useChange } from '../app/queries';
+import { useAsked, useChange, stopOf } from '../app/queries';
 import { Fault } from '../ui/Fault';
 import { Empty } from '../ui/Panel';
 
@@ -30,7 +30,8 @@ export function MailboxPage() {
   const [search, setSearch] = useState('');
   const [params, setParams] = useSearchParams();
   const open = params.get('letter');
-  if (letters.error) return <Fault error={letters.error} />;
+  const stop = stopOf(letters);
+  if (stop) return <Fault error={stop} />;
   const found = letters.data?.filter((l) =>
     `${l.to} ${l.subject}`.toLowerCase().includes(search.toLowerCase()),
   );

@@ -11,7 +11,7 @@ import {
 } from '@nimble-bell/core/calendar';
 import type { RollLine } from '@nimble-bell/core/roll';
 import { useThisCourse } from '../app/course';
-import { useAsked } from '../app/queries';
+import { useAsked, stopOf } from '../app/queries';
 import { Fault } from '../ui/Fault';
 import { ListedSwitch } from '../ui/ListedSwitch';
 import { Materials } from '../ui/Materials';
@@ -27,7 +27,8 @@ export function SessionPage() {
   const course = useThisCourse();
   const { session: id } = useParams();
   const detail = useAsked<SessionDetail>(`/sessions/${id}`, { every: pollOf });
-  if (detail.error) return <Fault error={detail.error} />;
+  const stop = stopOf(detail);
+  if (stop) return <Fault error={stop} />;
   if (!detail.data) return <Loader aria-label="Loading the session" />;
   const { session, roll, recordings, zone, door, replies, materials } = detail.data;
   return (

@@ -4,7 +4,7 @@ import type { MyCourse, Unwanted } from '@nimble-bell/core/api';
 import { Bar } from '../app/Bar';
 import { Shell } from '../app/Shell';
 import { useAsk } from '../app/api';
-import { useAsked, useChange } from '../app/queries';
+import { useAsked, useChange, stopOf } from '../app/queries';
 import { Fault } from '../ui/Fault';
 import { Panel } from '../ui/Panel';
 
@@ -22,7 +22,8 @@ export function LettersOff() {
     (quiet: Unwanted[]) => ask('/my-course/letters', 'PUT', { quiet }),
     () => 'Kept.',
   );
-  if (mine.error) return <Fault error={mine.error} />;
+  const stop = stopOf(mine);
+  if (stop) return <Fault error={stop} />;
   if (!mine.data) return <Shell label="Loading your course" />;
   const { course, me } = mine.data;
   const toggle = (topic: Unwanted, on: boolean) =>

@@ -21,8 +21,9 @@ import { Bar } from '../app/Bar';
 import { Shell } from '../app/Shell';
 import { useAbout } from '../app/title';
 import { serverNow, useNow } from '../app/clock';
-import { useAsked, useMe } from '../app/queries';
+import { useAsked, useMe, stopOf } from '../app/queries';
 import frame from '../app/frame.module.css';
+import { rememberHome } from '../offline/register';
 import { Fault } from '../ui/Fault';
 import { FeedPanel } from '../ui/FeedPanel';
 import { Materials } from '../ui/Materials';
@@ -50,7 +51,11 @@ export function StudentPage() {
   const mine = useAsked<MyCourse>('/my-course', { every: pollOf });
   const named = mine.data?.course;
   useAbout(named && `${named.code} ${named.title}`);
-  if (mine.error) return <Fault error={mine.error} />;
+  useEffect(() => {
+    if (named) rememberHome(`/in/${code}`);
+  }, [named, code]);
+  const stop = stopOf(mine);
+  if (stop) return <Fault error={stop} />;
   if (!mine.data) return <Shell label="Loading your course" />;
   const { course, me, teachers } = mine.data;
   return (

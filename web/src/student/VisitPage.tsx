@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { Bar } from '../app/Bar';
 import { useAsk } from '../app/api';
-import { useAsked } from '../app/queries';
+import { useAsked, stopOf } from '../app/queries';
 import { Fault } from '../ui/Fault';
 
 /** The door of the class link: a name and the passcode make a link of one's own for the next session. */
@@ -19,7 +19,8 @@ export function VisitPage() {
     mutationFn: () => ask<{ path: string }>(`/class/${code}`, 'POST', { name, passcode }),
     onSuccess: ({ path }) => navigate(path),
   });
-  if (course.error) return <Fault error={course.error} />;
+  const stop = stopOf(course);
+  if (stop) return <Fault error={stop} />;
   return (
     <>
       <Bar />

@@ -8,7 +8,7 @@ import { namesIn } from '@nimble-bell/core/room';
 import { Bar } from '../app/Bar';
 import { Shell } from '../app/Shell';
 import { LinkContext } from '../app/api';
-import { useAsked } from '../app/queries';
+import { useAsked, stopOf } from '../app/queries';
 import type { ReplayProps } from '../room/tools/replay';
 import { REPLAYS } from '../room/tools/replays';
 import { Fault } from '../ui/Fault';
@@ -20,7 +20,8 @@ export function WatchPage() {
   const { recording: id, code } = useParams();
   const link = useContext(LinkContext);
   const detail = useAsked<RecordingDetail>(`/recordings/${id}`);
-  if (detail.error) return <Fault error={detail.error} />;
+  const stop = stopOf(detail);
+  if (stop) return <Fault error={stop} />;
   if (!detail.data)
     return link ? (
       <Shell label="Loading the recording" />
