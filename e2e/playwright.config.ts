@@ -25,7 +25,8 @@ export default defineConfig({
     baseURL: BASE_URL,
     viewport: { width: 1280, height: 800 },
     timezoneId: 'America/Halifax',
-    locale: 'en-CA',
+    // Days and hours are written as the reader has them: here as the college does.
+    locale: 'en-GB',
     permissions: ['camera', 'microphone'],
     actionTimeout: 10_000,
     screenshot: 'only-on-failure',

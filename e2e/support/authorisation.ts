@@ -72,6 +72,8 @@ export const ROUTES: Record<string, Answers> = {
   'POST /api/feeds': answers(401, 200, 200, 200, 200, 200),
   // By its secret address alone.
   'GET /api/feeds/:code.ics': answers(404, 404, 404, 404, 404, 404),
+  // One's own ways, by account or by link.
+  'PUT /api/me/preferences': answers(401, 422, 422, 422, 422, 422),
   // One's own drafts, asked without a key.
   'GET /api/drafts': STAFF,
   'PUT /api/drafts': STAFF,

@@ -10,6 +10,7 @@ import { createRoot } from 'react-dom/client';
 import { ApiError } from './app/api';
 import { Addresses } from './app/router';
 import { theme } from './app/theme';
+import { readAsBefore } from './app/reader';
 import { registerWorker } from './offline/register';
 
 const client = new QueryClient({
@@ -22,6 +23,7 @@ const client = new QueryClient({
   },
 });
 
+readAsBefore();
 registerWorker();
 
 createRoot(document.getElementById('root')!).render(

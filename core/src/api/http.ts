@@ -18,6 +18,7 @@ import type { Reply } from '../mail/answer';
 import type { Unwanted } from '../mail/topic';
 import type { InvitationTemplate, InviteBefore } from '../mail/invitation';
 import type { MaterialInfo, NoticeInfo } from './invite';
+import type { Preferences } from './preferences';
 
 export const SignIn = z.object({
   email: z.string().trim().toLowerCase().max(254),
@@ -45,6 +46,8 @@ export interface Me {
   now: number;
   person: { id: string; name: string; email: string; zone: string } | null;
   demo: boolean;
+  /** Of the account, or of the link that asks. */
+  preferences: Preferences;
 }
 
 export interface DemoEntrance {

@@ -7,6 +7,8 @@ export { isStanding, SeriesKind } from '../calendar/seriesKind';
 export { Addressee, Stroke, type RoomCommand, type RoomEvent, type StoredEvent } from '../room/index';
 export * from '../calendar/plan';
 export * from './live';
+export * from './preferences';
+export { noPreferences } from './noPreferences';
 export * from './planEdit';
 export * from './faults';
 export * from './listEdit';

@@ -6,6 +6,7 @@ export * from './bellTimes';
 export * from './sessions';
 export * from './ics';
 export * from './words';
+export * from './style';
 export * from './timetable';
 export * from './academicYear';
 export { readCalendar } from './icsRead';

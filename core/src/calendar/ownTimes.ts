@@ -1,4 +1,5 @@
-import { toClock, toLocalDate, weekdayOf } from './localDate';
+import { toLocalDate, weekdayOf } from './localDate';
+import { timeWords } from './style';
 import { dateIn, dateWords, listWords, zoneWords } from './words';
 import { offsetAt, toWall, type Instant } from './zone';
 
@@ -20,7 +21,7 @@ function slotOf({ startsAt, minutes }: Timed, zone: string): Slot {
   const wall = toWall(zone, startsAt);
   return {
     weekday: weekdayOf(wall.day),
-    span: `${toClock(wall.minutes)}–${toClock(wall.minutes + minutes)}`,
+    span: `${timeWords(wall.minutes)}–${timeWords(wall.minutes + minutes)}`,
   };
 }
 

@@ -1,5 +1,6 @@
 import type { MeetingPattern, Period } from './plan';
-import { toClock, toEpochDay, weekdayOf } from './localDate';
+import { toEpochDay, weekdayOf } from './localDate';
+import { timeWords } from './style';
 import type { Own } from './lay';
 import { dateIn, dateWords, listWords, patternWords } from './words';
 import { toWall, type Instant } from './zone';
@@ -75,9 +76,9 @@ function stretchesOf(slot: readonly Meeting[], zone: string): Stretch[] {
   const runs: (Stretch & { count: number })[] = [];
   for (const s of slot) {
     const { day, minutes } = toWall(zone, s.startsAt);
-    const end = toClock(minutes + (s.endsAt - s.startsAt) / 60_000);
+    const end = timeWords(minutes + (s.endsAt - s.startsAt) / 60_000);
     const weekday = SHORT[weekdayOf(day)]!;
-    const span = `${toClock(minutes)}–${end}`;
+    const span = `${timeWords(minutes)}–${end}`;
     const moved = s.own.includes('time') || s.own.includes('length');
     const last = runs.at(-1);
     if (last && isAlike(last, { day: weekday, span })) last.count++;

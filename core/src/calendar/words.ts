@@ -1,32 +1,35 @@
 import type { DaySwap, MeetingPattern, Period, WeeklyPattern } from './plan';
 import { timeOfDay } from './bellTimes';
-import { toClock, toLocalDate, toMinutes } from './localDate';
+import { toLocalDate, toMinutes } from './localDate';
+import { dayOfMonthWords, styleNow, timeWords } from './style';
 import { weekdayIndex } from './term';
 import { toWall, type Instant } from './zone';
 
 const SHORT = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
 
-/** "Tue 6 Oct" from `2026-10-06`. */
+/** "Tue 6 Oct" from `2026-10-06`, as the reader is used to it: this and all that follows is written in their style. */
 export function dateWords(date: string): string {
   const d = new Date(`${date}T00:00Z`);
-  return `${SHORT[(d.getUTCDay() + 6) % 7]} ${d.getUTCDate()} ${MONTHS[d.getUTCMonth()]}`;
+  return `${SHORT[(d.getUTCDay() + 6) % 7]} ${dayOfMonthWords(d.getUTCDate(), MONTHS[d.getUTCMonth()]!)}`;
 }
 
 /** "Tue 6 Oct 2026", for days that may lie in another year. */
-export const dayWords = (date: string): string => `${dateWords(date)} ${date.slice(0, 4)}`;
+export const dayWords = (date: string): string =>
+  `${dateWords(date)}${styleNow().order === 'month first' ? ',' : ''} ${date.slice(0, 4)}`;
 
 /** "Tue 6 Oct, 18:30" in the given zone. */
 export function instantWords(instant: Instant, zone: string): string {
   const wall = toWall(zone, instant);
-  return `${dateWords(toLocalDate(wall.day))}, ${toClock(wall.minutes)}`;
+  return `${dateWords(toLocalDate(wall.day))}, ${timeWords(wall.minutes)}`;
 }
 
 /** The date it is in a zone at an instant, `YYYY-MM-DD`. */
 export const dateIn = (zone: string, instant: Instant): string => toLocalDate(toWall(zone, instant).day);
 
 /** "18:30" in the given zone. */
-export const clockWords = (instant: Instant, zone: string): string => toClock(toWall(zone, instant).minutes);
+export const clockWords = (instant: Instant, zone: string): string =>
+  timeWords(toWall(zone, instant).minutes);
 
 /** Cities whose zone is named without the marks that people write them with. */
 const CITIES: Record<string, string> = {
@@ -78,7 +81,7 @@ export function patternWords(pattern: MeetingPattern, periods: readonly Period[]
   return `${dateWords(own.date)}${start ? ` ${span(toMinutes(start), own.minutes ?? pattern.minutes!)}` : ''}`;
 }
 
-const span = (start: number, minutes: number) => `${toClock(start)}–${toClock(start + minutes)}`;
+const span = (start: number, minutes: number) => `${timeWords(start)}–${timeWords(start + minutes)}`;
 
 const nth = (n: number): string => {
   const tens = n % 100;

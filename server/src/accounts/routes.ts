@@ -1,12 +1,22 @@
 import { Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
-import { SignIn, type DemoEntrance, type Me } from '@nimble-bell/core/api';
+import { noPreferences, Preferences, SignIn, type DemoEntrance, type Me } from '@nimble-bell/core/api';
 import type { Context } from '../context';
 import { DEMO_PASSWORD } from '../demo/scenario';
 import { AppError, parse } from '../errors';
 import { passwordFits } from './password';
-import { COOKIE, cookieOf } from './principal';
-import { closeSession, demoAccounts, demoLinks, openSession, personByEmail, personByToken } from './store';
+import { COOKIE, cookieOf, personIdOf, principalOf } from './principal';
+import {
+  closeSession,
+  demoAccounts,
+  demoLinks,
+  keepPreferences,
+  openSession,
+  personByEmail,
+  preferencesOf,
+} from './store';
+
+const NOBODY = { id: '', name: '', email: '', zone: '' };
 
 /** Two students of one course and one of another, by different first names: who looks for one finds that one. */
 function entrants(links: readonly { name: string; code: string; link: string }[]) {
@@ -30,15 +40,22 @@ export function accountRoutes(ctx: Context): Router {
   });
 
   router.get('/me', async (req, res) => {
-    const token = cookieOf(req.headers);
-    const person = token ? await personByToken(ctx.db, token, ctx.now()) : null;
-    const { id, name, email, zone } = person ?? { id: '', name: '', email: '', zone: '' };
+    const asks = await principalOf(ctx, req.headers).catch(() => null);
+    const { id, name, email, zone } = asks?.kind === 'account' ? asks.person : NOBODY;
     const me: Me = {
       now: ctx.now(),
-      person: person ? { id, name, email, zone } : null,
+      person: asks?.kind === 'account' ? { id, name, email, zone } : null,
       demo: ctx.config.demo,
+      preferences: asks ? await preferencesOf(ctx.db, personIdOf(asks)) : noPreferences(),
     };
     res.json(me);
+  });
+
+  /** One's own ways, all of them at once. */
+  router.put('/me/preferences', async (req, res) => {
+    const person = personIdOf(await principalOf(ctx, req.headers));
+    await keepPreferences(ctx.db, person, parse(Preferences, req.body));
+    res.json({});
   });
 
   router.post('/sign-in', tries, async (req, res) => {

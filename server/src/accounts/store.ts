@@ -1,6 +1,13 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { json, one, rows, run, type Db } from '../db/pool';
-import type { Capability, MemberScope, Role, Unwanted } from '@nimble-bell/core/api';
+import {
+  noPreferences,
+  Preferences,
+  type Capability,
+  type MemberScope,
+  type Role,
+  type Unwanted,
+} from '@nimble-bell/core/api';
 
 export interface Person {
   id: string;
@@ -33,6 +40,18 @@ export async function openSession(db: Db, person: string, now: number): Promise<
 
 export const closeSession = (db: Db, token: string) =>
   run(db, 'DELETE FROM auth_sessions WHERE token_hash = ?', [hashed(token)]);
+
+/** A person's own ways; those of today's names among what was kept. */
+export async function preferencesOf(db: Db, person: string): Promise<Preferences> {
+  const row = await one<{ preferences: unknown }>(db, 'SELECT preferences FROM people WHERE id = ?', [
+    person,
+  ]);
+  const read = Preferences.safeParse(json(row?.preferences ?? {}));
+  return read.success ? read.data : noPreferences();
+}
+
+export const keepPreferences = (db: Db, person: string, preferences: Preferences) =>
+  run(db, 'UPDATE people SET preferences = ? WHERE id = ?', [JSON.stringify(preferences), person]);
 
 export const personByToken = (db: Db, token: string, now: number) =>
   one<Person>(

@@ -17,6 +17,9 @@ import {
   type CalendarMessage,
   type CalendarUpdate,
   type HeldSession,
+  PLAIN,
+  writingFor,
+  type Style,
 } from '@nimble-bell/core/calendar';
 import {
   changeSentence,
@@ -70,6 +73,8 @@ export interface Desk {
   origin: string;
   organizer: string;
   now: number;
+  /** How readers chose to have days and hours written, by person; for others as the college does. */
+  styles: ReadonlyMap<string, Style>;
   /** Notices that are to be mailed, as blocks for one reader. */
   notices: Map<string, (member: MemberRow) => { title: string; blocks: Block[] }>;
 }
@@ -87,7 +92,10 @@ export function compose(
   held: ReadonlyMap<string, CalendarCopy>,
 ): Composed {
   if (member.quiet.some((t) => t === order.topic)) return NONE;
-  return WRITERS[order.topic](new Writing(desk, member, order, held));
+  // Nothing here waits: the letter is written from end to end for its one reader.
+  return writingFor(desk.styles.get(member.personId) ?? PLAIN, () =>
+    WRITERS[order.topic](new Writing(desk, member, order, held)),
+  );
 }
 
 /** The dates of what somebody knew, and is at another time now, or not at all. */

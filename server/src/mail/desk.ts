@@ -4,7 +4,7 @@ import { plansOf } from '../calendars/entries';
 import { json, type Db } from '../db/pool';
 import { noticeBlocks } from '../notices/blocks';
 import type { Desk } from './compose';
-import { mailedNotices, teachersNames } from './store';
+import { mailedNotices, stylesOf, teachersNames } from './store';
 
 /** Reads what the letters of a course are composed from. */
 export const deskFor = async (ctx: Context, db: Db, courseId: string): Promise<Desk | null> =>
@@ -13,10 +13,11 @@ export const deskFor = async (ctx: Context, db: Db, courseId: string): Promise<D
 /** The same of several courses, by course: as many questions as for one. */
 export async function desksFor(ctx: Context, db: Db, courses: readonly string[]): Promise<Map<string, Desk>> {
   if (!courses.length) return new Map();
-  const [plans, teachers, notices] = await Promise.all([
+  const [plans, teachers, notices, styles] = await Promise.all([
     plansOf(db, courses),
     teachersNames(db, courses),
     mailedNotices(db, courses),
+    stylesOf(db, courses),
   ]);
   return new Map(
     [...plans].map(([course, plan]): [string, Desk] => [
@@ -27,6 +28,7 @@ export async function desksFor(ctx: Context, db: Db, courses: readonly string[])
         origin: ctx.config.origin,
         organizer: ctx.config.organizer,
         now: ctx.now(),
+        styles,
         notices: new Map(
           notices
             .filter((n) => n.course === course)

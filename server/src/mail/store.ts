@@ -1,6 +1,7 @@
 import type { Delivery, LetterTopic, Reply, Role, Told } from '@nimble-bell/core/api';
 import type { MemberRow } from '../accounts/store';
-import { one, rows, run, type Db } from '../db/pool';
+import { PLAIN, type Style } from '@nimble-bell/core/calendar';
+import { json, one, rows, run, type Db } from '../db/pool';
 
 /** Teachers of these courses by name, those of the whole course first. */
 export const teachersNames = (db: Db, courses: readonly string[]) =>
@@ -322,4 +323,18 @@ export async function writeLetters(db: Db, jobs: readonly ComposedJob[], now: nu
         id,
       ]);
     else await run(db, "UPDATE jobs SET state = 'void', done_at = ? WHERE id = ?", [now, id]);
+}
+
+/** How people of these courses chose to have days and hours written, by person; those who chose. */
+export async function stylesOf(db: Db, courses: readonly string[]): Promise<Map<string, Style>> {
+  const found = await rows<{ person: string; style: unknown }>(
+    db,
+    `SELECT DISTINCT p.id AS person, JSON_QUERY(p.preferences, '$.style') AS style
+       FROM people p JOIN enrolments m ON m.person_id = p.id
+      WHERE m.course_id IN (?) AND p.preferences <> '{}'`,
+    [[...courses]],
+  );
+  return new Map(
+    found.map(({ person, style }) => [person, { ...PLAIN, ...json<Partial<Style> | null>(style) }]),
+  );
 }

@@ -78,11 +78,11 @@ export async function forget(db: Db, member: string, by: MemberRow, now: number)
       address,
     ]);
   else
-    await run(db, "UPDATE people SET name = ?, preferred_name = NULL, email = ?, zone = 'UTC' WHERE id = ?", [
-      NOBODY,
-      address,
-      personId,
-    ]);
+    await run(
+      db,
+      "UPDATE people SET name = ?, preferred_name = NULL, preferences = '{}', email = ?, zone = 'UTC' WHERE id = ?",
+      [NOBODY, address, personId],
+    );
   await run(
     db,
     `UPDATE enrolments SET person_id = ?, own_name = NULL, own_zone = NULL, left_at = COALESCE(left_at, ?), link_code = ?,

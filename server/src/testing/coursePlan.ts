@@ -83,6 +83,7 @@ export const deskOf = (plan: CoursePlan, more: Partial<Desk> = {}): Desk => ({
   origin: 'http://127.0.0.1:8210',
   organizer: 'classes@saltmarsh.example',
   now: NOW,
+  styles: new Map(),
   notices: new Map(),
   ...more,
 });

@@ -178,6 +178,9 @@ export function Person() {
         </UnstyledButton>
       </Menu.Target>
       <Menu.Dropdown>
+        <Menu.Item component={Link} to="/ways">
+          Your ways: days, hours, keys
+        </Menu.Item>
         <Menu.Item onClick={() => void signOut()}>Sign out</Menu.Item>
       </Menu.Dropdown>
     </Menu>

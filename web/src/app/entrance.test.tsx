@@ -1,3 +1,4 @@
+import { noPreferences } from '@nimble-bell/core/api';
 import { screen, waitFor } from '@testing-library/react';
 import { answerRequests, asked } from '../testing/answers';
 import { show } from '../testing/render';
@@ -7,6 +8,7 @@ const me = {
   now: Date.now(),
   person: { id: 'p', name: 'Maren Oduya', email: 'm@saltmarsh.example', zone: 'America/Halifax' },
   demo: false,
+  preferences: noPreferences(),
 };
 
 test('without the demo the entrance is a sign-in and nothing else', async () => {

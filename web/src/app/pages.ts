@@ -15,6 +15,7 @@ export interface Place {
 
 const frame: Load = () => import('./PlanningFrame').then((m) => m.PlanningFrame);
 const room: Load = () => import('../room/RoomPage').then((m) => m.RoomPage);
+const ways: Load = () => import('../ways/WaysPage').then((m) => m.WaysPage);
 const watch: Load = () => import('../watch/WatchPage').then((m) => m.WatchPage);
 
 const plan: Place[] = [
@@ -98,6 +99,7 @@ const stages: Place[] = [
 /** What a personal link opens: everything below speaks with the link in the address. */
 const byLink: Place[] = [
   { title: 'Your course', page: () => import('../student/StudentPage').then((m) => m.StudentPage) },
+  { path: 'ways', title: 'Your ways', page: ways },
   {
     path: 'letters',
     title: 'Your letters',
@@ -110,6 +112,7 @@ const byLink: Place[] = [
 /** The whole of the addresses. */
 export const PLACES: Place[] = [
   { path: '/', title: 'Entrance', page: () => import('./EntrancePage').then((m) => m.EntrancePage) },
+  { path: '/ways', title: 'Your ways', page: ways },
   { path: '/start', title: 'Start', page: () => import('./StartPage').then((m) => m.StartPage) },
   { path: '/courses', title: 'Your courses', page: () => import('./CoursesPage').then((m) => m.CoursesPage) },
   {

@@ -18,8 +18,10 @@ import {
   instantWords,
   mondayOf,
   termDays,
+  timeWords,
   toClock,
   toLocalDate,
+  toMinutes,
   toWall,
   weekOf,
   type TeachingWeek,
@@ -269,7 +271,7 @@ function Hours({ to, from }: { to: number; from: number }) {
     <div className={classes.hours} style={{ height: (to - from) * HOUR_PX }}>
       {Array.from({ length: to - from }, (_, i) => (
         <span key={i} style={{ top: i * HOUR_PX }}>
-          {toClock((from + i) * 60)}
+          {timeWords((from + i) * 60)}
         </span>
       ))}
     </div>
@@ -336,7 +338,7 @@ function Blocks(props: BlocksProps) {
     where: (active) => {
       const s = sessions.find((x) => x.id === active.id);
       const to = s && placeAfter(s, zone, deltaOf(active), dayWidth);
-      return to ? `${dateWords(to.date)}, ${to.start}` : null;
+      return to ? `${dateWords(to.date)}, ${timeWords(toMinutes(to.start))}` : null;
     },
     how: 'Left and right move it by a day, up and down by a quarter of an hour. Space puts it down, Escape leaves it.',
   });

@@ -5,7 +5,7 @@ import { useEffect, useRef, useState } from 'react';
 import {
   dateWords,
   durationWords,
-  toClock,
+  timeWords,
   zoneBands,
   zoneWords,
   type ZoneBand,
@@ -112,7 +112,7 @@ function BandChart({ bands, home }: Chart) {
                   data-hour={h.hour}
                   data-drift={h.drift || undefined}
                 >
-                  <title>{`${zoneWords(band.zone)}: ${dateWords(h.date)} ${toClock(h.minutes)}`}</title>
+                  <title>{`${zoneWords(band.zone)}: ${dateWords(h.date)} ${timeWords(h.minutes)}`}</title>
                 </circle>
               ))}
             </g>
@@ -164,7 +164,7 @@ function Axes({
             (m) => m >= y.domain()[0]! && m <= y.domain()[1]! && m % 120 === 0,
           ),
         )
-        .tickFormat((m) => (m === 1440 ? '24:00' : toClock(Number(m)))),
+        .tickFormat((m) => (m === 1440 ? '24:00' : timeWords(Number(m)))),
     );
   });
   return (
@@ -214,13 +214,13 @@ function Table({ bands, home }: Chart) {
           <div key={b.zone}>
             <Text size="sm">
               <strong>{zoneWords(b.zone)}</strong>
-              {b.zone === home ? ' (home)' : ''}: {toClock(usual.minutes)}
+              {b.zone === home ? ' (home)' : ''}: {timeWords(usual.minutes)}
               {usual.dayShift !== 0 && (usual.dayShift > 0 ? ' the day after' : ' the day before')}
-              {later && `; from ${dateWords(later.date)} on ${toClock(later.minutes)}`}.
+              {later && `; from ${dateWords(later.date)} on ${timeWords(later.minutes)}`}.
             </Text>
             {drifted.map((h) => (
               <Text size="sm" key={h.startsAt} className={classes.warning} data-testid="drift">
-                {dateWords(h.date)}: {toClock(h.minutes)}, {durationWords(Math.abs(h.drift))}{' '}
+                {dateWords(h.date)}: {timeWords(h.minutes)}, {durationWords(Math.abs(h.drift))}{' '}
                 {h.drift > 0 ? 'later' : 'earlier'} than usual.
               </Text>
             ))}

@@ -2,13 +2,14 @@ import { Button, Loader, Text } from '@mantine/core';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import { Desk } from './desk/Desk';
-import { useHushKey } from './controls/useHushKey';
+import { Keys } from './controls/Keys';
 import { FloorPanel } from './floor/FloorPanel';
 import { Statements } from './floor/Statements';
 import { Away } from './frame/Away';
 import { Doorway, WayBack } from './frame/Doorway';
 import { Stage } from './frame/Stage';
 import classes from './frame/frame.module.css';
+import { Aloud } from './heard/Aloud';
 import { Voices } from './live/Playback';
 import type { RoomConnection } from './live/connection';
 import { useConnection, useStanding } from './live/useConnection';
@@ -72,12 +73,14 @@ function Dismissed({ connection }: { connection: RoomConnection }) {
 }
 
 function RoomFrame() {
-  useHushKey();
   const { course, session } = useInfo();
   useAbout(`${course.code} ${session.seriesTitle} ${session.number}`);
   const teaching = useTeaching();
   return (
     <div className={classes.frame} data-teaching={teaching}>
+      <a className="skip-link" href="#content">
+        Go to the stage
+      </a>
       <RunSheetBar />
       {teaching ? <FloorPanel /> : <Statements />}
       <main className={classes.middle} id="content">
@@ -92,6 +95,8 @@ function RoomFrame() {
         <Panel key={id} />
       ))}
       <Voices />
+      <Aloud />
+      <Keys />
     </div>
   );
 }

@@ -67,6 +67,10 @@ function Take({ code, me }: { code: string | undefined; me: MyCourse['me'] }) {
         Which letters you get
       </Anchor>
       {' · '}
+      <Anchor component={Link} to={`/in/${code}/ways`} size="sm">
+        Days, hours and keys
+      </Anchor>
+      {' · '}
       <Anchor component="button" type="button" size="sm" onClick={() => void download()}>
         Download what the college keeps of you
       </Anchor>

@@ -1,5 +1,5 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
-import type { Attended, ListedSession, MyCourse } from '@nimble-bell/core/api';
+import { noPreferences, type Attended, type ListedSession, type MyCourse } from '@nimble-bell/core/api';
 import { MailboxPage } from '../invite/MailboxPage';
 import { answerRequests, asked } from '../testing/answers';
 import { myCourse, roomInfo, show } from '../testing/render';
@@ -9,7 +9,7 @@ import { StudentPage } from './StudentPage';
 import { VisitPage } from './VisitPage';
 
 const HOUR = 3_600_000;
-const me = { now: Date.now(), person: null, demo: false };
+const me = { now: Date.now(), person: null, demo: false, preferences: noPreferences() };
 const startsAt = Date.now() + HOUR;
 const session = {
   ...roomInfo({ member: 'ana', role: 'student' }).session,

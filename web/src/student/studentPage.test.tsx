@@ -1,5 +1,5 @@
 import { screen, waitFor } from '@testing-library/react';
-import type { MyCourse } from '@nimble-bell/core/api';
+import { noPreferences, type MyCourse } from '@nimble-bell/core/api';
 import { answerRequests } from '../testing/answers';
 import { freshSession, myCourse, show } from '../testing/render';
 import { StudentPage } from './StudentPage';
@@ -8,6 +8,7 @@ const me = {
   now: Date.now(),
   person: { id: 'p', name: 'Maren Oduya', email: 'm@saltmarsh.example', zone: 'America/Halifax' },
   demo: false,
+  preferences: noPreferences(),
 };
 
 const mine = (

@@ -1,4 +1,5 @@
 import { webcrypto } from 'node:crypto';
+import { configure } from '@testing-library/dom';
 import { TextDecoder, TextEncoder } from 'node:util';
 
 /** What a page expects of a browser and jsdom does not have. */
@@ -25,3 +26,6 @@ Object.assign(window, { ResizeObserver: NoResizeObserver });
 Element.prototype.scrollIntoView = () => {};
 Object.assign(globalThis, { TextEncoder, TextDecoder });
 Object.defineProperty(globalThis, 'crypto', { value: webcrypto });
+
+/** Parts of a page that come by themselves are compiled when they are first asked for, on a busy machine too. */
+configure({ asyncUtilTimeout: 6000 });

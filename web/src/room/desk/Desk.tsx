@@ -13,6 +13,7 @@ import { useNavigate, useParams } from 'react-router';
 import type { Capability } from '@nimble-bell/core/api';
 import { isOn } from '@nimble-bell/core/room';
 import { LinkContext } from '../../app/api';
+import type { KeyId } from '../../keys/keys';
 import { useRefusal } from '../controls/useRefusal';
 import { useInfo, useInside, useMay, useRoom, useTeaching, type Inside } from '../live/useRoom';
 import classes from './desk.module.css';
@@ -37,6 +38,7 @@ export function Desk() {
         capability="speak"
         on={microphone}
         label="Microphone"
+        act="microphone"
         icon={microphone ? <IconMicrophone size={21} /> : <IconMicrophoneOff size={21} />}
         turn={(on) =>
           on ? sendWithDevice('sound', { type: 'microphone', on }) : send({ type: 'microphone', on })
@@ -46,6 +48,7 @@ export function Desk() {
         capability="camera"
         on={camera}
         label="Camera"
+        act="camera"
         icon={camera ? <IconVideo size={21} /> : <IconVideoOff size={21} />}
         turn={(on) => (on ? sendWithDevice('camera', { type: 'camera', on }) : send({ type: 'camera', on }))}
       />
@@ -62,6 +65,7 @@ export function Desk() {
         <button
           type="button"
           className={classes.deskButton}
+          data-act="hand"
           aria-pressed={handUp}
           onClick={() => void send(handUp ? { type: 'lowerHand', member: me } : { type: 'raiseHand' })}
         >
@@ -79,10 +83,12 @@ interface SwitchProps {
   on: boolean;
   label: string;
   icon: ReactNode;
+  /** The key's name for it. */
+  act?: KeyId;
   turn: (on: boolean) => Promise<boolean>;
 }
 
-function DeskSwitch({ capability, on, label, icon, turn }: SwitchProps) {
+function DeskSwitch({ capability, on, label, icon, act, turn }: SwitchProps) {
   const { allowed } = useMay(capability);
   const refusal = useRefusal(capability);
   const [why, setWhy] = useState(false);
@@ -100,6 +106,7 @@ function DeskSwitch({ capability, on, label, icon, turn }: SwitchProps) {
         <button
           type="button"
           className={classes.deskButton}
+          data-act={act}
           aria-pressed={on}
           aria-label={`${label}: ${word}`}
           data-closed={!allowed}

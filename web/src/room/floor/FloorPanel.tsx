@@ -4,6 +4,8 @@ import { memo, useMemo } from 'react';
 import { clockWords } from '@nimble-bell/core/calendar';
 import { PERMISSION_WORDS, rowOf, SHOWN_CAPABILITIES } from '@nimble-bell/core/limits';
 import { classLimit } from '@nimble-bell/core/room';
+import { keyOf } from '../../keys/keys';
+import { useWays } from '../../ways/useWays';
 import { Choice } from '../../ui/Choice';
 import { PermissionMark } from '../../ui/PermissionMark';
 import { nameFrom, useInfo, useInside, useNameOf, useRoom, type Inside } from '../live/useRoom';
@@ -20,17 +22,20 @@ const selectFloor = ({ room }: Inside) => room.floor;
 export function FloorPanel() {
   const { send } = useRoom();
   const { live, hushed } = useInside(selectHush);
+  const key = keyOf('hush', useWays().ways.keys);
   return (
     <aside className={classes.floor} aria-label="The floor">
       <button
         type="button"
         className={classes.hush}
+        data-act="hush"
+        aria-keyshortcuts={key?.toUpperCase()}
         aria-pressed={hushed}
         disabled={!live}
         onClick={() => void send({ type: hushed ? 'lift' : 'hush' })}
       >
         {hushed ? 'Lift the hush' : 'Hush'}
-        <kbd>H</kbd>
+        {key && <kbd>{key.toUpperCase()}</kbd>}
       </button>
       <h2 className={parts.heading}>Students may</h2>
       {SHOWN_CAPABILITIES.map((c) => (

@@ -26,9 +26,9 @@ export function RunSheetBar() {
     <header className={classes.bar}>
       <BellMark />
       <div className={classes.barTitle}>
-        <strong>
+        <h1>
           {course.code} {session.seriesTitle} {standing ? '' : session.number}
-        </strong>
+        </h1>
         <span className="figures">
           {clockWords(now, zone)} · {left}
         </span>
@@ -135,10 +135,10 @@ function DismissButton() {
             : ', and the links are shut for this session.'}
         </Text>
         <Group justify="flex-end">
-          <Button variant="default" onClick={() => setAsking(false)}>
+          <Button variant="default" onClick={() => setAsking(false)} data-autofocus>
             Go on teaching
           </Button>
-          <Button color="clay" onClick={() => void send({ type: 'dismiss' })} data-autofocus>
+          <Button color="clay" onClick={() => void send({ type: 'dismiss' })}>
             Dismiss for everyone
           </Button>
         </Group>

@@ -57,6 +57,8 @@ export const Seat = memo(function Seat({ member, name, role, speaking }: SeatPro
         {role !== 'student' && !me && <em> {role}</em>}
       </span>
       <span className={classes.seatMarks} aria-hidden>
+        {floor && <FloorMark />}
+        {speaks && <SpeaksMark />}
         {hand && <IconHandStop size={15} />}
         {microphone && <IconMicrophone size={15} />}
       </span>
@@ -89,6 +91,19 @@ export const Seat = memo(function Seat({ member, name, role, speaking }: SeatPro
     </Menu>
   );
 });
+
+/** A small flag: the floor is theirs. */
+const FloorMark = () => (
+  <svg viewBox="0 0 16 16" width={15} height={15} data-mark="floor">
+    <path d="M4 1v14M4 2h9l-3 3 3 3H4" fill="currentColor" stroke="currentColor" strokeWidth="1.6" />
+  </svg>
+);
+/** Three bars: their voice is heard. */
+const SpeaksMark = () => (
+  <svg viewBox="0 0 16 16" width={15} height={15} data-mark="speaks">
+    <path d="M3 6v4M8 2v12M13 5v6" stroke="currentColor" strokeWidth="2.4" strokeLinecap="round" />
+  </svg>
+);
 
 function SeatMenu({ member, name, shown }: { member: string; name: string; shown: Shown }) {
   const { send } = useRoom();

@@ -41,7 +41,7 @@ export function Seats() {
   const speaking = useListening(call);
   return (
     <section className={classes.seats} aria-label={`Seats: ${here} of ${all} are here`}>
-      <div className={classes.seatGrid} tabIndex={0} role="group" aria-label="Class list">
+      <div className={classes.seatGrid} tabIndex={0} data-act="seats" role="group" aria-label="Class list">
         {order.map((p, i) => (
           <Seat key={p.member} member={p.member} name={names[i]!} role={p.role} speaking={speaking} />
         ))}

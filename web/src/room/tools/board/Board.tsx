@@ -33,9 +33,11 @@ export function Board() {
               aria-label={`Pen: ${c}`}
               aria-pressed={colour === c}
               className={classes.pen}
-              style={{ background: `var(--${c})` }}
               onClick={() => setColour(c)}
-            />
+            >
+              <i style={{ background: `var(--${c})` }} data-pen={c} />
+              {c}
+            </button>
           ))
         ) : (
           <span>{refusal}</span>

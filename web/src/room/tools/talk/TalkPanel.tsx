@@ -67,7 +67,7 @@ function Written() {
     if (reply?.ok) setOlder({ messages: [...reply.messages, ...before], earlier: reply.earlier });
   };
   return (
-    <div className={classes.messages} tabIndex={0} role="log" aria-label="What was written">
+    <div className={classes.messages} tabIndex={0} role="log" aria-live="off" aria-label="What was written">
       {left > 0 && (
         <Button size="compact-xs" variant="subtle" onClick={() => void readOn()}>
           {left} written before
@@ -139,6 +139,7 @@ function Writing() {
         <>
           <Textarea
             aria-label="Write"
+            data-act="write"
             placeholder="Write, and press Enter"
             value={text}
             onChange={(e) => setText(e.currentTarget.value)}

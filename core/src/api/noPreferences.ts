@@ -1,0 +1,4 @@
+import type { Preferences } from './preferences';
+
+/** Everything as usual. */
+export const noPreferences = (): Preferences => ({ style: {}, keys: {} });

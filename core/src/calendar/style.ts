@@ -1,0 +1,70 @@
+import type { Weekday } from './plan';
+import { toClock, WEEKDAYS } from './localDate';
+
+/** How a reader is used to have days and hours written. The words themselves are English. */
+export interface Style {
+  hours: '24' | '12';
+  /** "6 Oct" or "Oct 6". */
+  order: 'day first' | 'month first';
+  weekBegins: Weekday;
+}
+
+/** Where nobody has said anything. */
+export const PLAIN: Style = { hours: '24', order: 'day first', weekBegins: 'monday' };
+
+/** What a person chose of it; what is left out is as their browser, or else the college, has it. */
+export type OwnStyle = Partial<Style>;
+
+/** Chromium and Safari know the week's first day, by either name; it is not in the types yet. */
+type WeekLocale = Intl.Locale & { weekInfo?: { firstDay: number }; getWeekInfo?: () => { firstDay: number } };
+
+/** A locale's own way (BCP 47 tag; CLDR as the platform has it). */
+export function styleOfLocale(tag: string): Style {
+  let locale: WeekLocale;
+  try {
+    locale = new Intl.Locale(tag);
+  } catch {
+    return PLAIN;
+  }
+  const { hour12 } = new Intl.DateTimeFormat(tag, { hour: 'numeric' }).resolvedOptions();
+  const parts = new Intl.DateTimeFormat(tag, { day: 'numeric', month: 'short' }).formatToParts(0);
+  const at = (type: string) => parts.findIndex((p) => p.type === type);
+  const first = (locale.getWeekInfo?.() ?? locale.weekInfo)?.firstDay ?? 1;
+  return {
+    hours: hour12 ? '12' : '24',
+    order: at('month') < at('day') ? 'month first' : 'day first',
+    weekBegins: WEEKDAYS[first - 1] ?? 'monday',
+  };
+}
+
+let style: Style = PLAIN;
+
+/** The style that words are written in now. */
+export const styleNow = (): Style => style;
+
+/** From here on words are written so: a page has one reader. */
+export const setStyle = (next: Style) => {
+  style = next;
+};
+
+/** Writes something for one reader among several, and then goes on as before. What writes must not wait for anything. */
+export function writingFor<T>(reader: Style, write: () => T): T {
+  const before = style;
+  style = reader;
+  try {
+    return write();
+  } finally {
+    style = before;
+  }
+}
+
+/** Minutes after midnight as a time: "18:30", "6:30 pm". */
+export function timeWords(minutes: number): string {
+  if (style.hours === '24') return toClock(minutes);
+  const [hour, rest] = [Math.floor(minutes / 60) % 24, minutes % 60];
+  return `${hour % 12 || 12}:${String(rest).padStart(2, '0')} ${hour < 12 ? 'am' : 'pm'}`;
+}
+
+/** A day of a month: "6 Oct", "Oct 6". */
+export const dayOfMonthWords = (day: number, month: string): string =>
+  style.order === 'month first' ? `${month} ${day}` : `${day} ${month}`;

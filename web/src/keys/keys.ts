@@ -1,0 +1,54 @@
+/** Something that a key does, wherever it is declared. */
+export interface KeyAct {
+  id: string;
+  /** The key as `KeyboardEvent.key` gives it, small letters. */
+  usual: string;
+  words: string;
+  who: 'teaching' | 'students' | 'anyone';
+}
+
+/** Every key of the room. One key, one act: nothing acts on a key that does not stand here. */
+export const KEYS = {
+  keys: { id: 'keys', usual: '?', words: 'Show these keys', who: 'anyone' },
+  hush: { id: 'hush', usual: 'h', words: 'Hush, and lift it again', who: 'teaching' },
+  hand: { id: 'hand', usual: 'r', words: 'Raise your hand, and lower it', who: 'students' },
+  microphone: { id: 'microphone', usual: 'm', words: 'Microphone on or off', who: 'anyone' },
+  camera: { id: 'camera', usual: 'c', words: 'Camera on or off', who: 'anyone' },
+  write: { id: 'write', usual: 'w', words: 'Go to where you write', who: 'anyone' },
+  seats: { id: 'seats', usual: 's', words: 'Go to the seats', who: 'anyone' },
+} as const satisfies Record<string, KeyAct>;
+export type KeyId = keyof typeof KEYS;
+
+/** A person's own: another key, or null for none. What is not in it is as usual. */
+export type OwnKeys = Partial<Record<string, string | null>>;
+
+export const keyOf = (id: KeyId, own: OwnKeys): string | null => {
+  const chosen = own[id];
+  return chosen === undefined ? KEYS[id].usual : chosen;
+};
+
+/** Which act a key is for; the first by order of the table where a person gave one key to two. */
+export const actOf = (key: string, own: OwnKeys): KeyId | null =>
+  (Object.keys(KEYS) as KeyId[]).find((id) => keyOf(id, own) === key.toLowerCase()) ?? null;
+
+/** Why a key cannot be chosen for an act; null where it can. */
+export function keyFault(id: KeyId, key: string, own: OwnKeys): string | null {
+  if ([...key].length !== 1 || /\s/.test(key)) return 'Choose one letter, digit or sign.';
+  const other = (Object.keys(KEYS) as KeyId[]).find((x) => x !== id && keyOf(x, own) === key.toLowerCase());
+  return other ? `This key is for: ${KEYS[other].words.toLowerCase()}.` : null;
+}
+
+/** Whether a press belongs to something else: one types, a dialog or a menu is open, a radio or a list has it. */
+export function isTaken(
+  event: Pick<KeyboardEvent, 'ctrlKey' | 'metaKey' | 'altKey' | 'defaultPrevented' | 'target'>,
+): boolean {
+  if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return true;
+  const at = event.target instanceof Element ? event.target : null;
+  if (
+    at?.closest(
+      'input:not([type=checkbox]):not([type=radio]), textarea, select, [contenteditable=true], [role=textbox], [role=combobox]',
+    )
+  )
+    return true;
+  return document.querySelector('[role=dialog], [role=alertdialog], [role=menu], [role=listbox]') !== null;
+}

@@ -1,0 +1,20 @@
+import { Modal } from '@mantine/core';
+import { useMemo, useState } from 'react';
+import { KeyTable } from '../../ways/KeyTable';
+import { useWays } from '../../ways/useWays';
+import { useTeaching } from '../live/useRoom';
+import { useRoomKeys } from './useRoomKeys';
+
+/** The keys of the room at work, and the page that lists them. */
+export function Keys() {
+  const { ways } = useWays();
+  const teaching = useTeaching();
+  const [open, setOpen] = useState(false);
+  const own = useMemo(() => ({ keys: () => setOpen(true) }), []);
+  useRoomKeys(ways.keys, own);
+  return (
+    <Modal opened={open} onClose={() => setOpen(false)} title="Keys of the room" size="lg">
+      <KeyTable who={teaching ? 'teaching' : 'students'} />
+    </Modal>
+  );
+}
