@@ -17,13 +17,15 @@ async function check(name, command, args, read) {
   const { status, said } = await runs(command, args);
   const seconds = ((Date.now() - began) / 1000).toFixed(1);
   const found = read?.(said) ?? { passed: status === 0 ? 1 : 0, failed: status === 0 ? 0 : 1 };
-  if (status !== 0 && found.failed === 0) found.failed = 1;
+  // A check that did not run, or counted nothing, has not passed.
+  if (found.failed === 0 && (status !== 0 || found.passed === 0)) found.failed = 1;
+  const fine = status === 0 && found.failed === 0;
   counts.passed += found.passed;
   counts.failed += found.failed;
   process.stdout.write(
-    `${status === 0 ? 'ok    ' : 'FAILED'} ${name}: ${found.passed} passed, ${found.failed} failed${found.flaky ? `, ${found.flaky} only at a second try` : ''} (${seconds} s)\n`,
+    `${fine ? 'ok    ' : 'FAILED'} ${name}: ${found.passed} passed, ${found.failed} failed${found.flaky ? `, ${found.flaky} only at a second try` : ''} (${seconds} s)\n`,
   );
-  if (status !== 0) process.stdout.write(`${said}\n`);
+  if (!fine) process.stdout.write(`${said}\n`);
 }
 
 /** Runs a command to its end. Gives its status and what it said. */

@@ -134,7 +134,11 @@ function CourseSwitch({ course }: { course: CourseDetail }) {
   return (
     <Menu position="bottom-start" width={320}>
       <Menu.Target>
-        <UnstyledButton c="#fbf7ee" aria-label={`Course: ${course.code} ${course.title}. Choose another`}>
+        <UnstyledButton
+          c="#fbf7ee"
+          className={classes.courseSwitch}
+          aria-label={`Course: ${course.code} ${course.title}. Choose another`}
+        >
           <span style={{ display: 'flex', gap: 6, alignItems: 'center' }}>
             <span className={classes.course}>
               {course.code} {course.title}

@@ -161,7 +161,7 @@ function List(props: ListProps) {
         title="Class list"
         about={countWords(course.counts.students, 'student')}
         action={
-          <Group wrap="nowrap">
+          <Group>
             <Narrow search={search} setSearch={setSearch} members={members} show={show} setShow={setShow} />
             {!empty && (
               <Button variant="default" onClick={() => download(course.code, found ?? [])}>

@@ -13,7 +13,7 @@ import { useAsk } from '../app/api';
 import { useThisCourse } from '../app/course';
 import { useChange } from '../app/queries';
 import { useKeeping, useKept, type Kept } from '../plan/useKeptDraft';
-import { Panel } from '../ui/Panel';
+import { Panel, Scrolls } from '../ui/Panel';
 import { PermissionMark } from '../ui/PermissionMark';
 
 const ABOUT: Record<Permission, string> = {
@@ -56,28 +56,30 @@ function LimitsForm({ kept }: { kept: Kept<Limits> | null }) {
         title="Limits of the course"
         about="You and your assistants may always do everything. In class each can be changed with one press."
       >
-        <Table fz="md" verticalSpacing={9} withRowBorders>
-          <Heads />
-          <Table.Tbody>
-            {SHOWN_CAPABILITIES.map((c) => (
-              <Table.Tr key={c}>
-                <Table.Th scope="row">{rowOf(c).label}</Table.Th>
-                {PERMISSIONS.map((p) => (
-                  <Table.Td key={p}>
-                    <Radio
-                      name={c}
-                      value={p}
-                      disabled={!mayPlan}
-                      aria-label={`${rowOf(c).label}: ${PERMISSION_WORDS[p]}`}
-                      checked={limits[c] === p}
-                      onChange={() => setLimits({ ...limits, [c]: p })}
-                    />
-                  </Table.Td>
-                ))}
-              </Table.Tr>
-            ))}
-          </Table.Tbody>
-        </Table>
+        <Scrolls label="Limits, scrolls">
+          <Table fz="md" verticalSpacing={9} withRowBorders miw={360}>
+            <Heads />
+            <Table.Tbody>
+              {SHOWN_CAPABILITIES.map((c) => (
+                <Table.Tr key={c}>
+                  <Table.Th scope="row">{rowOf(c).label}</Table.Th>
+                  {PERMISSIONS.map((p) => (
+                    <Table.Td key={p}>
+                      <Radio
+                        name={c}
+                        value={p}
+                        disabled={!mayPlan}
+                        aria-label={`${rowOf(c).label}: ${PERMISSION_WORDS[p]}`}
+                        checked={limits[c] === p}
+                        onChange={() => setLimits({ ...limits, [c]: p })}
+                      />
+                    </Table.Td>
+                  ))}
+                </Table.Tr>
+              ))}
+            </Table.Tbody>
+          </Table>
+        </Scrolls>
         {mayPlan && (
           <Ending
             save={() => save.mutate(undefined, { onSuccess: () => void forget() })}
@@ -128,7 +130,7 @@ function Heads() {
       <Table.Tr>
         <Table.Th>Students</Table.Th>
         {PERMISSIONS.map((p) => (
-          <Table.Th key={p} w={200}>
+          <Table.Th key={p}>
             <Group gap={8} wrap="nowrap">
               <PermissionMark state={p} />
               <span>

@@ -5,7 +5,7 @@ import type { MakeUps, MakeUpSlot, MapSlot } from '@nimble-bell/core/clashes';
 import { durationWords, instantWords, listWords, termDays } from '@nimble-bell/core/calendar';
 import { useThisCourse } from '../app/course';
 import { useAsked } from '../app/queries';
-import { Empty, Panel } from '../ui/Panel';
+import { Empty, Panel, Scrolls } from '../ui/Panel';
 import { ConfirmPlan } from './ConfirmPlan';
 import { MakeUpMap } from './MakeUpMap';
 import type { CourseDetail, SessionInfo } from '@nimble-bell/core/api';
@@ -161,19 +161,21 @@ function Slots({ slots, ...rest }: SlotsProps) {
           All of them: {common.join('; ')}.
         </Text>
       )}
-      <Table fz="sm">
-        <Table.Tbody>
-          {slots.map((slot, i) => (
-            <SlotLine
-              key={slot.startsAt}
-              slot={slot}
-              reasons={slot.reasons.filter((r) => !common.includes(r))}
-              i={i}
-              {...rest}
-            />
-          ))}
-        </Table.Tbody>
-      </Table>
+      <Scrolls label="Slots, scrolls">
+        <Table fz="sm">
+          <Table.Tbody>
+            {slots.map((slot, i) => (
+              <SlotLine
+                key={slot.startsAt}
+                slot={slot}
+                reasons={slot.reasons.filter((r) => !common.includes(r))}
+                i={i}
+                {...rest}
+              />
+            ))}
+          </Table.Tbody>
+        </Table>
+      </Scrolls>
     </>
   );
 }

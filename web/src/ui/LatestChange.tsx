@@ -17,8 +17,16 @@ export function LatestChange(props: {
   return (
     <Paper withBorder px="md" py={6} mb={props.mb ?? 0} role="status">
       <Group justify="space-between" wrap="nowrap">
-        <Text size="sm">{props.words}</Text>
-        <Button variant="default" size="compact-sm" loading={props.undoing} onClick={props.undo}>
+        <Text size="sm" style={{ minWidth: 0 }}>
+          {props.words}
+        </Text>
+        <Button
+          variant="default"
+          size="compact-sm"
+          style={{ flex: 'none' }}
+          loading={props.undoing}
+          onClick={props.undo}
+        >
           Undo
         </Button>
       </Group>

@@ -1,0 +1,57 @@
+import { expect, type Page } from '@playwright/test';
+import { throughDoor, type MadeCourse } from './course';
+
+/** A page as a test goes through all of them. */
+export interface Route {
+  name: string;
+  path: string;
+  /** Whose page it is. */
+  of: 'teacher' | 'student' | 'anyone';
+}
+
+/** Every address of the product, for a course that stands. */
+export const routesOf = ({ id, session, students }: MadeCourse): Route[] => {
+  const course = `/course/${id}`;
+  const own = students[0]!.link;
+  const teacher = (name: string, path: string): Route => ({ name, path, of: 'teacher' });
+  const student = (name: string, path: string): Route => ({ name, path, of: 'student' });
+  return [
+    teacher('Your courses', '/courses'),
+    teacher('Term and bell times', '/college'),
+    teacher('Plan', `${course}/plan`),
+    teacher('Week', `${course}/plan/week`),
+    teacher('Zones', `${course}/plan/zones`),
+    teacher('Groups', `${course}/plan/groups`),
+    teacher('Calendars', `${course}/plan/calendars`),
+    teacher('Reuse', `${course}/plan/reuse`),
+    teacher('History of the plan', `${course}/plan/history`),
+    teacher('Make up', `${course}/plan/make-up/${session}`),
+    teacher('Class list', `${course}/class`),
+    teacher('Invite', `${course}/invite`),
+    teacher('Reminders', `${course}/invite/reminders`),
+    teacher('Notices', `${course}/invite/notices`),
+    teacher('Files and links', `${course}/invite/files`),
+    teacher('Letters', `${course}/invite/letters`),
+    teacher('Limits', `${course}/limits`),
+    teacher('Recording', `${course}/recording`),
+    teacher('Teach', `${course}/teach`),
+    teacher('Review', `${course}/review`),
+    teacher('Session', `${course}/session/${session}`),
+    teacher('Your ways', '/ways'),
+    teacher('In class', `/room/${session}`),
+    student('Your course', own),
+    student('Your letters', `${own}/letters`),
+    student('Your ways', `${own}/ways`),
+    { name: 'Listed sessions', path: '/listed', of: 'anyone' },
+    { name: 'Post', path: '/mailbox', of: 'anyone' },
+    { name: 'Entrance', path: '/', of: 'anyone' },
+  ];
+};
+
+/** Opens it, and is inside: its heading stands and what it asked for is there. */
+export async function openRoute(page: Page, { path, name }: Route): Promise<void> {
+  await page.goto(path);
+  if (name === 'In class') await throughDoor(page);
+  await expect(page.locator('h1').first()).toBeVisible();
+  await page.waitForLoadState('networkidle').catch(() => {});
+}

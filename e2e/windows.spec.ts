@@ -1,0 +1,105 @@
+import { expect, test, type Page } from '@playwright/test';
+import { account, makeCourse, type MadeCourse } from './support/course';
+import { MAREN, person, signIn } from './support/people';
+import { openRoute, routesOf } from './support/routes';
+
+const LONG = [
+  'Maximiliana Theodora Wilhelmina van der Waterschoot-Featherstonehaugh of the Outer Shoals II',
+  'عبد الرحمن بن محمد بن عبد العزيز المهندس البحري من ميناء الإسكندرية القديمة الكبيرة جدا',
+  'Tidewatcher🌊 Lighthousekeeperswidow-and-daughter-of-the-very-far-northern-skerries 🧭🐚',
+];
+const WINDOWS = [
+  [320, 640],
+  [360, 740],
+  [390, 844],
+  [640, 400], // 1280 × 800 at 200 %
+  [768, 1024],
+  [844, 390],
+  [1024, 768],
+  [1280, 800],
+] as const;
+
+/** What leaves the window sideways, or is cut off with no way to read the rest. */
+const outside = (page: Page) =>
+  page.evaluate(() => {
+    const { clientWidth, scrollWidth } = document.documentElement;
+    const say = (e: Element) => `${e.tagName} “${(e.textContent ?? '').trim().slice(0, 30)}”`;
+    const faults: string[] = [];
+    if (scrollWidth > clientWidth + 1) faults.push(`scrolls sideways by ${scrollWidth - clientWidth}`);
+    for (const e of document.querySelectorAll<HTMLElement>('body *')) {
+      const style = getComputedStyle(e);
+      const own = [...e.childNodes].some((n) => n.nodeType === 3 && n.textContent!.trim());
+      const cut =
+        own && style.overflowX === 'hidden' && e.scrollWidth > e.clientWidth + 1 && e.clientWidth > 1;
+      // What is cut is whole on demand: in a title, or in what a screen reader is given.
+      if (cut && !e.closest('[title], [aria-label]')) faults.push(`cut: ${say(e)}`);
+    }
+    return faults;
+  });
+
+async function crowded(): Promise<MadeCourse> {
+  const course = await makeCourse({ students: 5, apart: true });
+  const api = await account(MAREN);
+  for (const [i, name] of LONG.entries())
+    await api.post(`/api/courses/${course.id}/members`, {
+      data: { edit: 'change', members: [course.students[i]!.id], fields: { name } },
+    });
+  const plan = {
+    title: 'Reading the tides together, and what the pilots of the harbour make of them',
+    group: 'A',
+  };
+  await api.post(`/api/courses/${course.id}/plan`, {
+    data: {
+      edit: 'add-series',
+      series: [
+        {
+          ...{ ...plan, kind: 'group' },
+          pattern: {
+            kind: 'weekly',
+            days: [{ day: 'friday', start: '17:30', minutes: 45 }],
+            ends: { by: 'term' },
+          },
+        },
+      ],
+    },
+  });
+  await api.dispose();
+  return course;
+}
+
+test('no page leaves its window, from 320 pixels on, with the longest names', async ({ page, browser }) => {
+  test.setTimeout(240_000);
+  const course = await crowded();
+  await signIn(page, MAREN);
+  const [student] = await person(browser);
+  for (const route of routesOf(course)) {
+    const at = route.of === 'teacher' ? page : student;
+    await at.setViewportSize({ width: 1280, height: 800 });
+    await openRoute(at, route);
+    for (const [width, height] of WINDOWS) {
+      await at.setViewportSize({ width, height });
+      await at.waitForTimeout(60);
+      await expect
+        .soft(async () => expect(await outside(at), `${route.name} at ${width} × ${height}`).toEqual([]))
+        .toPass({ timeout: 2000 });
+    }
+  }
+});
+
+test('every page has a title and one heading of the first order, and its content is where the first link leads', async ({
+  page,
+  browser,
+}) => {
+  test.setTimeout(120_000);
+  const course = await makeCourse({ students: 1 });
+  await signIn(page, MAREN);
+  const [student] = await person(browser);
+  for (const route of routesOf(course)) {
+    const at = route.of === 'teacher' ? page : student;
+    await openRoute(at, route);
+    await expect(at, route.path).toHaveTitle(new RegExp(`^${route.name} – (.* – )?Nimble Bell$`));
+    expect(await at.locator('h1').count(), route.path).toBe(1);
+    expect(await at.locator('main#content').count(), route.path).toBe(1);
+    expect(await at.evaluate(() => document.documentElement.lang)).toBe('en');
+  }
+});
