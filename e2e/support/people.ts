@@ -18,7 +18,12 @@ export async function person(
   browser: Browser,
   options: Parameters<Browser['newContext']>[0] = {},
 ): Promise<[Page, BrowserContext]> {
-  const context = await browser.newContext({ permissions: ['camera', 'microphone'], ...options });
+  const context = await browser.newContext({
+    permissions: ['camera', 'microphone'],
+    locale: 'en-GB',
+    serviceWorkers: 'block',
+    ...options,
+  });
   return [await context.newPage(), context];
 }
 

@@ -4,7 +4,7 @@ import path from 'node:path';
 import { build } from 'esbuild';
 
 /** The pages that stand without a line. */
-const OFFLINE = ['index.html', 'src/student/StudentPage.tsx', 'src/app/ByLink.tsx', 'src/app/StartPage.tsx'];
+const OFFLINE = ['index.html', 'src/student/StudentPage.tsx', 'src/app/StartPage.tsx'];
 
 /** Everything that these pages are made of, by the pages' manifest: code, styles, and the first fonts. */
 function filesOf(manifest) {

@@ -1,11 +1,9 @@
-import { Button, Modal } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { useQueryClient } from '@tanstack/react-query';
-import { lazy, Suspense, useState } from 'react';
+import { useState } from 'react';
 import { countWords, instantWords } from '@nimble-bell/core/calendar';
-import { known, theLine, useLine } from './line';
+import { theLine, useLine } from './line';
 import classes from './notices.module.css';
-
-const SignInForm = lazy(() => import('../ui/SignInForm'));
 
 /** What stands until it is over: the server does not answer, changes that wait for it, what is shown is an older state. */
 export function LineBar() {
@@ -35,18 +33,5 @@ export function LineBar() {
         </>
       )}
     </div>
-  );
-}
-
-/** Whoever is not signed in any more does it where they are: what they typed stays beneath. */
-export function SignInAgain() {
-  const { signedOut } = useLine();
-  if (!signedOut) return null;
-  return (
-    <Modal opened onClose={known} title="Sign in again">
-      <Suspense>
-        <SignInForm done={known} about="You have been away for long. What you typed is still on the page." />
-      </Suspense>
-    </Modal>
   );
 }

@@ -1,25 +1,45 @@
-import { Fragment, useEffect, type ReactNode } from 'react';
+import { Fragment, lazy, Suspense, useEffect, type ReactNode } from 'react';
+import { useLocation } from 'react-router';
+import { LinkContext } from './api';
 import { useMe } from './queries';
 import { readAs, useStyleVersion } from './reader';
-import { LineBar, SignInAgain } from './LineBar';
+import { useLine } from './line';
+import { LineBar } from './LineBar';
 import { Notices } from './Notices';
 import { useTitle } from './title';
 import { useHeadingFocus } from './useHeadingFocus';
 
-/** What surrounds every page: focus that goes along when the page is turned, its title, what is said to the person. */
+const SignInAgain = lazy(() => import('../ui/SignInAgain'));
+
+/** What surrounds every page: whose link it speaks with, focus that goes along, its title, what is said to the person. */
 export function Root({ children }: { children: ReactNode }) {
+  const { pathname } = useLocation();
+  const [, link = null] = /^\/in\/([^/]+)/.exec(pathname) ?? [];
+  return (
+    <LinkContext value={link}>
+      <Around>{children}</Around>
+    </LinkContext>
+  );
+}
+
+function Around({ children }: { children: ReactNode }) {
   useHeadingFocus();
+  useTitle();
+  const { signedOut } = useLine();
   const style = useMe().data?.preferences.style;
   useEffect(() => {
     if (style) readAs(style);
   }, [style]);
   const version = useStyleVersion();
-  useTitle();
   return (
     <>
       <LineBar />
       <Fragment key={version}>{children}</Fragment>
-      <SignInAgain />
+      {signedOut && (
+        <Suspense>
+          <SignInAgain />
+        </Suspense>
+      )}
       <Notices />
     </>
   );

@@ -122,7 +122,7 @@ export const PLACES: Place[] = [
   },
   { path: '/course/:course', page: frame, children: stages },
   { path: '/room/:session', title: 'In class', page: room },
-  { path: '/in/:code', page: () => import('./ByLink').then((m) => m.ByLink), children: byLink },
+  { path: '/in/:code', children: byLink },
   {
     path: '/class/:code',
     title: 'Visit a class',

@@ -25,7 +25,7 @@ const routeOf = (place: Place): ReactNode =>
   place.path === undefined ? (
     <Route key="" index element={elementOf(place)} />
   ) : (
-    <Route key={place.path} path={place.path} element={elementOf(place)}>
+    <Route key={place.path} path={place.path} {...(place.page ? { element: elementOf(place) } : {})}>
       {place.children?.map(routeOf)}
     </Route>
   );

@@ -174,7 +174,7 @@ const MemberRow = memo(function MemberRow(props: RowProps) {
             data-cell={`${index}:${i + 1}`}
             className={name === 'name' ? classes.name : undefined}
             onDoubleClick={mayEdit ? () => edit(m.id, name) : undefined}
-            title={mayEdit ? 'Press twice, or Enter, to change' : undefined}
+            title={wholeOf(name, m, mayEdit)}
           >
             {editing === name ? (
               <CellEditor
@@ -196,6 +196,15 @@ const MemberRow = memo(function MemberRow(props: RowProps) {
     </div>
   );
 });
+
+/** What a narrow cell may cut, whole; and that it can be changed. */
+const wholeOf = (column: string, m: MemberInfo, mayEdit: boolean): string | undefined =>
+  [
+    column === 'name' || column === 'email' ? m[column] : '',
+    mayEdit ? 'Press twice, or Enter, to change' : '',
+  ]
+    .filter(Boolean)
+    .join('. ') || undefined;
 
 /** The headings: everyone chosen by one tick, each column sorted by a press. */
 function Head({

@@ -50,5 +50,7 @@ export function isTaken(
     )
   )
     return true;
-  return document.querySelector('[role=dialog], [role=alertdialog], [role=menu], [role=listbox]') !== null;
+  // Lists that are shut stand hidden in the page.
+  const open = document.querySelectorAll('[role=dialog], [role=alertdialog], [role=menu], [role=listbox]');
+  return [...open].some((e) => e.checkVisibility?.() ?? true);
 }

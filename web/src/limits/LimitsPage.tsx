@@ -1,6 +1,6 @@
 import { Button, Group, Loader, Radio, Stack, Table, Text, Title } from '@mantine/core';
 import { useState } from 'react';
-import type { CourseDetail, Limits, Permission } from '@nimble-bell/core/api';
+import type { Capability, CourseDetail, Limits, Permission } from '@nimble-bell/core/api';
 import { dateWords, instantWords } from '@nimble-bell/core/calendar';
 import {
   limitsWords,
@@ -61,21 +61,12 @@ function LimitsForm({ kept }: { kept: Kept<Limits> | null }) {
             <Heads />
             <Table.Tbody>
               {SHOWN_CAPABILITIES.map((c) => (
-                <Table.Tr key={c}>
-                  <Table.Th scope="row">{rowOf(c).label}</Table.Th>
-                  {PERMISSIONS.map((p) => (
-                    <Table.Td key={p}>
-                      <Radio
-                        name={c}
-                        value={p}
-                        disabled={!mayPlan}
-                        aria-label={`${rowOf(c).label}: ${PERMISSION_WORDS[p]}`}
-                        checked={limits[c] === p}
-                        onChange={() => setLimits({ ...limits, [c]: p })}
-                      />
-                    </Table.Td>
-                  ))}
-                </Table.Tr>
+                <LimitRow
+                  key={c}
+                  capability={c}
+                  state={limits[c]}
+                  set={mayPlan ? (state) => setLimits({ ...limits, [c]: state }) : null}
+                />
               ))}
             </Table.Tbody>
           </Table>
@@ -96,6 +87,30 @@ function LimitsForm({ kept }: { kept: Kept<Limits> | null }) {
     </Stack>
   );
 }
+
+interface LimitRowProps {
+  capability: Capability;
+  state: Permission;
+  set: ((state: Permission) => void) | null;
+}
+
+const LimitRow = ({ capability: c, state, set }: LimitRowProps) => (
+  <Table.Tr>
+    <Table.Th scope="row">{rowOf(c).label}</Table.Th>
+    {PERMISSIONS.map((p) => (
+      <Table.Td key={p}>
+        <Radio
+          name={c}
+          value={p}
+          disabled={!set}
+          aria-label={`${rowOf(c).label}: ${PERMISSION_WORDS[p]}`}
+          checked={state === p}
+          onChange={() => set?.(p)}
+        />
+      </Table.Td>
+    ))}
+  </Table.Tr>
+);
 
 /** The proof: what is in force now, who set it and when. */
 function InForce() {

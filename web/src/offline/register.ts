@@ -1,7 +1,9 @@
 /** Has the browser keep what a page needs without a line. Nothing here depends on its being so. */
 export function registerWorker() {
   if (!('serviceWorker' in navigator)) return;
-  window.addEventListener('load', () => void navigator.serviceWorker.register('/worker.js').catch(() => {}));
+  const register = () => void navigator.serviceWorker.register('/worker.js').catch(() => {});
+  if (document.readyState === 'complete') register();
+  else window.addEventListener('load', register);
 }
 
 const KEY = 'nimble-bell-home';

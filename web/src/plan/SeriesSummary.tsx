@@ -33,8 +33,8 @@ export function SeriesSummary({ course, series, change }: Props) {
   const findings = course.findings.filter((f) => f.series === series.id && f.stage === 'plan');
   return (
     <Paper withBorder p="lg" component="section" aria-label={series.title}>
-      <Group justify="space-between" align="flex-start" wrap="nowrap" mb={findings.length ? 'sm' : 0}>
-        <div style={{ minWidth: 0 }}>
+      <Group justify="space-between" align="flex-start" mb={findings.length ? 'sm' : 0}>
+        <div style={{ flex: '1 1 260px', minWidth: 0 }}>
           <Group gap="xs">
             <Title order={2} size="h4">
               {series.title}
@@ -48,7 +48,7 @@ export function SeriesSummary({ course, series, change }: Props) {
             <Standing course={course} series={series} />
           )}
         </div>
-        <Group wrap="nowrap" gap="xs">
+        <Group gap="xs">
           {!isStanding(series.kind) && (
             <Button variant="subtle" onClick={toggle} aria-expanded={shown}>
               {shown ? 'Hide the sessions' : 'Show the sessions'}

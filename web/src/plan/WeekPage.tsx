@@ -1,4 +1,4 @@
-import { Button, Group, Stack, Text, Title } from '@mantine/core';
+import { Button, Group, Stack, Text, Title, VisuallyHidden } from '@mantine/core';
 import {
   DndContext,
   KeyboardSensor,
@@ -7,6 +7,7 @@ import {
   useSensor,
   useSensors,
   type DragEndEvent,
+  type UniqueIdentifier,
 } from '@dnd-kit/core';
 import { useElementSize } from '@mantine/hooks';
 import { useState, type CSSProperties } from 'react';
@@ -30,12 +31,13 @@ import {
 import { useNavigate } from 'react-router';
 import { useNow } from '../app/clock';
 import { useThisCourse } from '../app/course';
-import { deltaOf, dragWords } from '../ui/dragWords';
+import { dragWords } from '../ui/dragWords';
 import { CancelDays } from './CancelDays';
 import { ChangePanel } from './ChangePanel';
 import classes from './week.module.css';
 
-const HOUR_PX = 46;
+/** A quarter of an hour is whole pixels: by key one goes exactly that far. */
+const HOUR_PX = 48;
 const SNAP_MINUTES = 5;
 
 interface Moved {
@@ -165,16 +167,42 @@ export function placeAfter(
   return { date: toLocalDate(wall.day + days), start: toClock(start) };
 }
 
-/** A quarter of an hour up or down, a day left or right. */
+/** What is being dragged, if anything is: how far by key, in whole steps; null while it is moved by hand. */
+const drag: { byKey: { x: number; y: number } | null } = { byKey: null };
+function stepBy(x: number, y: number) {
+  const { x: fromX, y: fromY } = drag.byKey ?? { x: 0, y: 0 };
+  drag.byKey = { x: fromX + x, y: fromY + y };
+  return drag.byKey;
+}
+function endDrag() {
+  const { byKey } = drag;
+  drag.byKey = null;
+  return byKey;
+}
+
+/** Steps by key: days right, quarters of an hour down. */
+const STEPS: Record<string, [number, number]> = {
+  ArrowRight: [1, 0],
+  ArrowLeft: [-1, 0],
+  ArrowDown: [0, 1],
+  ArrowUp: [0, -1],
+};
+
+/** What is moved by key goes by whole steps, wherever the page scrolls meanwhile: each is counted. */
 const arrows =
-  (dayWidth: number) =>
-  (event: KeyboardEvent, { currentCoordinates: at }: { currentCoordinates: { x: number; y: number } }) => {
-    const step = HOUR_PX / 4;
-    if (event.code === 'ArrowRight') return { ...at, x: at.x + dayWidth };
-    if (event.code === 'ArrowLeft') return { ...at, x: at.x - dayWidth };
-    if (event.code === 'ArrowDown') return { ...at, y: at.y + step };
-    if (event.code === 'ArrowUp') return { ...at, y: at.y - step };
-    return undefined;
+  (dayWidth: number, stepped: (days: number, quarters: number, id: string) => void) =>
+  (
+    event: KeyboardEvent,
+    {
+      currentCoordinates: at,
+      active,
+    }: { currentCoordinates: { x: number; y: number }; active: UniqueIdentifier },
+  ) => {
+    const step = STEPS[event.code];
+    if (!step) return undefined;
+    const [days, quarters] = step;
+    stepped(days, quarters, String(active));
+    return { x: at.x + days * dayWidth, y: at.y + (quarters * HOUR_PX) / 4 };
   };
 
 interface BlockProps {
@@ -318,16 +346,27 @@ function Blocks(props: BlocksProps) {
   const { dayWidth, sessions, zone, setMoved, monday, from, course } = props;
   const navigate = useNavigate();
   const mayMove = (s: SessionInfo) => course.role === 'teacher' && s.state !== 'held' && s.state !== 'live';
+  // Where it would lie now: said at every step.
+  const [lies, setLies] = useState<string | null>(null);
+  const placeWords = (id: string, delta: { x: number; y: number }) => {
+    const s = sessions.find((x) => x.id === id);
+    const to = s && placeAfter(s, zone, delta, dayWidth);
+    return to ? `${dateWords(to.date)}, ${timeWords(toMinutes(to.start))}` : 'where it was';
+  };
+  const stepped = (days: number, quarters: number, id: string) => {
+    setLies(placeWords(id, stepBy(days * dayWidth, (quarters * HOUR_PX) / 4)));
+  };
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
     useSensor(KeyboardSensor, {
-      coordinateGetter: arrows(dayWidth),
+      coordinateGetter: arrows(dayWidth, stepped),
       keyboardCodes: { start: ['Space'], cancel: ['Escape'], end: ['Space'] },
     }),
   );
   const drop = ({ active, delta }: DragEndEvent) => {
     const session = sessions.find((s) => s.id === active.id);
-    const target = session && placeAfter(session, zone, delta, dayWidth);
+    const target = session && placeAfter(session, zone, endDrag() ?? delta, dayWidth);
+    setLies(null);
     if (session && target) setMoved({ session, to: target });
   };
   const words = dragWords({
@@ -335,22 +374,24 @@ function Blocks(props: BlocksProps) {
       const s = sessions.find((x) => x.id === id);
       return s ? `${s.seriesTitle}, ${instantWords(s.startsAt, zone)}` : 'A session';
     },
-    where: (active) => {
-      const s = sessions.find((x) => x.id === active.id);
-      const to = s && placeAfter(s, zone, deltaOf(active), dayWidth);
-      return to ? `${dateWords(to.date)}, ${timeWords(toMinutes(to.start))}` : null;
-    },
+    where: () => lies,
     how: 'Left and right move it by a day, up and down by a quarter of an hour. Space puts it down, Escape leaves it.',
   });
   return (
-    <DndContext sensors={sensors} onDragEnd={drop} accessibility={words}>
+    <DndContext
+      sensors={sensors}
+      onDragEnd={drop}
+      onDragStart={() => void endDrag()}
+      onDragCancel={() => void endDrag()}
+      accessibility={words}
+    >
+      <VisuallyHidden aria-live="assertive" data-testid="would-lie">
+        {lies}
+      </VisuallyHidden>
       {sessions.map((s) => (
         <Block
           key={s.id}
-          session={s}
-          zone={zone}
-          monday={monday}
-          from={from}
+          {...{ session: s, zone, monday, from }}
           lanes={lanesOf(s, sessions)}
           mayMove={mayMove(s)}
           open={() =>

@@ -194,7 +194,7 @@ test('a stage shows its own findings, but not what its page is there to do; an a
 test('dragged pixels are days and minutes, in steps of five', () => {
   const at = { startsAt: toInstant(TERM.zone, toEpochDay('2026-10-06'), 18 * 60 + 30) };
   expect(placeAfter(at, TERM.zone, { x: 0, y: 0 }, 100)).toBeNull();
-  expect(placeAfter(at, TERM.zone, { x: 210, y: 46 }, 100)).toEqual({ date: '2026-10-08', start: '19:30' });
+  expect(placeAfter(at, TERM.zone, { x: 210, y: 48 }, 100)).toEqual({ date: '2026-10-08', start: '19:30' });
   expect(placeAfter(at, TERM.zone, { x: -100, y: -4 }, 100)).toEqual({ date: '2026-10-05', start: '18:25' });
   expect(placeAfter(at, TERM.zone, { x: 0, y: 9999 }, 100)!.start).toBe('23:55');
 });

@@ -9,19 +9,11 @@ export interface DragWords {
   how: string;
 }
 
-/** How far something dragged has come, px. */
-export function deltaOf({ rect: { current } }: Active): { x: number; y: number } {
-  const { initial, translated } = current;
-  if (!initial || !translated) return { x: 0, y: 0 };
-  return { x: translated.left - initial.left, y: translated.top - initial.top };
-}
-
 /** What is said aloud while something is dragged by key: what it is, and where it would lie. */
 export function dragWords({ what, where, how }: DragWords) {
   const at = (active: Active, over: Over | null) => where(active, over) ?? 'where it was';
   const announcements: Announcements = {
     onDragStart: ({ active }) => `${what(String(active.id))}, picked up. ${how}`,
-    onDragMove: ({ active, over }) => at(active, over),
     onDragOver: ({ active, over }) => at(active, over),
     onDragEnd: ({ active, over }) => `${what(String(active.id))}, put down: ${at(active, over)}.`,
     onDragCancel: ({ active }) => `${what(String(active.id))}, left where it was.`,

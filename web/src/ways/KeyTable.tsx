@@ -43,8 +43,9 @@ function KeyRow({ id }: { id: KeyId }) {
   const set = (chosen: string | null) => {
     setWaiting(false);
     setFault(null);
-    const { [id]: was, ...rest } = ways.keys;
-    keep({ keys: chosen === usual ? rest : { ...rest, [id]: chosen } });
+    keep(({ keys: { [id]: was, ...rest } }) => ({
+      keys: chosen === usual ? rest : { ...rest, [id]: chosen },
+    }));
   };
   const press = (e: KeyboardEvent) => {
     if (!waiting || e.key === 'Tab' || e.key === 'Shift') return;

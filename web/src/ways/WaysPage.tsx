@@ -63,7 +63,7 @@ function DaysAndHours() {
   const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
   const usual = styleOfLocale(navigator.language);
   const { style } = ways;
-  const set = (more: OwnStyle) => keep({ style: { ...style, ...more } });
+  const set = (more: OwnStyle) => keep((known) => ({ style: { ...known.style, ...more } }));
   const rows: [string, React.ReactNode][] = [
     [
       'Hours',

@@ -1,9 +1,11 @@
 import { Modal } from '@mantine/core';
-import { useMemo, useState } from 'react';
-import { KeyTable } from '../../ways/KeyTable';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import { useWays } from '../../ways/useWays';
 import { useTeaching } from '../live/useRoom';
 import { useRoomKeys } from './useRoomKeys';
+
+// The list comes when it is asked for.
+const KeyTable = lazy(() => import('../../ways/KeyTable').then((m) => ({ default: m.KeyTable })));
 
 /** The keys of the room at work, and the page that lists them. */
 export function Keys() {
@@ -14,7 +16,9 @@ export function Keys() {
   useRoomKeys(ways.keys, own);
   return (
     <Modal opened={open} onClose={() => setOpen(false)} title="Keys of the room" size="lg">
-      <KeyTable who={teaching ? 'teaching' : 'students'} />
+      <Suspense>
+        <KeyTable who={teaching ? 'teaching' : 'students'} />
+      </Suspense>
     </Modal>
   );
 }
