@@ -1,4 +1,7 @@
-import { Fragment, lazy, Suspense, useEffect, type ReactNode } from 'react';
+import { MantineThemeProvider } from '@mantine/core';
+import { lazy, Suspense, useEffect, useMemo, type ReactNode } from 'react';
+import { styleNow } from '@nimble-bell/core/calendar';
+import { fieldsFor } from './styledFields';
 import { useLocation } from 'react-router';
 import { LinkContext } from './api';
 import { useMe } from './queries';
@@ -31,10 +34,14 @@ function Around({ children }: { children: ReactNode }) {
     if (style) readAs(style);
   }, [style]);
   const version = useStyleVersion();
+  // eslint-disable-next-line react-hooks/exhaustive-deps -- the version says when the style is another
+  const fields = useMemo(() => fieldsFor(styleNow()), [version]);
   return (
     <>
       <LineBar />
-      <Fragment key={version}>{children}</Fragment>
+      <MantineThemeProvider key={version} theme={fields}>
+        {children}
+      </MantineThemeProvider>
       {signedOut && (
         <Suspense>
           <SignInAgain />

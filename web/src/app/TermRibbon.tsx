@@ -14,6 +14,7 @@ import {
 } from '@nimble-bell/core/calendar';
 import { useNow } from './clock';
 import type { Draft } from './course';
+import { RibbonWalk } from './RibbonWalk';
 import classes from './ribbon.module.css';
 
 const HEIGHT = 46;
@@ -29,7 +30,7 @@ export function TermRibbon({ course, draft }: { course: CourseDetail; draft: Dra
   const today = toWall(course.term.zone, now);
   const held = course.sessions.filter((s) => s.state === 'held').length;
   return (
-    <div ref={ref}>
+    <div ref={ref} className={classes.around}>
       {width > 0 && (
         <svg
           width={width}
@@ -69,9 +70,25 @@ export function TermRibbon({ course, draft }: { course: CourseDetail; draft: Dra
           />
         </svg>
       )}
+      <Walk course={course} />
     </div>
   );
 }
+
+const Walk = memo(function Walk({ course }: { course: CourseDetail }) {
+  const now = useNow(60_000);
+  const sessions = useMemo(() => course.sessions.filter(isDated), [course.sessions]);
+  const next = sessions.findIndex((s) => s.endsAt > now);
+  return (
+    <RibbonWalk
+      course={course.id}
+      zone={course.term.zone}
+      sessions={sessions}
+      findings={findingsOf(course)}
+      from={next < 0 ? sessions.length - 1 : next}
+    />
+  );
+});
 
 interface Layer {
   days: TermDays;
@@ -130,13 +147,19 @@ const DaysOff = memo(function DaysOff({ term, days, perDay }: Layer & { term: Te
   });
 });
 
-const Ticks = memo(function Ticks({ course, days, perDay }: Layer & { course: CourseDetail }) {
-  const navigate = useNavigate();
+/** What is found about sessions, by session. */
+function findingsOf(course: CourseDetail): Map<string, string> {
   const findings = new Map(
     course.findings.filter((f) => f.session && f.level !== 'advises').map((f) => [f.session!, f.text]),
   );
   for (const c of course.clashes)
     if (c.sessionId) findings.set(c.sessionId, `clashes with ${c.other.course} ${c.other.title}`);
+  return findings;
+}
+
+const Ticks = memo(function Ticks({ course, days, perDay }: Layer & { course: CourseDetail }) {
+  const navigate = useNavigate();
+  const findings = findingsOf(course);
   return course.sessions
     .filter(isDated)
     .map((s) => (

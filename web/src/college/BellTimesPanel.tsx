@@ -158,7 +158,6 @@ function Periods({
         aria-label={`Start of ${p.name}`}
         hoursInputLabel={`Start of ${p.name}, hour`}
         minutesInputLabel={`Start of ${p.name}, minute`}
-        format="24h"
         w={105}
         {...form.getInputProps(`periods.${i}.start`)}
       />
@@ -166,7 +165,6 @@ function Periods({
         aria-label={`End of ${p.name}`}
         hoursInputLabel={`End of ${p.name}, hour`}
         minutesInputLabel={`End of ${p.name}, minute`}
-        format="24h"
         w={105}
         {...form.getInputProps(`periods.${i}.end`)}
       />

@@ -311,8 +311,8 @@ function Basics({ form }: { form: UseFormReturnType<Term> }) {
         {...form.getInputProps('name')}
       />
       <Group grow align="flex-start">
-        <DateInput label="First day" valueFormat="ddd D MMM YYYY" {...form.getInputProps('firstDay')} />
-        <DateInput label="Last day" valueFormat="ddd D MMM YYYY" {...form.getInputProps('lastDay')} />
+        <DateInput label="First day" {...form.getInputProps('firstDay')} />
+        <DateInput label="Last day" {...form.getInputProps('lastDay')} />
       </Group>
       <ZoneSelect label="Home time zone" zones={ZONES} {...form.getInputProps('zone')} />
     </>

@@ -13,6 +13,7 @@ import { useAsk } from '../app/api';
 import { serverNow } from '../app/clock';
 import { useThisCourse } from '../app/course';
 import { useChange } from '../app/queries';
+import { shortDay } from '../app/styledFields';
 import { Panel } from '../ui/Panel';
 import { instantOf, pickedOf } from './picked';
 import type { UseMutationResult } from '@tanstack/react-query';
@@ -132,7 +133,7 @@ function Writing({ zone, editor }: { zone: string; editor: Editor }) {
             aria-label="Day of the plan"
             size="xs"
             w={130}
-            valueFormat="ddd D MMM"
+            valueFormat={`ddd ${shortDay()}`}
             value={day}
             onChange={setDay}
           />
@@ -179,7 +180,6 @@ function Seen(props: SeenProps) {
         placeholder="Now"
         clearable
         miw={180}
-        valueFormat="D MMM YYYY HH:mm"
         value={from}
         onChange={setFrom}
       />
@@ -188,7 +188,6 @@ function Seen(props: SeenProps) {
         placeholder="Always"
         clearable
         miw={180}
-        valueFormat="D MMM YYYY HH:mm"
         value={until}
         onChange={setUntil}
       />

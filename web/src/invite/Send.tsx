@@ -173,7 +173,6 @@ function WhenFields(props: WhenFieldsProps) {
           placeholder="Day and time"
           clearable
           miw={190}
-          valueFormat="D MMM YYYY HH:mm"
           value={later}
           onChange={setLater}
         />

@@ -25,7 +25,6 @@ export function AddSession(props: { course: CourseDetail; series: SeriesInfo; cl
         <Group align="flex-end">
           <DateInput
             label="Date"
-            valueFormat="ddd D MMM YYYY"
             placeholder="Choose a day"
             w={190}
             value={date}
@@ -36,7 +35,6 @@ export function AddSession(props: { course: CourseDetail; series: SeriesInfo; cl
             label="Start"
             hoursInputLabel="Hour"
             minutesInputLabel="Minute"
-            format="24h"
             w={110}
             value={start}
             onChange={setStart}

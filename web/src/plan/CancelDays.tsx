@@ -54,13 +54,11 @@ export function CancelDays(props: { course: CourseDetail; monday?: string; close
         <Group grow>
           <DateInput
             label="From"
-            valueFormat="ddd D MMM YYYY"
             value={from}
             onChange={(v) => setDays({ from: v, to: to && v && to < v ? v : to })}
           />
           <DateInput
             label="To"
-            valueFormat="ddd D MMM YYYY"
             {...(from ? { minDate: from } : {})}
             value={to}
             onChange={(v) => setDays({ from, to: v })}

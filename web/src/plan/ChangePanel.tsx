@@ -137,7 +137,6 @@ function ChangeFields({ fields, set }: { fields: Fields; set: (more: Partial<Fie
       <Group>
         <DateInput
           label="Date"
-          valueFormat="ddd D MMM YYYY"
           w={190}
           value={fields.date || null}
           onChange={(v) => set({ date: v ?? '' })}
@@ -146,7 +145,6 @@ function ChangeFields({ fields, set }: { fields: Fields; set: (more: Partial<Fie
           label="Start"
           hoursInputLabel="Hour"
           minutesInputLabel="Minute"
-          format="24h"
           w={110}
           value={fields.start}
           onChange={(v) => set({ start: v })}

@@ -1,3 +1,4 @@
+import { shortDay } from '../app/styledFields';
 import { Group, NumberInput, SegmentedControl, Select, Text } from '@mantine/core';
 import { DateInput, DatePickerInput, TimePicker } from '@mantine/dates';
 import type { UseFormReturnType } from '@mantine/form';
@@ -44,7 +45,7 @@ export function PatternFields({ form, course }: Part) {
           type="multiple"
           label="Dates"
           description="Press each day it takes place"
-          valueFormat="D MMM"
+          valueFormat={shortDay()}
           placeholder="No date yet"
           defaultDate={course.term.firstDay}
           value={form.values.dates}
@@ -80,7 +81,6 @@ function TimeFields({ form }: { form: Form }) {
         label="Start"
         hoursInputLabel="Hour"
         minutesInputLabel="Minute"
-        format="24h"
         w={110}
         {...form.getInputProps('start')}
       />
@@ -312,7 +312,6 @@ const DayStart = dayField('start', function DayStart({ form, day, index }: DayPr
       aria-label={`Start on ${day}`}
       hoursInputLabel={`Hour on ${day}`}
       minutesInputLabel={`Minute on ${day}`}
-      format="24h"
       w={110}
       {...form.getInputProps(`days.${index}.start`)}
     />
@@ -361,7 +360,6 @@ export const EndFields = partOf(
               aria-label="Last date"
               placeholder="Last date"
               w={180}
-              valueFormat="ddd D MMM YYYY"
               minDate={course.term.firstDay}
               maxDate={course.term.lastDay}
               value={form.values.endDate || null}

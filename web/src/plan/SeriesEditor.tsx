@@ -185,7 +185,6 @@ const MoreFields = partOf(['firstDate', 'group', 'leads'], function MoreFields({
       <DateInput
         label="Not before"
         placeholder="The term's first day"
-        valueFormat="ddd D MMM YYYY"
         clearable
         w={190}
         value={values.firstDate || null}

@@ -38,7 +38,6 @@ export function SlotFields({ slots, set }: { slots: SlotForm; set: (more: Partia
         label="From"
         hoursInputLabel="From, hour"
         minutesInputLabel="From, minute"
-        format="24h"
         w={105}
         value={slots.from}
         onChange={(v) => set({ from: v })}
@@ -47,7 +46,6 @@ export function SlotFields({ slots, set }: { slots: SlotForm; set: (more: Partia
         label="Until"
         hoursInputLabel="Until, hour"
         minutesInputLabel="Until, minute"
-        format="24h"
         w={105}
         value={slots.to}
         onChange={(v) => set({ to: v })}

@@ -94,7 +94,6 @@ function PlanForm(props: PlanFormProps) {
         <DateInput
           label="Keep until"
           description="Afterwards it is gone for everyone"
-          valueFormat="ddd D MMM YYYY"
           w={260}
           disabled={!mayPlan}
           {...form.getInputProps('keepUntil')}

@@ -54,10 +54,12 @@ function Written() {
   const { member: me } = useMe();
   const { zone } = useInfo();
   const nameOf = useNameOf();
-  const end = useRef<HTMLDivElement>(null);
+  const list = useRef<HTMLDivElement>(null);
+  /** Whoever reads further up is left there. */
+  const atEnd = useRef(true);
   const [older, setOlder] = useState<{ messages: typeof messages; earlier: number } | null>(null);
   useEffect(() => {
-    void end.current?.scrollIntoView({ block: 'nearest' });
+    if (list.current && atEnd.current) list.current.scrollTop = list.current.scrollHeight;
   }, [messages.length]);
   const before = older?.messages ?? [];
   const left = older ? older.earlier : earlier;
@@ -67,7 +69,17 @@ function Written() {
     if (reply?.ok) setOlder({ messages: [...reply.messages, ...before], earlier: reply.earlier });
   };
   return (
-    <div className={classes.messages} tabIndex={0} role="log" aria-live="off" aria-label="What was written">
+    <div
+      ref={list}
+      className={classes.messages}
+      tabIndex={0}
+      onScroll={({ currentTarget: e }) => {
+        atEnd.current = e.scrollHeight - e.scrollTop - e.clientHeight < 24;
+      }}
+      role="log"
+      aria-live="off"
+      aria-label="What was written"
+    >
       {left > 0 && (
         <Button size="compact-xs" variant="subtle" onClick={() => void readOn()}>
           {left} written before
@@ -75,7 +87,6 @@ function Written() {
       )}
       {messages.length === 0 && <p className={classes.quiet}>Nothing has been written yet.</p>}
       <Messages messages={[...before, ...messages]} me={me} zone={zone} nameOf={nameOf} />
-      <div ref={end} />
     </div>
   );
 }
