@@ -6,6 +6,7 @@ import { dates } from './dates';
 import { keystroke } from './keystroke';
 import { letters } from './letters';
 import { room, ROOM_PARTS } from './room';
+import { lighthouseScores } from './lighthouse';
 import { media } from './media';
 import { print, type Figure } from './table';
 
@@ -20,6 +21,7 @@ if (
   wants('class-list') ||
   wants('keystroke') ||
   wants('college') ||
+  wants('lighthouse') ||
   ROOM_PARTS.some(wants) ||
   wants('room') ||
   wants('media')
@@ -31,6 +33,7 @@ if (
     if (wants('keystroke')) figures.push(...(await keystroke()));
     if (wants('room') || ROOM_PARTS.some(wants)) figures.push(...(await room(wants)));
     if (wants('media')) figures.push(...(await media()));
+    if (wants('lighthouse')) figures.push(...(await lighthouseScores()));
     // Last: the college that it lays stays in the database.
     if (wants('college')) figures.push(...(await college()));
   } finally {

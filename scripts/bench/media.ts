@@ -45,6 +45,7 @@ export async function media(): Promise<Figure[]> {
   const browser = await chromium.launch(config.use!.launchOptions);
   const context = () =>
     browser.newContext({
+      locale: 'en-GB',
       baseURL: BASE_URL,
       permissions: ['camera', 'microphone'],
       viewport: { width: 1280, height: 800 },

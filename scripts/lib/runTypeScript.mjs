@@ -12,6 +12,7 @@ const OUTSIDE = [
   'zod',
   'nodemailer',
   'mysql2',
+  'lighthouse',
 ];
 
 /** Installs what is missing, bundles one of our scripts and runs it against the built product. */

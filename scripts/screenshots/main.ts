@@ -17,6 +17,8 @@ async function open(browser: Browser, viewport = { width: 1280, height: 800 }): 
     timezoneId: 'America/Halifax',
     permissions: ['camera', 'microphone'],
     colorScheme: 'light',
+    locale: 'en-GB',
+    serviceWorkers: 'block',
   });
   return context.newPage();
 }

@@ -47,6 +47,17 @@ test('an invitation holds its own link, the series in words, and the next sessio
   expect(letter.calendars[0]!.content).toContain('mailto:ana@saltmarsh.example');
 });
 
+test('days and hours in a letter are as its reader chose; what calendars read is the same for all', () => {
+  const styles = new Map([['p1', { hours: '12', order: 'month first', weekBegins: 'sunday' }]] as const);
+  const plan = makePlan();
+  const letter = compose(deskOf(plan, { styles }), memberRow(), order('invitation'), none).letter!;
+  expect(letter.text).toContain('The next session begins Tue Oct 6, 9:30 pm, Azores time.');
+  expect(letter.text).toContain('Lecture: Tue 9:30 pm–10:50 pm, on Tue Oct 27 8:30 pm–9:50 pm');
+  const others = compose(deskOf(plan, { styles }), memberRow({ personId: 'p2' }), order('invitation'), none);
+  expect(others.letter!.text).toContain('The next session begins Tue 6 Oct, 21:30, Azores time.');
+  expect(letter.calendars[0]!.content).toBe(others.letter!.calendars[0]!.content);
+});
+
 test('only those of a group are invited to its sessions, an entry a series', () => {
   const { letter } = invited(makePlan(), memberRow({ group: 'A' }));
   expect(letter.text).toContain('Lab A');

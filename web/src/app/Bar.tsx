@@ -3,6 +3,7 @@ import { IconMoon, IconSun } from '@tabler/icons-react';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import classes from './frame.module.css';
+import { SaidLately } from './Notices';
 
 /** The thin pine bar at the top of every page outside the room. */
 export function Bar({ home = '/', children }: { home?: string; children?: ReactNode }) {
@@ -16,6 +17,7 @@ export function Bar({ home = '/', children }: { home?: string; children?: ReactN
         <span>Nimble Bell</span>
       </Link>
       {children ?? <span className={classes.grow} />}
+      <SaidLately />
       <ThemeSwitch />
     </header>
   );

@@ -1,4 +1,5 @@
-import { putAway, useShown, type Note } from './notices';
+import { instantWords } from '@nimble-bell/core/calendar';
+import { putAway, useSaid, useShown, type Note } from './notices';
 import classes from './notices.module.css';
 
 /**
@@ -24,6 +25,25 @@ export function Notices() {
           ))}
       </div>
     </div>
+  );
+}
+
+/** What was said lately, to look back at; nothing where nothing was. */
+export function SaidLately() {
+  const said = useSaid();
+  if (!said.length) return null;
+  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  return (
+    <details className={classes.lately}>
+      <summary>Said lately</summary>
+      <ol>
+        {said.map(({ id, words, at, kind }) => (
+          <li key={id} data-kind={kind}>
+            <time>{instantWords(at, zone)}</time> {words}
+          </li>
+        ))}
+      </ol>
+    </details>
   );
 }
 

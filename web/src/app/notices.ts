@@ -1,4 +1,5 @@
 import { useSyncExternalStore } from 'react';
+import { serverNow } from './clock';
 
 /** What was done, or what failed, in a sentence for the person. */
 export interface Note {
@@ -23,7 +24,7 @@ const tell = () => listeners.forEach((listener) => listener());
 /** Says a sentence to the person, on the page and aloud. The same words again while they stand are said once. */
 export function say(words: string, kind: Note['kind'] = 'done') {
   if (shown.some((n) => n.words === words && n.kind === kind)) return;
-  const note = { id: next++, words, kind, at: Date.now() };
+  const note = { id: next++, words, kind, at: serverNow() };
   all = [note, ...all].slice(0, KEPT);
   shown = [...shown, note].slice(-3);
   tell();
