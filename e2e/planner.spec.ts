@@ -254,7 +254,7 @@ test('dragged in the week view, a session is moved after its preview; undragged 
   await page.mouse.move(box.x + 20, box.y + 12);
   await page.mouse.down();
   await page.mouse.move(box.x + 60, box.y + 20, { steps: 4 });
-  await page.mouse.move(box.x + 20 + 164 * 2, box.y + 12 - 46, { steps: 6 });
+  await page.mouse.move(box.x + 20 + 164 * 2, box.y + 12 - 48, { steps: 6 });
   await page.mouse.up();
   const dialog = page.getByRole('dialog');
   await expect(dialog.getByTestId('outcome')).toContainText('Tue 13 Oct, 18:30 moves to Thu 15 Oct, 17:30');

@@ -32,6 +32,9 @@ test('a key is left to what one types in, to a dialog, to a menu, and to the bro
   expect(isTaken(press(document.querySelector('input')))).toBe(false);
   expect(isTaken(press(document.querySelector('textarea')))).toBe(true);
   expect(isTaken(press(document.body, { ctrlKey: true }))).toBe(true);
-  document.body.innerHTML += '<div role="menu"></div>';
+  document.body.innerHTML += '<div role="menu"><i></i></div>';
+  expect(isTaken(press(document.querySelector('i')))).toBe(true);
+  expect(isTaken(press(document.querySelector('button')))).toBe(false);
+  document.body.innerHTML += '<div role="dialog" aria-modal="true"></div>';
   expect(isTaken(press(document.querySelector('button')))).toBe(true);
 });

@@ -50,7 +50,8 @@ export function isTaken(
     )
   )
     return true;
-  // Lists that are shut stand hidden in the page.
-  const open = document.querySelectorAll('[role=dialog], [role=alertdialog], [role=menu], [role=listbox]');
-  return [...open].some((e) => e.checkVisibility?.() ?? true);
+  // Whoever is in a menu or a list has focus in it; a dialog has the page to itself. One that is closing is none.
+  if (at?.closest('[role=menu], [role=listbox], [role=dialog], [role=alertdialog]')) return true;
+  const dialogs = document.querySelectorAll('[aria-modal=true]');
+  return [...dialogs].some((e) => e.checkVisibility?.() ?? true);
 }
