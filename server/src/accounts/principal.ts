@@ -76,6 +76,13 @@ export async function principalOf(ctx: Context, headers: IncomingHttpHeaders): P
   return { kind: 'account', person, tokenHash: hashed(token) };
 }
 
+/** Who asks, or null where it is nobody that is known. A store that does not answer is no such answer. */
+export const principalIfAny = (ctx: Context, headers: IncomingHttpHeaders): Promise<Principal | null> =>
+  principalOf(ctx, headers).catch((error: unknown) => {
+    if (error instanceof AppError) return null;
+    throw error;
+  });
+
 /** Why a link opens nothing: its person left the list, its time is over, or nobody has it. */
 async function whyDead(ctx: Context, code: string): Promise<AppError> {
   const gone = await deadLink(ctx.db, code);

@@ -5,7 +5,7 @@ import type { Context } from '../context';
 import { DEMO_PASSWORD } from '../demo/scenario';
 import { AppError, parse } from '../errors';
 import { passwordFits } from './password';
-import { COOKIE, cookieOf, personIdOf, principalOf } from './principal';
+import { COOKIE, cookieOf, personIdOf, principalIfAny, principalOf } from './principal';
 import {
   closeSession,
   demoAccounts,
@@ -40,7 +40,7 @@ export function accountRoutes(ctx: Context): Router {
   });
 
   router.get('/me', async (req, res) => {
-    const asks = await principalOf(ctx, req.headers).catch(() => null);
+    const asks = await principalIfAny(ctx, req.headers);
     const { id, name, email, zone } = asks?.kind === 'account' ? asks.person : NOBODY;
     const me: Me = {
       now: ctx.now(),

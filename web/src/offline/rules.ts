@@ -5,5 +5,9 @@ export interface Build {
   files: string[];
 }
 
-/** The answers that are kept for when there is no line: the times of a student's term, and who they are. */
-export const keepsAnswer = (path: string): boolean => path === '/api/my-course' || path === '/api/me';
+/**
+ * The answers that are kept for when there is no line: the times of a student's term, and how they read. Asked by their
+ * link only: what an account is told is gone with its sign-in, on a machine that others use too.
+ */
+export const keepsAnswer = (path: string, authorization: string | null): boolean =>
+  (authorization ?? '').startsWith('Link ') && (path === '/api/my-course' || path === '/api/me');

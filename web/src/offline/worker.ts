@@ -30,7 +30,8 @@ self.addEventListener('fetch', (event) => {
   if (request.method !== 'GET' || url.origin !== self.location.origin) return;
   if (request.mode === 'navigate') event.respondWith(page(request));
   else if (url.pathname.startsWith('/assets/')) event.respondWith(code(request));
-  else if (keepsAnswer(url.pathname)) event.respondWith(answer(request));
+  else if (keepsAnswer(url.pathname, request.headers.get('authorization')))
+    event.respondWith(answer(request));
 });
 
 /** The server's page; without it the one that was kept, which is the same for every address. */
