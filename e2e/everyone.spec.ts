@@ -1,7 +1,7 @@
 import { expect, test, type BrowserContext, type Page } from '@playwright/test';
 import { makeCourse, ringIn, walkIn } from './support/course';
 import { MAREN, PASSWORD, person, signIn } from './support/people';
-import { openRoute, routesOf } from './support/routes';
+import { eachRoute, openRoute } from './support/routes';
 
 /** Bytes over the wire until a page rests, headers and all; as on a first visit. */
 async function weigh(context: BrowserContext, page: Page, open: () => Promise<void>): Promise<number> {
@@ -18,20 +18,16 @@ async function weigh(context: BrowserContext, page: Page, open: () => Promise<vo
 
 test('every page keeps within its weight: a student’s 150 kB, the room 300 kB, none above 400 kB', async ({
   page,
-  context,
   browser,
 }) => {
   test.setTimeout(150_000);
   const course = await makeCourse({ students: 1 });
-  await signIn(page, MAREN);
-  const [student, theirs] = await person(browser, { viewport: { width: 390, height: 844 } });
-  for (const route of routesOf(course)) {
-    const [at, of] = route.of === 'teacher' ? [page, context] : [student, theirs];
+  await eachRoute(course, { page, browser, phone: true }, async (at, route, of) => {
     const most = route.name === 'Your course' ? 150 : route.name === 'In class' ? 300 : 400;
     const kB = await weigh(of, at, () => openRoute(at, route));
     process.stdout.write(`  ${route.name}: ${kB.toFixed(0)} kB of ${most}\n`);
     expect.soft(kB, route.name).toBeLessThan(most);
-  }
+  });
 });
 
 test('without a line a student’s page stands, says so, and comes back by itself', async ({ browser }) => {

@@ -1,7 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { account, makeCourse, type MadeCourse } from './support/course';
-import { MAREN, person, signIn } from './support/people';
-import { openRoute, routesOf } from './support/routes';
+import { MAREN } from './support/people';
+import { eachRoute, openRoute } from './support/routes';
 
 const LONG = [
   'Maximiliana Theodora Wilhelmina van der Waterschoot-Featherstonehaugh of the Outer Shoals II',
@@ -70,10 +70,7 @@ async function crowded(): Promise<MadeCourse> {
 test('no page leaves its window, from 320 pixels on, with the longest names', async ({ page, browser }) => {
   test.setTimeout(240_000);
   const course = await crowded();
-  await signIn(page, MAREN);
-  const [student] = await person(browser);
-  for (const route of routesOf(course)) {
-    const at = route.of === 'teacher' ? page : student;
+  await eachRoute(course, { page, browser }, async (at, route) => {
     await at.setViewportSize({ width: 1280, height: 800 });
     await openRoute(at, route);
     for (const [width, height] of WINDOWS) {
@@ -83,7 +80,7 @@ test('no page leaves its window, from 320 pixels on, with the longest names', as
         .soft(async () => expect(await outside(at), `${route.name} at ${width} × ${height}`).toEqual([]))
         .toPass({ timeout: 2000 });
     }
-  }
+  });
 });
 
 test('every page has a title and one heading of the first order, and its content is where the first link leads', async ({
@@ -92,14 +89,11 @@ test('every page has a title and one heading of the first order, and its content
 }) => {
   test.setTimeout(120_000);
   const course = await makeCourse({ students: 1 });
-  await signIn(page, MAREN);
-  const [student] = await person(browser);
-  for (const route of routesOf(course)) {
-    const at = route.of === 'teacher' ? page : student;
+  await eachRoute(course, { page, browser }, async (at, route) => {
     await openRoute(at, route);
     await expect(at, route.path).toHaveTitle(new RegExp(`^${route.name} – (.* – )?Nimble Bell$`));
     expect(await at.locator('h1').count(), route.path).toBe(1);
     expect(await at.locator('main#content').count(), route.path).toBe(1);
     expect(await at.evaluate(() => document.documentElement.lang)).toBe('en');
-  }
+  });
 });

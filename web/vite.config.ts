@@ -54,8 +54,12 @@ const FRAME =
   /web\/src\/(main|app\/(Bar|Broken|Lost|Notices|Root|Shell|api|clock|notices|queries|router|schemas|theme|title|useHeadingFocus)|ui\/(Choice|Fault|FeedPanel|Materials|NoticeBody|Panel|RecordingLine|SessionMark|SessionRows|Tag|parts\.module|useReturn)|watch\/words)\.(tsx?|css)$|core\/src\/(calendar\/(localDate|words|zone)|limits\/(capabilities|words))\.ts$|rolldown\/runtime/;
 const OVER =
   /floating-ui|tabbable|react-remove-scroll|react-style-singleton|use-sidecar|@mantine\/core\/esm\/components\/(Combobox|FloatingArrow|FocusTrap|Menu|Modal|ModalBase|Overlay|Popover|Portal|Tooltip|Transition)\//;
+/** What the room writes and chooses with. */
 const FIELDS =
-  /@mantine\/(core\/esm\/components\/(Checkbox|CloseButton|Input|InputBase|InlineInput|MultiSelect|NumberInput|PasswordInput|Pill|PillsInput|Radio|ScrollArea|SegmentedControl|FloatingIndicator|Select|Switch|Textarea|TextInput)|form)\/|react-number-format|react-textarea/;
+  /@mantine\/core\/esm\/components\/(CloseButton|Input|InputBase|ScrollArea|SegmentedControl|FloatingIndicator|Select|Textarea|TextInput)\/|react-textarea/;
+/** What forms have beside. */
+const FORMS =
+  /@mantine\/(core\/esm\/components\/(Checkbox|InlineInput|MultiSelect|NumberInput|PasswordInput|Pill|PillsInput|Radio|Switch)|form)\/|react-number-format/;
 
 /**
  * Few files, each for a reason: what every page needs, what lies over pages, fields, dates; the rest goes with its page.
@@ -70,7 +74,8 @@ const groups = [
   { name: 'base', test: (id: string) => PACKAGES.test(id) || PLAIN.test(id) || FRAME.test(id), priority: 4 },
   { name: 'over', test: OVER, priority: 3 },
   { name: 'fields', test: FIELDS, priority: 2 },
-  { name: 'dates', test: /@mantine\/dates|dayjs/, priority: 1 },
+  { name: 'forms', test: FORMS, priority: 1 },
+  { name: 'dates', test: /@mantine\/dates|dayjs/, priority: 0 },
 ];
 
 export default defineConfig({

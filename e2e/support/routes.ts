@@ -1,5 +1,6 @@
-import { expect, type Page } from '@playwright/test';
+import { expect, type Browser, type BrowserContext, type Page } from '@playwright/test';
 import { throughDoor, type MadeCourse } from './course';
+import { MAREN, person, signIn } from './people';
 
 /** A page as a test goes through all of them. */
 export interface Route {
@@ -54,4 +55,18 @@ export async function openRoute(page: Page, { path, name }: Route): Promise<void
   if (name === 'In class') await throughDoor(page);
   await expect(page.locator('h1').first()).toBeVisible();
   await page.waitForLoadState('networkidle').catch(() => {});
+}
+
+/** Goes through all of them, each as whoever it belongs to. */
+export async function eachRoute(
+  course: MadeCourse,
+  { page, browser, phone = false }: { page: Page; browser: Browser; phone?: boolean },
+  visit: (at: Page, route: Route, context: BrowserContext) => Promise<void>,
+): Promise<void> {
+  await signIn(page, MAREN);
+  const [student] = await person(browser, phone ? { viewport: { width: 390, height: 844 } } : {});
+  for (const route of routesOf(course)) {
+    const at = route.of === 'teacher' ? page : student;
+    await visit(at, route, at.context());
+  }
 }

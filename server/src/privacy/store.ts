@@ -19,7 +19,7 @@ export async function dataOf(db: Db, member: string): Promise<Record<string, unk
   const ask = (sql: string) => rows<Record<string, unknown>>(db, sql, [member]);
   const [person, course, letters, replies, roll, presence] = await Promise.all([
     ask(
-      `SELECT COALESCE(m.own_name, p.name) AS name, p.preferred_name, p.email, COALESCE(m.own_zone, p.zone) AS zone
+      `SELECT COALESCE(m.own_name, p.name) AS name, p.preferred_name, p.email, p.preferences, COALESCE(m.own_zone, p.zone) AS zone
          FROM enrolments m JOIN people p ON p.id = m.person_id WHERE m.id = ?`,
     ),
     ask(

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { countWords, instantWords } from '@nimble-bell/core/calendar';
 import { theLine, useLine } from './line';
 import classes from './notices.module.css';
+import { deviceZone } from './reader';
 
 /** What stands until it is over: the server does not answer, changes that wait for it, what is shown is an older state. */
 export function LineBar() {
@@ -19,8 +20,7 @@ export function LineBar() {
   const words = [
     away && 'The server does not answer. What you typed is still here.',
     unsent.length > 0 && `${countWords(unsent.length, 'change')} not saved yet.`,
-    keptAt !== null &&
-      `What you see was kept on this device ${instantWords(keptAt, Intl.DateTimeFormat().resolvedOptions().timeZone)}.`,
+    keptAt !== null && `What you see was kept on this device ${instantWords(keptAt, deviceZone())}.`,
   ].filter(Boolean);
   return (
     <div className={classes.line} aria-live="assertive" data-shown={words.length > 0}>

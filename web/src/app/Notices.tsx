@@ -1,4 +1,6 @@
-import { instantWords } from '@nimble-bell/core/calendar';
+import { useState } from 'react';
+import { durationWords } from '@nimble-bell/core/calendar';
+import { useNow } from './clock';
 import { putAway, useSaid, useShown, type Note } from './notices';
 import classes from './notices.module.css';
 
@@ -28,22 +30,31 @@ export function Notices() {
   );
 }
 
+const agoWords = (ms: number) => (ms < 60_000 ? 'just now' : `${durationWords(ms / 60_000)} ago`);
+
 /** What was said lately, to look back at; nothing where nothing was. */
 export function SaidLately() {
   const said = useSaid();
+  const [open, setOpen] = useState(false);
   if (!said.length) return null;
-  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
   return (
-    <details className={classes.lately}>
+    <details className={classes.lately} onToggle={(e) => setOpen(e.currentTarget.open)}>
       <summary>Said lately</summary>
-      <ol>
-        {said.map(({ id, words, at, kind }) => (
-          <li key={id} data-kind={kind}>
-            <time>{instantWords(at, zone)}</time> {words}
-          </li>
-        ))}
-      </ol>
+      {open && <Lately said={said} />}
     </details>
+  );
+}
+
+function Lately({ said }: { said: readonly Note[] }) {
+  const now = useNow(20_000);
+  return (
+    <ol>
+      {said.map(({ id, words, at, kind }) => (
+        <li key={id} data-kind={kind}>
+          {words} <small>{agoWords(now - at)}</small>
+        </li>
+      ))}
+    </ol>
   );
 }
 

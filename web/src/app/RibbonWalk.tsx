@@ -2,6 +2,7 @@ import { useRef, useState, type KeyboardEvent } from 'react';
 import { Link } from 'react-router';
 import type { SessionInfo } from '@nimble-bell/core/api';
 import { instantWords } from '@nimble-bell/core/calendar';
+import { ARROWS } from '../ui/arrows';
 import classes from './ribbon.module.css';
 
 interface RibbonWalkProps {
@@ -13,8 +14,6 @@ interface RibbonWalkProps {
   from: number;
 }
 
-const STEPS: Record<string, number> = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 };
-
 /** The ribbon for whoever walks it: its sessions as a list, one stop of the Tab key, arrows inside, seen while it has focus. */
 export function RibbonWalk({ course, zone, sessions, findings, from }: RibbonWalkProps) {
   const list = useRef<HTMLOListElement>(null);
@@ -22,7 +21,13 @@ export function RibbonWalk({ course, zone, sessions, findings, from }: RibbonWal
   const at = Math.max(0, Math.min(walked ?? from, sessions.length - 1));
   const onKey = (e: KeyboardEvent) => {
     const to =
-      e.key === 'Home' ? 0 : e.key === 'End' ? sessions.length - 1 : STEPS[e.key] ? at + STEPS[e.key]! : null;
+      e.key === 'Home'
+        ? 0
+        : e.key === 'End'
+          ? sessions.length - 1
+          : ARROWS[e.key]
+            ? at + ARROWS[e.key]!
+            : null;
     if (to === null || !sessions[to]) return;
     e.preventDefault();
     setWalked(to);

@@ -1,4 +1,4 @@
-import { useSyncExternalStore } from 'react';
+import { told } from './told';
 
 /** How things stand with the server: what the person should know until it is over. */
 export interface Line {
@@ -17,14 +17,12 @@ export interface Unsent {
   again: () => Promise<unknown>;
 }
 
-let line: Line = { away: false, keptAt: null, signedOut: false, unsent: [] };
-const listeners = new Set<() => void>();
+const line = told<Line>({ away: false, keptAt: null, signedOut: false, unsent: [] });
 
 function set(more: Partial<Line>) {
+  const known = line.get();
   const keys = Object.keys(more) as (keyof Line)[];
-  if (keys.every((key) => line[key] === more[key])) return;
-  line = { ...line, ...more };
-  listeners.forEach((listener) => listener());
+  if (keys.some((key) => known[key] !== more[key])) line.set({ ...known, ...more });
 }
 
 /** An answer came; from this device, if it says when it was kept. */
@@ -37,17 +35,14 @@ export const known = () => set({ signedOut: false });
 
 /** A change that was not answered is kept until it is. The same one is kept once. */
 export const keepUnsent = (id: string, again: Unsent['again']) =>
-  set({ unsent: [...line.unsent.filter((u) => u.id !== id), { id, again }] });
+  set({ unsent: [...line.get().unsent.filter((u) => u.id !== id), { id, again }] });
 export const sent = (id: string) => {
-  if (line.unsent.some((u) => u.id === id)) set({ unsent: line.unsent.filter((u) => u.id !== id) });
+  const { unsent } = line.get();
+  if (unsent.some((u) => u.id === id)) set({ unsent: unsent.filter((u) => u.id !== id) });
 };
 
-export const theLine = () => line;
-const subscribe = (listener: () => void) => {
-  listeners.add(listener);
-  return () => listeners.delete(listener);
-};
-export const useLine = () => useSyncExternalStore(subscribe, theLine);
+export const theLine = line.get;
+export const useLine = line.use;
 
 /** As when a page is opened: between tests. */
 export const resetLine = () => set({ away: false, keptAt: null, signedOut: false, unsent: [] });

@@ -1,16 +1,14 @@
 import { setStyle, styleNow, styleOfLocale, type OwnStyle } from '@nimble-bell/core/calendar';
-import { useSyncExternalStore } from 'react';
+import { told } from './told';
 
 const KEY = 'nimble-bell-style';
-let version = 0;
-const listeners = new Set<() => void>();
+const version = told(0);
 
 function put(own: OwnStyle) {
   const next = { ...styleOfLocale(navigator.language), ...own };
   if (JSON.stringify(next) === JSON.stringify(styleNow())) return;
   setStyle(next);
-  version++;
-  listeners.forEach((listener) => listener());
+  version.set(version.get() + 1);
 }
 
 /** Days and hours as this reader has them: their own choice, for the rest as their browser. */
@@ -32,9 +30,8 @@ export function readAsBefore() {
   }
 }
 
-const subscribe = (listener: () => void) => {
-  listeners.add(listener);
-  return () => listeners.delete(listener);
-};
 /** Another number whenever words of time are written otherwise: what shows them is made anew. */
-export const useStyleVersion = () => useSyncExternalStore(subscribe, () => version);
+export const useStyleVersion = version.use;
+
+/** The zone of this device's clock. */
+export const deviceZone = () => Intl.DateTimeFormat().resolvedOptions().timeZone;

@@ -86,7 +86,7 @@ test('the ribbon is walked by arrows: one stop, the next session first, words fo
   );
   const links = screen.getAllByRole('link');
   expect(links.map((l) => l.tabIndex)).toEqual([-1, 0, -1]);
-  links[1]!.focus();
+  act(() => links[1]!.focus());
   fireEvent.keyDown(links[1]!, { key: 'ArrowRight' });
   expect(document.activeElement).toBe(links[2]);
   expect(links[2]!.textContent).toMatch(/Thu 8 Oct, 21:00: .*\. clashes$/);

@@ -23,6 +23,7 @@ import { useAsk } from '../app/api';
 import { useAsked, useChange, stopOf } from '../app/queries';
 import { Fault } from '../ui/Fault';
 import { Empty } from '../ui/Panel';
+import { deviceZone } from '../app/reader';
 
 /** The stand-in mailbox: everyone's post on this machine, to read and to follow the links in it. */
 export function MailboxPage() {
@@ -104,7 +105,7 @@ function LetterView({ id }: { id: string }) {
   return (
     <Paper withBorder p="lg" component="article" aria-label={subject}>
       <Text size="sm" c="dimmed">
-        From {from} to {to}, {instantWords(at, Intl.DateTimeFormat().resolvedOptions().timeZone)}
+        From {from} to {to}, {instantWords(at, deviceZone())}
       </Text>
       <Title order={2} size="h4" mb="md">
         {subject}

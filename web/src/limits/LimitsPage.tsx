@@ -57,7 +57,7 @@ function LimitsForm({ kept }: { kept: Kept<Limits> | null }) {
         about="You and your assistants may always do everything. In class each can be changed with one press."
       >
         <Scrolls label="Limits, scrolls">
-          <Table fz="md" verticalSpacing={9} withRowBorders miw={360}>
+          <Table fz="md" verticalSpacing={9} withRowBorders layout="fixed" miw={480}>
             <Heads />
             <Table.Tbody>
               {SHOWN_CAPABILITIES.map((c) => (

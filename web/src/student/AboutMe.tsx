@@ -7,6 +7,7 @@ import { useChange } from '../app/queries';
 import { Panel } from '../ui/Panel';
 import { useReturn } from '../ui/useReturn';
 import { Link, useParams } from 'react-router';
+import { deviceZone } from '../app/reader';
 
 // The list of the world's time zones is heavy, and seldom asked for.
 const AboutMeForm = lazy(() => import('./AboutMeForm'));
@@ -18,7 +19,7 @@ export function AboutMe({ mine }: { mine: MyCourse }) {
   const { me } = mine;
   const [changing, setChanging] = useState(false);
   const [opener, closeBy] = useReturn();
-  const here = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const here = deviceZone();
   const move = useChange(
     () => ask('/my-course/me', 'PUT', { zone: here, preferredName: me.preferredName }),
     () => 'Kept.',

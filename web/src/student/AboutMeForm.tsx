@@ -4,13 +4,14 @@ import type { MyCourse } from '@nimble-bell/core/api';
 import { useAsk } from '../app/api';
 import { useChange } from '../app/queries';
 import { ZoneSelect } from '../ui/ZoneSelect';
+import { deviceZone } from '../app/reader';
 
 /** Another name to be called by, another time zone. */
 export default function AboutMeForm({ me, close }: { me: MyCourse['me']; close: () => void }) {
   const ask = useAsk();
   const [name, setName] = useState(me.preferredName ?? '');
   const [zone, setZone] = useState(me.zone);
-  const here = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const here = deviceZone();
   const zones = useMemo(
     () => [...new Set([me.zone, here, ...Intl.supportedValuesOf('timeZone')])],
     [me.zone, here],

@@ -4,11 +4,12 @@ import { clockWords, instantWords, zoneWords } from '@nimble-bell/core/calendar'
 import { Bar } from '../app/Bar';
 import { useAsked } from '../app/queries';
 import { Empty } from '../ui/Panel';
+import { deviceZone } from '../app/reader';
 
 /** The college's public page: the sessions that are listed, in the reader's own time. */
 export function ListedPage() {
   const listed = useAsked<ListedSession[]>('/listed');
-  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const zone = deviceZone();
   return (
     <>
       <Bar />

@@ -1,4 +1,5 @@
 import { useRef, type KeyboardEvent, type ReactNode } from 'react';
+import { ARROWS } from './arrows';
 import classes from './choice.module.css';
 
 export interface Option<T extends string> {
@@ -22,8 +23,6 @@ interface ChoiceProps<T extends string> {
   styles?: { group?: string; option?: string };
 }
 
-const STEPS: Record<string, number> = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 };
-
 /** One of a few, side by side: one stop of the Tab key, arrows inside (ARIA Authoring Practices, radio group). */
 export function Choice<T extends string>(props: ChoiceProps<T>) {
   const {
@@ -39,7 +38,7 @@ export function Choice<T extends string>(props: ChoiceProps<T>) {
   const group = useRef<HTMLDivElement>(null);
   const chosen = options.findIndex((o) => o.value === value);
   const onKey = (e: KeyboardEvent) => {
-    const step = STEPS[e.key];
+    const step = ARROWS[e.key];
     if (!step || disabled) return;
     e.preventDefault();
     const buttons = [...group.current!.querySelectorAll<HTMLElement>('[role=radio]')];

@@ -7,6 +7,7 @@ import { Replay, type Gap } from '@nimble-bell/core/recording';
 import { namesIn } from '@nimble-bell/core/room';
 import { Bar } from '../app/Bar';
 import { Shell } from '../app/Shell';
+import { useAbout } from '../app/title';
 import { LinkContext } from '../app/api';
 import { useAsked, stopOf } from '../app/queries';
 import type { ReplayProps } from '../room/tools/replay';
@@ -20,6 +21,7 @@ export function WatchPage() {
   const { recording: id, code } = useParams();
   const link = useContext(LinkContext);
   const detail = useAsked<RecordingDetail>(`/recordings/${id}`);
+  useAbout(detail.data?.title);
   const stop = stopOf(detail);
   if (stop) return <Fault error={stop} />;
   if (!detail.data)

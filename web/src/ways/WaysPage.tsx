@@ -14,6 +14,7 @@ import { Choice, type Option } from '../ui/Choice';
 import { Panel } from '../ui/Panel';
 import { KeyTable } from './KeyTable';
 import { useWays } from './useWays';
+import { deviceZone } from '../app/reader';
 
 const HOURS: Option<'12' | '24'>[] = [
   { value: '24', label: '18:30' },
@@ -60,60 +61,57 @@ export function WaysPage() {
 function DaysAndHours() {
   const { ways, keep } = useWays();
   const now = useNow(30_000);
-  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const zone = deviceZone();
   const usual = styleOfLocale(navigator.language);
   const { style } = ways;
   const set = (more: OwnStyle) => keep((known) => ({ style: { ...known.style, ...more } }));
-  const rows: [string, React.ReactNode][] = [
-    [
-      'Hours',
-      <Choice
-        key="hours"
-        label="Hours"
-        options={HOURS}
-        value={style.hours ?? usual.hours}
-        onChange={(hours) => set({ hours })}
-        follows={false}
-      />,
-    ],
-    [
-      'Days',
-      <Choice
-        key="order"
-        label="Days"
-        options={ORDERS}
-        value={style.order ?? usual.order}
-        onChange={(order) => set({ order })}
-        follows={false}
-      />,
-    ],
-    [
-      'The week begins on',
-      <Choice
-        key="week"
-        label="The week begins on"
-        options={BEGINNINGS}
-        value={BEGINNINGS.find((o) => o.value === (style.weekBegins ?? usual.weekBegins))?.value ?? null}
-        onChange={(weekBegins) => set({ weekBegins })}
-        follows={false}
-      />,
-    ],
-  ];
   return (
     <Panel title="Days and hours" about="On pages, and in the letters you get.">
       <Stack gap="sm">
-        {rows.map(([label, choice]) => (
-          <div key={label}>
-            <Text size="sm" aria-hidden mb={2}>
-              {label}
-            </Text>
-            {choice}
-          </div>
-        ))}
+        <Row
+          label="Hours"
+          options={HOURS}
+          value={style.hours ?? usual.hours}
+          choose={(hours) => set({ hours })}
+        />
+        <Row
+          label="Days"
+          options={ORDERS}
+          value={style.order ?? usual.order}
+          choose={(order) => set({ order })}
+        />
+        <Row
+          label="The week begins on"
+          options={BEGINNINGS}
+          value={BEGINNINGS.find((o) => o.value === (style.weekBegins ?? usual.weekBegins))?.value ?? null}
+          choose={(weekBegins) => set({ weekBegins })}
+        />
         <Text size="sm" c="dimmed">
           So it is now {timeWords(toWall(zone, now).minutes)} on {dayWords(dateIn(zone, now))}.
         </Text>
       </Stack>
     </Panel>
+  );
+}
+
+function Row<T extends string>(props: {
+  label: string;
+  options: Option<T>[];
+  value: T | null;
+  choose: (value: T) => void;
+}) {
+  return (
+    <div>
+      <Text size="sm" aria-hidden mb={2}>
+        {props.label}
+      </Text>
+      <Choice
+        label={props.label}
+        options={props.options}
+        value={props.value}
+        onChange={props.choose}
+        follows={false}
+      />
+    </div>
   );
 }
