@@ -1,7 +1,6 @@
 import fc from 'fast-check';
 import { Ends, type DatesPattern, type MeetingPattern, type Period, type Term } from '../calendar/plan';
-import { toClock, toEpochDay, toLocalDate } from '../calendar/localDate';
-import { WEEKDAYS } from '../calendar/localDate';
+import { toClock, toEpochDay, toLocalDate, WEEKDAYS } from '../calendar/localDate';
 
 /** Half-hour and 45-minute offsets, a 30-minute change, changes at midnight, one without any. */
 export const ZONES = [

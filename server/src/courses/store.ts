@@ -256,7 +256,6 @@ export const teachersOf = (db: Db, courseId: string) =>
 export const studentsOf = (db: Db, courseId: string) =>
   rows<{ id: string }>(db, "SELECT id FROM members WHERE course_id = ? AND role = 'student'", [courseId]);
 
-/** How many students a course has, how many of them are invited, and its recordings. */
 /** Students, those of them who were invited and those whose latest invitation was lost, and recordings. */
 export async function countsOf(db: Db, courseId: string) {
   const counts = await one<{ students: number; recordings: number }>(

@@ -33,11 +33,13 @@ export const membersGone = (db: Db, ids: readonly string[]) =>
     [[...ids]],
   );
 
-/** Those of a course, its teachers aside, who were invited, with what decides what they are told. */
+/** Somebody who was invited, with what decides what they are told. */
 export interface InvitedPerson extends Told {
   role: Role;
   scope: unknown;
 }
+
+/** Those of a course, its teachers aside, who were invited. */
 export const invitedPeople = async (db: Db, courseId: string): Promise<InvitedPerson[]> =>
   (await invitedIn(db, [courseId])).get(courseId) ?? [];
 
