@@ -10,6 +10,8 @@ import { useLine } from './line';
 import { LineBar } from './LineBar';
 import { Notices } from './Notices';
 import { useTitle } from './title';
+import { leadToFirstFault } from './firstFault';
+import { keepFocus } from './keptFocus';
 import { useHeadingFocus } from './useHeadingFocus';
 
 const SignInAgain = lazy(() => import('../ui/SignInAgain'));
@@ -27,6 +29,8 @@ export function Root({ children }: { children: ReactNode }) {
 
 function Around({ children }: { children: ReactNode }) {
   useHeadingFocus();
+  useEffect(keepFocus, []);
+  useEffect(leadToFirstFault, []);
   useTitle();
   const { signedOut } = useLine();
   const style = useMe().data?.preferences.style;

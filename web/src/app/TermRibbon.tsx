@@ -1,11 +1,8 @@
-import { Tooltip } from '@mantine/core';
 import { useElementSize } from '@mantine/hooks';
 import { memo, useMemo } from 'react';
-import { useNavigate } from 'react-router';
-import { isStanding, type CourseDetail, type SessionInfo, type Term } from '@nimble-bell/core/api';
+import type { CourseDetail, SessionInfo, Term } from '@nimble-bell/core/api';
 import {
   dateWords,
-  instantWords,
   termDays,
   toEpochDay,
   toLocalDate,
@@ -14,11 +11,9 @@ import {
 } from '@nimble-bell/core/calendar';
 import { useNow } from './clock';
 import type { Draft } from './course';
+import { BASE, findingsOf, HEIGHT, isDated, Ticks } from './RibbonTicks';
 import { RibbonWalk } from './RibbonWalk';
 import classes from './ribbon.module.css';
-
-const HEIGHT = 46;
-const BASE = 30;
 
 /** The whole term as one strip: a column a week, a tick a session, skipped days hatched, the week now in brass. */
 export function TermRibbon({ course, draft }: { course: CourseDetail; draft: Draft | null }) {
@@ -26,7 +21,7 @@ export function TermRibbon({ course, draft }: { course: CourseDetail; draft: Dra
   const days = useMemo(() => termDays(course.term), [course.term]);
   const now = useNow(30_000);
   const perDay = width / (days.weeks.length * 7);
-  const x = scale(days, perDay);
+  const x = useMemo(() => scale(days, perDay), [days, perDay]);
   const today = toWall(course.term.zone, now);
   const held = course.sessions.filter((s) => s.state === 'held').length;
   return (
@@ -59,7 +54,7 @@ export function TermRibbon({ course, draft }: { course: CourseDetail; draft: Dra
               <DraftTicks draft={draft} zone={course.term.zone} days={days} perDay={perDay} />
             </>
           ) : (
-            <Ticks course={course} days={days} perDay={perDay} />
+            <Ticks course={course} x={x} />
           )}
           <line
             x1={x(today.day, today.minutes)}
@@ -147,33 +142,6 @@ const DaysOff = memo(function DaysOff({ term, days, perDay }: Layer & { term: Te
   });
 });
 
-/** What is found about sessions, by session. */
-function findingsOf(course: CourseDetail): Map<string, string> {
-  const findings = new Map(
-    course.findings.filter((f) => f.session && f.level !== 'advises').map((f) => [f.session!, f.text]),
-  );
-  for (const c of course.clashes)
-    if (c.sessionId) findings.set(c.sessionId, `clashes with ${c.other.course} ${c.other.title}`);
-  return findings;
-}
-
-const Ticks = memo(function Ticks({ course, days, perDay }: Layer & { course: CourseDetail }) {
-  const navigate = useNavigate();
-  const findings = findingsOf(course);
-  return course.sessions
-    .filter(isDated)
-    .map((s) => (
-      <Tick
-        key={s.id}
-        session={s}
-        zone={course.term.zone}
-        x={scale(days, perDay)}
-        finding={findings.get(s.id)}
-        go={() => void navigate(`/course/${course.id}/session/${s.id}`)}
-      />
-    ));
-});
-
 interface OfSessions extends Layer {
   sessions: readonly SessionInfo[];
   zone: string;
@@ -209,39 +177,3 @@ const DraftTicks = memo(function DraftTicks({
     </>
   );
 });
-
-const isDated = (s: SessionInfo) => !isStanding(s.kind);
-
-interface TickProps {
-  session: SessionInfo;
-  zone: string;
-  x: (day: number, minutes?: number) => number;
-}
-
-/** Told by shape first: a full bar was held, an outline is planned, a diamond was moved, a cross is cancelled. */
-function Tick({
-  session,
-  zone,
-  x,
-  go,
-  finding,
-}: TickProps & { go: () => void; finding: string | undefined }) {
-  const wall = toWall(zone, session.startsAt);
-  const at = x(wall.day, 720) + (session.group ? (session.group.charCodeAt(0) % 4) * 2 - 3 : 0);
-  const words = `${session.seriesTitle}, ${instantWords(session.startsAt, zone)}: ${session.state}${finding ? `. ${finding}` : ''}`;
-  return (
-    <Tooltip label={words}>
-      <g className={classes.tick} onClick={go} data-state={session.state}>
-        <rect x={at - 5} y={16} width={10} height={HEIGHT - 16} fill="transparent" />
-        {finding && <path d={`M${at - 4} ${BASE + 12}h8`} className={classes.found} />}
-        {session.state === 'cancelled' ? (
-          <path d={`M${at - 3} ${BASE - 6}l6 8m0 -8l-6 8`} className={classes.cross} />
-        ) : session.state === 'moved' ? (
-          <path d={`M${at} ${BASE - 8}l4 6l-4 6l-4 -6z`} className={classes.diamond} />
-        ) : (
-          <rect x={at - 2.5} y={BASE - 9} width={5} height={13} rx={1.5} className={classes.shape} />
-        )}
-      </g>
-    </Tooltip>
-  );
-}

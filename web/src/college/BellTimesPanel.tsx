@@ -7,6 +7,7 @@ import { BellTimesInput, type BellTimes, type CollegeOutcome } from '@nimble-bel
 import { toClock, toMinutes } from '@nimble-bell/core/calendar';
 import { ApiError, useAsk } from '../app/api';
 import { useChange } from '../app/queries';
+import { Faulty } from '../ui/Faulty';
 import { Empty, Panel } from '../ui/Panel';
 import { CollegeOutcomeView } from './CollegeOutcomeView';
 import type { UseMutationResult } from '@tanstack/react-query';
@@ -88,8 +89,9 @@ function BellTimesForm({ known, close }: { known: BellTimes | null; close: () =>
         mb="sm"
         {...form.getInputProps('name')}
       />
-      <Periods periods={periods} form={form} />
-      {form.errors.periods && <Text c="var(--clay)">{form.errors.periods}</Text>}
+      <Faulty label="Periods" fault={form.errors.periods}>
+        <Periods periods={periods} form={form} />
+      </Faulty>
       {outcome && (
         <CollegeOutcomeView
           outcome={outcome}

@@ -6,6 +6,7 @@ import {
   useDroppable,
   useSensor,
   useSensors,
+  type KeyboardCoordinateGetter,
 } from '@dnd-kit/core';
 import { Button, Group, NumberInput, Select, Stack, Switch, Text, Title } from '@mantine/core';
 import { useMemo, useState, type ReactNode } from 'react';
@@ -15,7 +16,9 @@ import { groupName, splitInto, type SplitWay } from '@nimble-bell/core/roster';
 import { useThisCourse } from '../app/course';
 import { useAsked } from '../app/queries';
 import { Findings } from '../ui/Findings';
+import { ARROWS } from '../ui/arrows';
 import { dragWords } from '../ui/dragWords';
+import { Faulty } from '../ui/Faulty';
 import { Empty, Panel } from '../ui/Panel';
 import { useSavePlan } from './ConfirmPlan';
 import { OutcomeView } from './OutcomeView';
@@ -231,17 +234,28 @@ interface ColumnsProps {
   assigned: Assigned;
 }
 
+/** By key a student goes from group to group, in the order in which they stand. */
+const toGroup: KeyboardCoordinateGetter = (event, { context }) => {
+  const step = ARROWS[event.code];
+  if (!step) return undefined;
+  event.preventDefault();
+  const columns = context.droppableContainers.getEnabled().map(({ id }) => id);
+  const from = columns.indexOf(context.over?.id ?? '');
+  const rect = context.droppableRects.get(columns[Math.max(0, Math.min(from + step, columns.length - 1))]!);
+  return rect && { x: rect.left + 8, y: rect.top + 8 };
+};
+
 /** The groups side by side: a student is dragged from one into another. */
 function Columns(props: ColumnsProps) {
   const { move, names, computed, course, plan, students, mayPlan, assigned } = props;
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
-    useSensor(KeyboardSensor),
+    useSensor(KeyboardSensor, { coordinateGetter: toGroup }),
   );
   const words = dragWords({
     what: (id) => students.find((s) => s.id === id)?.name ?? 'A student',
     where: (_active, over) => over && (over.id === 'none' ? 'in no group' : `in group ${over.id}`),
-    how: 'Arrows move, Space puts down, Escape leaves it. Or choose the group in the list beside the name.',
+    how: 'Arrows lead to the group beside it, Space puts down, Escape leaves it. Or choose the group in the list beside the name.',
   });
   return (
     <DndContext
@@ -303,11 +317,10 @@ function Slots(props: SlotsProps) {
         onChange={(e) => setWithSlots(e.currentTarget.checked)}
         mb="sm"
       />
-      {withSlots && <SlotFields slots={slots} set={(more) => setSlots({ ...slots, ...more })} />}
-      {slotFault && (
-        <Text size="sm" c="var(--clay)" role="alert" mt="xs">
-          {slotFault}
-        </Text>
+      {withSlots && (
+        <Faulty label="The slots" fault={slotFault}>
+          <SlotFields slots={slots} set={(more) => setSlots({ ...slots, ...more })} />
+        </Faulty>
       )}
     </Panel>
   );

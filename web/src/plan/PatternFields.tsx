@@ -5,6 +5,7 @@ import type { UseFormReturnType } from '@mantine/form';
 import { memo, type ComponentType } from 'react';
 import type { CourseDetail, PatternKind, Weekday } from '@nimble-bell/core/api';
 import { WEEKDAYS } from '@nimble-bell/core/calendar';
+import { Faulty } from '../ui/Faulty';
 import { toggleDay, togglePeriod, type SeriesForm } from './seriesForm';
 import classes from './plan.module.css';
 
@@ -160,10 +161,10 @@ function WeeklyFields({ form, course }: { form: Form; course: CourseDetail }) {
   const { days } = form.values;
   return (
     <div>
-      <Text size="sm" fw={500} mb={4} id="weekdays">
+      <Text size="sm" fw={500} mb={4} aria-hidden>
         Weekdays
       </Text>
-      <div className={classes.weekdays} role="group" aria-labelledby="weekdays">
+      <Faulty label="Weekdays" fault={form.errors.days} className={classes.weekdays}>
         {WEEKDAYS.map((day) => (
           <button
             key={day}
@@ -176,12 +177,7 @@ function WeeklyFields({ form, course }: { form: Form; course: CourseDetail }) {
             {day.slice(0, 3)}
           </button>
         ))}
-      </div>
-      {form.errors.days && (
-        <Text size="sm" c="var(--clay)" role="alert">
-          {form.errors.days}
-        </Text>
-      )}
+      </Faulty>
       {days.map((d, i) => (
         <DayRow key={d.day} form={form} course={course} day={d.day} index={i} />
       ))}
@@ -255,38 +251,31 @@ function DayFields({ form, course, day, index }: DayProps) {
         {day}
       </Text>
       {bells ? (
-        <div>
-          <div className={classes.weekdays} role="group" aria-label={`Periods on ${day}`}>
-            {bells.periods.map((p) => (
-              <button
-                key={p.name}
-                type="button"
-                className={classes.period}
-                aria-pressed={row.periods.includes(p.name)}
-                onClick={() =>
-                  form.setFieldValue(
-                    `days.${index}.periods`,
-                    togglePeriod(
-                      row.periods,
-                      p.name,
-                      bells.periods.map((x) => x.name),
-                    ),
-                  )
-                }
-              >
-                {p.name}{' '}
-                <span>
-                  {p.start}–{p.end}
-                </span>
-              </button>
-            ))}
-          </div>
-          {fault && (
-            <Text size="sm" c="var(--clay)" role="alert">
-              {fault}
-            </Text>
-          )}
-        </div>
+        <Faulty label={`Periods on ${day}`} fault={fault} className={classes.weekdays}>
+          {bells.periods.map((p) => (
+            <button
+              key={p.name}
+              type="button"
+              className={classes.period}
+              aria-pressed={row.periods.includes(p.name)}
+              onClick={() =>
+                form.setFieldValue(
+                  `days.${index}.periods`,
+                  togglePeriod(
+                    row.periods,
+                    p.name,
+                    bells.periods.map((x) => x.name),
+                  ),
+                )
+              }
+            >
+              {p.name}{' '}
+              <span>
+                {p.start}–{p.end}
+              </span>
+            </button>
+          ))}
+        </Faulty>
       ) : (
         <>
           <DayStart form={form} course={course} day={day} index={index} />

@@ -36,6 +36,7 @@ import {
 import { ApiError, useAsk } from '../app/api';
 import { DraftContext } from '../app/course';
 import { useChange } from '../app/queries';
+import { Faulty } from '../ui/Faulty';
 import { LiveDates } from './LiveDates';
 import { EndFields, partOf, PatternFields, type Form } from './PatternFields';
 import { draftOf, emptyForm, fieldOf, formFaults, formOf, type SeriesForm } from './seriesForm';
@@ -355,11 +356,14 @@ function Fields({
   return (
     <>
       <NameFields form={form} course={course} />
-      {!standing && <PatternFields form={form} course={course} />}
+      {!standing && (
+        <Faulty label="When it meets" fault={form.errors.pattern}>
+          <PatternFields form={form} course={course} />
+        </Faulty>
+      )}
       {!standing && <NumberFields form={form} course={course} />}
       {!standing && <EndFields form={form} course={course} />}
       {!standing && <MoreFields form={form} course={course} />}
-      {form.errors.pattern && <Text c="var(--clay)">{form.errors.pattern}</Text>}
     </>
   );
 }

@@ -1,6 +1,6 @@
 import { Box, Button, Collapse, Group, Paper, Text, Title } from '@mantine/core';
 import { useDisclosure } from '@mantine/hooks';
-import { useState } from 'react';
+import { useId, useState } from 'react';
 import { Link } from 'react-router';
 import { isStanding, type CourseDetail, type PlanOutcome, type SeriesInfo } from '@nimble-bell/core/api';
 import {
@@ -29,10 +29,17 @@ interface Props {
 
 /** Proves what is in force of a series, without opening the editor. */
 export function SeriesSummary({ course, series, change }: Props) {
+  const found = useId();
   const [shown, { toggle }] = useDisclosure(false);
   const findings = course.findings.filter((f) => f.series === series.id && f.stage === 'plan');
   return (
-    <Paper withBorder p="lg" component="section" aria-label={series.title}>
+    <Paper
+      withBorder
+      p="lg"
+      component="section"
+      aria-label={series.title}
+      aria-describedby={findings.length ? found : undefined}
+    >
       <Group justify="space-between" align="flex-start" mb={findings.length ? 'sm' : 0}>
         <div style={{ flex: '1 1 260px', minWidth: 0 }}>
           <Group gap="xs">
@@ -62,7 +69,7 @@ export function SeriesSummary({ course, series, change }: Props) {
           {change && <RemoveSeries course={course} series={series} />}
         </Group>
       </Group>
-      <Findings course={course} findings={findings} />
+      <Findings id={found} course={course} findings={findings} />
       <Collapse expanded={shown}>
         {shown && (
           <>

@@ -17,10 +17,12 @@ import {
   countWords,
   dateWords,
   instantWords,
+  isLocalDate,
   mondayOf,
   termDays,
   timeWords,
   toClock,
+  toEpochDay,
   toLocalDate,
   toMinutes,
   toWall,
@@ -28,7 +30,7 @@ import {
   type TeachingWeek,
   type TermDays,
 } from '@nimble-bell/core/calendar';
-import { useNavigate } from 'react-router';
+import { useNavigate, useSearchParams } from 'react-router';
 import { useNow } from '../app/clock';
 import { useThisCourse } from '../app/course';
 import { dragWords } from '../ui/dragWords';
@@ -52,8 +54,11 @@ export function WeekPage() {
   const now = useNow(1000);
   const days = termDays(course.term);
   const today = Math.min(Math.max(toWall(zone, now).day, days.first), days.last);
-  const [turned, setTurned] = useState<number | null>(null);
-  const monday = turned ?? mondayOf(today);
+  const [params, setParams] = useSearchParams();
+  const asked = params.get('of') ?? '';
+  const turned = isLocalDate(asked) ? Math.min(Math.max(toEpochDay(asked), days.first), days.last) : today;
+  const monday = mondayOf(turned);
+  const setTurned = (day: number) => setParams({ of: toLocalDate(day) }, { replace: true });
   const [moved, setMoved] = useState<Moved | null>(null);
   const [off, setOff] = useState(false);
   const sessions = course.sessions.filter((s) => mondayOf(toWall(zone, s.startsAt).day) === monday);
@@ -258,7 +263,7 @@ function Block({ session, zone, monday, from, lanes, mayMove, open }: BlockProps
 interface HeadProps {
   week: TeachingWeek | undefined;
   sessions: SessionInfo[];
-  setTurned: (value: number | null) => void;
+  setTurned: (day: number) => void;
   monday: number;
   days: TermDays;
   cancel: (() => void) | null;

@@ -1,4 +1,5 @@
 import { Button, Loader, Text } from '@mantine/core';
+import { useMediaQuery } from '@mantine/hooks';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import { Desk } from './desk/Desk';
@@ -76,24 +77,27 @@ function RoomFrame() {
   const { course, session } = useInfo();
   useAbout(`${course.code} ${session.seriesTitle} ${session.number}`);
   const teaching = useTeaching();
+  // What is read and walked is in the order in which it is drawn.
+  const narrow = useMediaQuery('(max-width: 760px), (max-height: 500px) and (min-width: 600px)');
+  const floor = teaching ? <FloorPanel key="floor" /> : <Statements key="floor" />;
+  const middle = [
+    <main key="middle" className={classes.middle} id="content">
+      <Away />
+      <Stage />
+      <div className={classes.under}>
+        <Desk />
+        <Seats />
+      </div>
+    </main>,
+    ...PANELS.map(({ id, Panel }) => <Panel key={id} />),
+  ];
   return (
     <div className={classes.frame} data-teaching={teaching}>
       <a className="skip-link" href="#content">
         Go to the stage
       </a>
       <RunSheetBar />
-      {teaching ? <FloorPanel /> : <Statements />}
-      <main className={classes.middle} id="content">
-        <Away />
-        <Stage />
-        <div className={classes.under}>
-          <Desk />
-          <Seats />
-        </div>
-      </main>
-      {PANELS.map(({ id, Panel }) => (
-        <Panel key={id} />
-      ))}
+      {narrow ? [...middle, floor] : [floor, ...middle]}
       <Voices />
       <Aloud />
       <Keys />

@@ -5,7 +5,6 @@ import { zoneWords } from '@nimble-bell/core/calendar';
 import { useAsk } from '../app/api';
 import { useChange } from '../app/queries';
 import { Panel } from '../ui/Panel';
-import { useReturn } from '../ui/useReturn';
 import { Link, useParams } from 'react-router';
 import { deviceZone } from '../app/reader';
 
@@ -18,7 +17,6 @@ export function AboutMe({ mine }: { mine: MyCourse }) {
   const { code } = useParams();
   const { me } = mine;
   const [changing, setChanging] = useState(false);
-  const [opener, closeBy] = useReturn();
   const here = deviceZone();
   const move = useChange(
     () => ask('/my-course/me', 'PUT', { zone: here, preferredName: me.preferredName }),
@@ -28,14 +26,14 @@ export function AboutMe({ mine }: { mine: MyCourse }) {
     <Panel title="About you">
       {changing ? (
         <Suspense fallback={<Text size="sm">Looking up time zones</Text>}>
-          <AboutMeForm me={me} close={() => closeBy(() => setChanging(false))} />
+          <AboutMeForm me={me} close={() => setChanging(false)} />
         </Suspense>
       ) : (
         <Group justify="space-between">
           <Text>
             In class you are called {me.preferredName ?? me.name}. Times are {zoneWords(me.zone)} time.
           </Text>
-          <Button variant="default" size="compact-sm" ref={opener} onClick={() => setChanging(true)}>
+          <Button variant="default" size="compact-sm" onClick={() => setChanging(true)}>
             Change
           </Button>
         </Group>

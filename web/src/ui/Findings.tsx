@@ -19,8 +19,15 @@ export function LevelMark({ level, size = 16 }: { level: Finding['level']; size?
   );
 }
 
+interface FindingsProps {
+  course: CourseDetail;
+  findings: readonly Finding[];
+  /** By which what they are about names them as its description. */
+  id?: string;
+}
+
 /** Findings with their fixes: one press, done on the server from its own check. */
-export function Findings({ course, findings }: { course: CourseDetail; findings: readonly Finding[] }) {
+export function Findings({ course, findings, id }: FindingsProps) {
   const ask = useAsk();
   const [all, setAll] = useState(false);
   const fix = useChange(
@@ -34,7 +41,7 @@ export function Findings({ course, findings }: { course: CourseDetail; findings:
   const first = pressing.length ? pressing.slice(0, 5) : findings.slice(0, 1);
   const shown = all ? findings : first;
   return (
-    <ul className={classes.list} aria-label="Findings of the readiness check">
+    <ul id={id} className={classes.list} aria-label="Findings of the readiness check">
       {shown.map((f) => (
         <li
           key={f.id}

@@ -10,12 +10,22 @@ export const Stroke = z.object({
 });
 export type Stroke = z.infer<typeof Stroke>;
 
+/** Words on the board: where their first letter stands, as fractions of its width and height. */
+export const BoardText = z.object({
+  text: z.string().trim().min(1, 'Write something first.').max(200, 'At most 200 characters.'),
+  at: z.tuple([Coordinate, Coordinate]),
+  colour: Stroke.shape.colour,
+});
+export type BoardText = z.infer<typeof BoardText>;
+
 export const boardCommands = {
+  putText: message('putText', { text: BoardText }),
   draw: message('draw', { stroke: Stroke }),
   clearBoard: message('clearBoard', {}),
 };
 
 export const boardEvents = {
   drawn: message('drawn', { by: MemberId, stroke: Stroke, place: Place }),
+  textPut: message('textPut', { by: MemberId, text: BoardText, place: Place }),
   boardCleared: message('boardCleared', { by: MemberId, place: Place }),
 };

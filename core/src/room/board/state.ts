@@ -1,5 +1,5 @@
 import type { Place } from '../kernel/schema';
-import type { Stroke } from './schema';
+import type { BoardText, Stroke } from './schema';
 
 export interface BoardStroke extends Stroke {
   seq: number;
@@ -7,6 +7,13 @@ export interface BoardStroke extends Stroke {
   place: Place;
 }
 
+export interface PutText extends BoardText {
+  seq: number;
+  by: string;
+  place: Place;
+}
+
 export interface BoardState {
+  texts: readonly PutText[];
   strokes: readonly BoardStroke[];
 }

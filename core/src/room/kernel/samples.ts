@@ -69,6 +69,15 @@ export const SAMPLES: readonly { version: number; body: { type: EventType } & Re
     version: 2,
     body: { type: 'drawn', by: 'ana', stroke: { points: [0, 0, 1, 1], colour: 'ink' }, place: 'class' },
   },
+  {
+    version: 1,
+    body: {
+      type: 'textPut',
+      by: 'ana',
+      text: { text: 'High water 14:10', at: [0.1, 0.1], colour: 'ink' },
+      place: 'class',
+    },
+  },
   { version: 1, body: { type: 'boardCleared', by: 'maren' } },
   { version: 2, body: { type: 'boardCleared', by: 'maren', place: 'class' } },
   { version: 1, body: { type: 'recordingStarted', by: null } },

@@ -1,26 +1,29 @@
 import { Button } from '@mantine/core';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { Stroke } from '@nimble-bell/core/api';
 import { placeOf } from '@nimble-bell/core/room';
 import { useRefusal } from '../../controls/useRefusal';
-import { useInside, useMay, useRoom, useTeaching, type Inside } from '../../live/useRoom';
+import { useInside, useMay, useNameOf, useRoom, useTeaching, type Inside } from '../../live/useRoom';
+import { inPlace } from './inPlace';
 import { Surface } from './Surface';
+import { Words } from './Words';
 import classes from './board.module.css';
 
 const COLOURS: Stroke['colour'][] = ['ink', 'pine', 'brass', 'clay', 'tide'];
 
-const selectStrokes = ({ room }: Inside) => room.board.strokes;
+const selectBoard = ({ room }: Inside) => room.board;
 const selectPlace = ({ room, info }: Inside) => placeOf(room, info.me.member);
 
-/** A shared board: strokes are the room's events, so they are replayed with the recording. */
+/** A shared board: strokes and words are the room's events, so they are replayed with the recording. */
 export function Board() {
   const { send } = useRoom();
   const teaching = useTeaching();
   const { allowed } = useMay('draw');
   const refusal = useRefusal('draw');
   const place = useInside(selectPlace);
-  const all = useInside(selectStrokes, Object.is);
-  const strokes = all.every((s) => s.place === place) ? all : all.filter((s) => s.place === place);
+  const board = useInside(selectBoard, Object.is);
+  const on = useMemo(() => inPlace(board, place), [board, place]);
+  const nameOf = useNameOf();
   const [colour, setColour] = useState<Stroke['colour']>('ink');
   return (
     <div className={classes.board}>
@@ -42,14 +45,16 @@ export function Board() {
         ) : (
           <span>{refusal}</span>
         )}
-        {teaching && strokes.length > 0 && (
+        {allowed && <Words texts={on.texts} colour={colour} />}
+        {teaching && on.strokes.length + on.texts.length > 0 && (
           <Button size="compact-xs" variant="default" onClick={() => void send({ type: 'clearBoard' })}>
             Clear the board
           </Button>
         )}
       </div>
       <Surface
-        strokes={strokes}
+        on={on}
+        nameOf={nameOf}
         draw={allowed ? (points) => void send({ type: 'draw', stroke: { points, colour } }) : null}
         colour={colour}
       />

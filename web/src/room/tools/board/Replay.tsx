@@ -1,16 +1,17 @@
 import { Paper } from '@mantine/core';
 import { CLASS } from '@nimble-bell/core/room';
 import type { ReplayProps } from '../replay';
+import { inPlace } from './inPlace';
 import { Surface } from './Surface';
 import classes from './board.module.css';
 
 /** The class's board as it was; nothing where nothing had been drawn. */
-export function BoardReplay({ room }: ReplayProps) {
-  const strokes = room.board.strokes.filter((s) => s.place === CLASS);
-  if (strokes.length === 0) return null;
+export function BoardReplay({ room, nameOf }: ReplayProps) {
+  const on = inPlace(room.board, CLASS);
+  if (on.strokes.length + on.texts.length === 0) return null;
   return (
     <Paper withBorder mt="sm" className={classes.replay}>
-      <Surface strokes={strokes} draw={null} colour="ink" />
+      <Surface on={on} nameOf={nameOf} draw={null} colour="ink" />
     </Paper>
   );
 }

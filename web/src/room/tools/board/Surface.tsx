@@ -1,7 +1,9 @@
+import { VisuallyHidden } from '@mantine/core';
 import { memo, useRef, useState, type PointerEvent } from 'react';
 import type { Stroke } from '@nimble-bell/core/api';
-import { countWords } from '@nimble-bell/core/calendar';
-import type { BoardStroke } from '@nimble-bell/core/room';
+import type { BoardStroke, PutText } from '@nimble-bell/core/room';
+import { boardLines, boardWords, type OnBoard } from './describe';
+import { LETTERS, lineAt, linesOf } from './lettering';
 import { HEIGHT, outlineOf, outlineOnce, WIDTH } from './outline';
 import classes from './board.module.css';
 
@@ -9,11 +11,12 @@ const MOST_NUMBERS = 4000;
 
 /** The board's surface; shown without `draw` it is only looked at. */
 export function Surface(props: {
-  strokes: readonly BoardStroke[];
+  on: OnBoard;
+  nameOf: (member: string) => string;
   draw: ((points: number[]) => void) | null;
   colour: Stroke['colour'];
 }) {
-  const { strokes, draw, colour } = props;
+  const { on, nameOf, draw, colour } = props;
   const surface = useRef<SVGSVGElement>(null);
   const [current, setCurrent] = useState<number[]>([]);
   /** Where the pen is, as fractions of the board, which is centred in its surface. */
@@ -45,15 +48,17 @@ export function Surface(props: {
       onPointerUp={end}
       onPointerCancel={end}
     >
-      <svg
-        ref={surface}
-        viewBox={VIEW}
-        className={classes.drawn}
-        role="img"
-        aria-label={`Board with ${countWords(strokes.length, 'stroke')}`}
-      >
-        <Drawn strokes={strokes} />
+      <svg ref={surface} viewBox={VIEW} className={classes.drawn} role="img" aria-label={boardWords(on)}>
+        <Drawn strokes={on.strokes} />
+        {on.texts.map((t) => (
+          <Lettered key={t.seq} text={t} />
+        ))}
       </svg>
+      <VisuallyHidden component="ul" aria-label="What is on the board">
+        {boardLines(on, nameOf).map((line, i) => (
+          <li key={i}>{line}</li>
+        ))}
+      </VisuallyHidden>
       <svg viewBox={VIEW} className={classes.pencil} aria-hidden>
         {current.length > 0 && <path d={outlineOf(current)} fill={`var(--${colour})`} />}
       </svg>
@@ -70,4 +75,22 @@ const Drawn = memo(function Drawn({ strokes }: { strokes: readonly BoardStroke[]
 
 const Drawing = memo(function Drawing({ stroke }: { stroke: BoardStroke }) {
   return <path d={outlineOnce(stroke)} fill={`var(--${stroke.colour})`} />;
+});
+
+const Lettered = memo(function Lettered({ text }: { text: PutText }) {
+  return linesOf(text.text).map((line, i) => {
+    const [x, y] = lineAt(text.at, i);
+    return (
+      <text
+        key={i}
+        x={x}
+        y={y}
+        fontSize={LETTERS}
+        fill={`var(--${text.colour})`}
+        className={classes.lettered}
+      >
+        {line}
+      </text>
+    );
+  });
 });

@@ -1,0 +1,88 @@
+import { act, render, screen } from '@testing-library/react';
+import { useState } from 'react';
+import { keepFocus } from './keptFocus';
+
+const settle = () => act(async () => void (await Promise.resolve()));
+
+/** A list of things with an editor in its stead, as pages have them. */
+function Things() {
+  const [open, setOpen] = useState<string | null>(null);
+  const [names, setNames] = useState(['North', 'South']);
+  const [busy, setBusy] = useState(false);
+  if (open)
+    return (
+      <section>
+        <h2>Change {open}</h2>
+        <input aria-label="Name" />
+        <button disabled={busy} onClick={() => setBusy(true)}>
+          Save
+        </button>
+        <button onClick={() => setBusy(false)}>Answer</button>
+        <button onClick={() => setOpen(null)}>Leave</button>
+      </section>
+    );
+  return (
+    <ul>
+      {names.map((name) => (
+        <li key={name}>
+          <button onClick={() => setOpen(name)}>Change</button>
+          <button onClick={() => setNames((all) => all.filter((n) => n !== name))}>Drop {name}</button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+let end: () => void;
+beforeEach(() => {
+  end = keepFocus();
+  render(
+    <main>
+      <h1>Things</h1>
+      <Things />
+    </main>,
+  );
+});
+afterEach(() => end());
+
+const button = (name: string, nth = 0) => screen.getAllByRole('button', { name })[nth]!;
+async function press(e: HTMLElement) {
+  act(() => e.focus());
+  act(() => e.click());
+  await settle();
+}
+
+test('focus goes to the heading of what comes in the stead of what had it, and back to what opened it', async () => {
+  await press(button('Change', 1));
+  expect(document.activeElement).toBe(screen.getByRole('heading', { name: 'Change South' }));
+  act(() => screen.getByRole('textbox').focus());
+  await press(button('Leave'));
+  expect(document.activeElement).toBe(button('Change', 1));
+});
+
+test('what works is off and has focus again when it is on', async () => {
+  await press(button('Change'));
+  const save = button('Save');
+  await press(save);
+  act(() => save.blur()); // as browsers do with what is off
+  act(() => button('Answer').click());
+  await settle();
+  expect(document.activeElement).toBe(save);
+});
+
+test('a row that goes leaves one where one was before it, and with nothing before it at the page’s heading', async () => {
+  act(() => button('Change').focus());
+  await press(button('Drop South'));
+  expect(document.activeElement).toBe(button('Change'));
+  await press(button('Drop North'));
+  expect(document.activeElement).toBe(screen.getByRole('heading', { level: 1 }));
+});
+
+test('whoever clicked beside everything has put it down', async () => {
+  act(() => button('Drop South').focus());
+  const drop = button('Drop South');
+  screen.getByRole('heading').dispatchEvent(new Event('pointerdown', { bubbles: true }));
+  act(() => drop.click());
+  await settle();
+  expect(document.activeElement).toBe(document.body);
+});
