@@ -103,6 +103,7 @@ const COMMANDS: Record<CommandType, RoomCommand> = {
   camera: { type: 'camera', on: true },
   present: { type: 'present', on: true },
   draw: { type: 'draw', stroke: { points: [0.5, 0.5], colour: 'ink' } },
+  putText: { type: 'putText', text: { text: 'Ebb', at: [0.1, 0.1], colour: 'ink' } },
   say: { type: 'say', addressee: { to: 'class' }, text: 'hello' },
   raiseHand: { type: 'raiseHand' },
   lowerHand: { type: 'lowerHand', member: 'self' },

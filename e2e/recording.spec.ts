@@ -15,6 +15,7 @@ import {
   throughDoor,
 } from './support/course';
 import { MAREN } from './support/people';
+import { DATA } from './support/product';
 
 const recordingOf = async (api: APIRequestContext, course: MadeCourse) =>
   (await (await api.get(`/api/sessions/${course.session}`)).json()).recordings[0];
@@ -86,6 +87,18 @@ test('a class with a presented screen and a page that was opened again is record
   expect(Math.abs(ends - recording.lengthMs)).toBeLessThan(1500);
   await expect(page.getByRole('button', { name: /Maren Oduya presents/ })).toBeVisible();
 
+  // Captions that lie beside it are offered, to who may watch and for as long.
+  const beside = path.join(DATA, 'recordings', 'ready', `${recording.id}.en.vtt`);
+  await writeFile(beside, 'WEBVTT\n\n00:00.000 --> 00:04.000\nGood evening.\n');
+  await page.reload();
+  await expect(page.locator('track[srclang=en]')).toHaveAttribute('label', 'English');
+  const said = () =>
+    video.evaluate((v: HTMLVideoElement) => {
+      v.textTracks[0]!.mode = 'showing';
+      return [...(v.textTracks[0]!.cues ?? [])].map((c) => (c as VTTCue).text);
+    });
+  await expect.poll(said).toEqual(['Good evening.']);
+
   // What the plan says applies to what is already recorded.
   const student = await byLink(course.students[0]!.link);
   const put = (more: object) => api.put(`/api/courses/${course.id}/recording-plan`, { data: plan(more) });
@@ -103,6 +116,7 @@ test('a class with a presented screen and a page that was opened again is record
   await put({ studentsWatch: false });
   expect((await student.get(`/api/recordings/${recording.id}`)).status()).toBe(403);
   expect((await student.get(detail.mediaPath)).status()).toBe(403);
+  expect((await student.get(detail.captions[0].path)).status()).toBe(403);
   expect((await (await student.get('/api/my-course')).json()).recordings).toEqual([]);
   await put({ keepUntil: '2026-10-05' });
   expect((await api.get(`/api/recordings/${recording.id}`)).status()).toBe(410);

@@ -133,6 +133,7 @@ export const ROUTES: Record<string, Answers> = {
   'GET /api/recordings/:id': MEMBERS,
   // By ticket alone, which only those who may read the recording are given.
   'GET /api/recordings/:id/media': answers(401, 401, 401, 401, 401, 401),
+  'GET /api/recordings/:id/captions/:language': answers(401, 401, 401, 401, 401, 401),
   'GET /api/recordings/:id/download': answers(401, 401, 401, 401, 401, 401),
   'GET /api/mailbox': EVERYONE,
   'GET /api/mailbox/count': EVERYONE,
@@ -160,6 +161,7 @@ export const STUDENT_COMMANDS: Record<CommandType, 'teachers-only' | 'closed' | 
   camera: 'closed',
   present: 'closed',
   draw: 'closed',
+  putText: 'closed',
   say: 'closed',
   raiseHand: 'ok',
   lowerHand: 'ok',

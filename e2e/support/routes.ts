@@ -1,4 +1,10 @@
-import { expect, type Browser, type BrowserContext, type Page } from '@playwright/test';
+import {
+  expect,
+  type Browser,
+  type BrowserContext,
+  type BrowserContextOptions,
+  type Page,
+} from '@playwright/test';
 import { throughDoor, type MadeCourse } from './course';
 import { MAREN, person, signIn } from './people';
 
@@ -60,11 +66,11 @@ export async function openRoute(page: Page, { path, name }: Route): Promise<void
 /** Goes through all of them, each as whoever it belongs to. */
 export async function eachRoute(
   course: MadeCourse,
-  { page, browser, phone = false }: { page: Page; browser: Browser; phone?: boolean },
+  { page, browser, as = {} }: { page: Page; browser: Browser; as?: BrowserContextOptions },
   visit: (at: Page, route: Route, context: BrowserContext) => Promise<void>,
 ): Promise<void> {
   await signIn(page, MAREN);
-  const [student] = await person(browser, phone ? { viewport: { width: 390, height: 844 } } : {});
+  const [student] = await person(browser, as);
   for (const route of routesOf(course)) {
     const at = route.of === 'teacher' ? page : student;
     await visit(at, route, at.context());

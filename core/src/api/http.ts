@@ -276,6 +276,13 @@ export interface RecordingInfo {
   mayDownload: boolean;
 }
 
+/** What is said in a recording, written in time (WebVTT). */
+export interface CaptionTrack {
+  /** BCP 47. */
+  language: string;
+  path: string;
+}
+
 export interface RecordingDetail extends RecordingInfo {
   chapters: Chapter[];
   gaps: Gap[];
@@ -283,6 +290,7 @@ export interface RecordingDetail extends RecordingInfo {
   /** What the viewer may read of what was written, and who was there, for the replay. */
   events: StoredEvent[];
   mediaPath: string;
+  captions: CaptionTrack[];
   /** The viewer's zone; the term's for those who teach. */
   zone: string;
   hasPicture: boolean;

@@ -4,7 +4,14 @@ export { Capability, Permission } from '../limits/schema';
 export { Role } from '../roster/role';
 export { RecordingPlan } from '../recording/plan';
 export { isStanding, SeriesKind } from '../calendar/seriesKind';
-export { Addressee, BoardText, Stroke, type RoomCommand, type RoomEvent, type StoredEvent } from '../room/index';
+export {
+  Addressee,
+  BoardText,
+  Stroke,
+  type RoomCommand,
+  type RoomEvent,
+  type StoredEvent,
+} from '../room/index';
 export * from '../calendar/plan';
 export * from './live';
 export * from './preferences';

@@ -5,6 +5,7 @@ import type { Context } from '../context';
 import { json } from '../db/pool';
 import type { Term } from '@nimble-bell/core/api';
 import { readSettings } from '../sessions/store';
+import { captionLanguages, captionsFile } from './captions';
 import { rawDir, readyDir } from './prepare';
 import { expirable, noteExpired, partsOf } from './store';
 
@@ -19,7 +20,11 @@ export async function expireRecordings(ctx: Context): Promise<number> {
     ),
   );
   for (const { id, file } of due) {
-    if (file) await rm(path.join(readyDir(ctx), file), { force: true });
+    if (file) {
+      for (const language of await captionLanguages(readyDir(ctx), file))
+        await rm(path.join(readyDir(ctx), captionsFile(file, language)), { force: true });
+      await rm(path.join(readyDir(ctx), file), { force: true });
+    }
     for (const part of await partsOf(ctx.db, id))
       for (const name of await readdir(rawDir(ctx)))
         if (name.startsWith(`${part.id}-`)) await rm(path.join(rawDir(ctx), name), { force: true });

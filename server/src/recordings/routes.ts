@@ -10,6 +10,7 @@ import type { Context } from '../context';
 import { courseById } from '../courses/store';
 import { AppError } from '../errors';
 import { eventsOf } from '../room/store';
+import { captionLanguages, captionsFile } from './captions';
 import { readyDir } from './prepare';
 import { infoOf, partsOf, recordingsWhere, type RecordingRow } from './store';
 import { readTicket, ticketFor } from './ticket';
@@ -45,6 +46,8 @@ export function recordingRoutes(ctx: Context): Router {
     const [events, spans] = await Promise.all([eventsOf(ctx.db, row.sessionId), partsOf(ctx.db, row.id)]);
     const parts = spans.map((p) => ({ from: Number(p.from), until: Number(p.until ?? p.from) }));
     const viewer = { member: who.id, role: who.role };
+    const ticket = ticketFor(ctx, row.id, who);
+    const languages = row.file ? await captionLanguages(readyDir(ctx), row.file) : [];
     const detail: RecordingDetail = {
       ...infoOf(row, teaches(who.role)),
       parts,
@@ -53,7 +56,11 @@ export function recordingRoutes(ctx: Context): Router {
       events: events.filter((e) => audience(e, viewer, newRoom()) !== null),
       hasPicture: Boolean(row.hasPicture),
       zone,
-      mediaPath: `/api/recordings/${row.id}/media?ticket=${ticketFor(ctx, row.id, who)}`,
+      mediaPath: `/api/recordings/${row.id}/media?ticket=${ticket}`,
+      captions: languages.map((language) => ({
+        language,
+        path: `/api/recordings/${row.id}/captions/${language}?ticket=${ticket}`,
+      })),
     };
     res.json(detail);
   });
@@ -68,6 +75,17 @@ export function recordingRoutes(ctx: Context): Router {
   router.get('/recordings/:id/media', async (req, res) => {
     const { file } = await send(req, false);
     res.sendFile(file, { dotfiles: 'allow', headers: { 'Content-Type': 'video/webm' } });
+  });
+
+  router.get('/recordings/:id/captions/:language', async (req, res) => {
+    const { row, file } = await send(req, false);
+    const { language } = req.params;
+    if (!(await captionLanguages(readyDir(ctx), row.file!)).includes(language))
+      throw new AppError('not-found');
+    res.sendFile(captionsFile(file, language), {
+      dotfiles: 'allow',
+      headers: { 'Content-Type': 'text/vtt; charset=utf-8' },
+    });
   });
 
   router.get('/recordings/:id/download', async (req, res) => {

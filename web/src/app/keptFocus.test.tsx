@@ -73,9 +73,49 @@ test('what works is off and has focus again when it is on', async () => {
 test('a row that goes leaves one where one was before it, and with nothing before it at the page’s heading', async () => {
   act(() => button('Change').focus());
   await press(button('Drop South'));
+  await act(() => new Promise((r) => setTimeout(r, 700)));
   expect(document.activeElement).toBe(button('Change'));
   await press(button('Drop North'));
   expect(document.activeElement).toBe(screen.getByRole('heading', { level: 1 }));
+});
+
+test('what comes a moment later is come to; where nothing comes one is back', async () => {
+  jest.useFakeTimers();
+  const list = document.createElement('div');
+  list.innerHTML = '<button>Before</button><div><button>Show</button></div>';
+  document.querySelector('main')!.append(list);
+  await act(async () => {});
+  const [before, show] = [...list.querySelectorAll('button')];
+  const place = list.querySelector('div')!;
+  before!.focus();
+  show!.focus();
+  show!.remove();
+  await act(async () => {});
+  expect(document.activeElement).toBe(document.body);
+  place.innerHTML = '<button>Copy</button>';
+  await act(async () => {});
+  expect(document.activeElement?.textContent).toBe('Copy');
+  place.firstElementChild!.remove();
+  await act(async () => {});
+  jest.runOnlyPendingTimers();
+  expect(document.activeElement).toBe(before);
+  jest.useRealTimers();
+});
+
+test('on its way from one field to the next focus is not called back by what closes behind it', async () => {
+  const list = document.createElement('div');
+  list.innerHTML = '<input><input>';
+  document.querySelector('main')!.append(list);
+  const [first, second] = [...list.querySelectorAll('input')];
+  first!.focus();
+  // As in browsers: the page is told that one is left, and works, before the next has it.
+  first!.dispatchEvent(new FocusEvent('focusout', { bubbles: true, relatedTarget: second! }));
+  first!.blur();
+  list.append(document.createElement('p'));
+  await act(async () => {});
+  expect(document.activeElement).toBe(document.body);
+  second!.focus();
+  expect(document.activeElement).toBe(second);
 });
 
 test('whoever clicked beside everything has put it down', async () => {

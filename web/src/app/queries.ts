@@ -21,6 +21,8 @@ export function useAsked<T>(
     enabled?: boolean;
     /** Shows what was asked before until the new answer is there. */
     keep?: boolean;
+    /** What the page has of the answer; one function, so that it is worked out once an answer. */
+    select?: (answer: T) => T;
   } = {},
 ): UseQueryResult<T> {
   const ask = useAsk();
@@ -30,6 +32,7 @@ export function useAsked<T>(
     refetchInterval: ({ state }) =>
       (typeof options.every === 'function' ? options.every(state.data) : options.every) ?? false,
     enabled: options.enabled ?? true,
+    ...(options.select ? { select: options.select } : {}),
     ...(options.keep ? { placeholderData: keepPreviousData } : {}),
   });
 }

@@ -24,6 +24,7 @@ export const theme = createTheme({
   lineHeights: { md: '1.45' },
   defaultRadius: 6,
   cursorType: 'pointer',
+  respectReducedMotion: true,
   components: {
     Button: { defaultProps: { size: 'sm' } },
     Paper: { defaultProps: { radius: 8 } },

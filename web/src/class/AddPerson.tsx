@@ -15,6 +15,7 @@ import { useDebouncedValue } from '@mantine/hooks';
 import type { Capability, CourseDetail, ListEditDraft, Role, SessionInfo } from '@nimble-bell/core/api';
 import { instantWords } from '@nimble-bell/core/calendar';
 import { rowOf } from '@nimble-bell/core/limits';
+import { inOrder } from '../app/order';
 import { ApiError } from '../app/api';
 import { serverNow } from '../app/clock';
 import { useThisCourse } from '../app/course';
@@ -129,7 +130,7 @@ function Who({ form }: { form: UseFormReturnType<Fields> }) {
 /** The groups that there are are offered; that another one is new is said. */
 function GroupInput({ form }: { form: UseFormReturnType<Fields> }) {
   const course = useThisCourse();
-  const groups = [...new Set(course.series.map((s) => s.group).filter((g) => g !== null))].sort();
+  const groups = [...new Set(course.series.map((s) => s.group).filter((g) => g !== null))].sort(inOrder);
   const typed = form.values.group.trim();
   const near = groups.find((g) => g.toLowerCase() === typed.toLowerCase());
   const isNew = typed !== '' && !groups.includes(typed);

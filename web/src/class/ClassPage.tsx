@@ -4,7 +4,7 @@ import type { CourseDetail, ListEditDraft, MemberFields, MemberInfo } from '@nim
 import { countWords } from '@nimble-bell/core/calendar';
 import { writeClassList } from '@nimble-bell/core/roster';
 import { useThisCourse } from '../app/course';
-import { useAsked } from '../app/queries';
+import { useMembers } from '../app/members';
 import { Empty, Panel } from '../ui/Panel';
 import { AddPerson } from './AddPerson';
 import { BulkBar } from './BulkBar';
@@ -18,7 +18,7 @@ import { INVITATION_WORDS, replyWords } from './words';
 /** The class list: who is on it, how people come onto it, and what can be done with them. */
 export function ClassPage() {
   const course = useThisCourse();
-  const members = useAsked<MemberInfo[]>(`/courses/${course.id}/members`);
+  const members = useMembers(course.id);
   const [open, setOpen] = useState<'import' | 'add' | null>(null);
   const [selected, select] = useState<ReadonlySet<string>>(new Set());
   const mayPlan = course.role === 'teacher';

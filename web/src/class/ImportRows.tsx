@@ -12,6 +12,7 @@ import type {
   Some,
 } from '@nimble-bell/core/roster';
 import { zoneWords } from '@nimble-bell/core/calendar';
+import { Heads } from '../ui/Heads';
 import { Empty } from '../ui/Panel';
 
 /** How many rows come with one press. */
@@ -21,6 +22,7 @@ export type More = <Row>(kind: RowKind, from: number) => Promise<Row[]>;
 
 interface RowsProps<Row> {
   label: string;
+  heads: readonly string[];
   kind: RowKind;
   some: Some<Row>;
   more: More;
@@ -28,7 +30,7 @@ interface RowsProps<Row> {
 }
 
 /** The first rows of a kind; the next ones come as they are asked for, until all are seen. */
-function Rows<Row>({ label, kind, some, more, children }: RowsProps<Row>) {
+function Rows<Row>({ label, heads, kind, some, more, children }: RowsProps<Row>) {
   const [further, setFurther] = useState<{ of: Some<Row>; rows: Row[] }>({ of: some, rows: [] });
   // Read anew, what came of the reading before is no more.
   const shown = [...some.first, ...(further.of === some ? further.rows : [])];
@@ -40,6 +42,7 @@ function Rows<Row>({ label, kind, some, more, children }: RowsProps<Row>) {
   return (
     <ScrollArea.Autosize mah={250} viewportProps={{ tabIndex: 0, 'aria-label': label }}>
       <Table fz="sm">
+        <Heads quiet of={heads} />
         <Table.Tbody>{shown.map(children)}</Table.Tbody>
       </Table>
       {left > 0 && (
@@ -59,7 +62,7 @@ interface Props<Row> {
 export function FreshRows(props: Props<ListRow>) {
   if (!props.some.count) return <Empty>Nobody in it is new.</Empty>;
   return (
-    <Rows label="New people" kind="fresh" {...props}>
+    <Rows label="New people" heads={['Name', 'E-mail', 'Time zone', 'Group', 'More']} kind="fresh" {...props}>
       {(r) => (
         <Table.Tr key={r.email}>
           <Table.Td fw={550}>{r.name}</Table.Td>
@@ -76,7 +79,7 @@ export function FreshRows(props: Props<ListRow>) {
 export function ChangedRows(props: Props<ChangedMember>) {
   if (!props.some.count) return <Empty>Nobody on the list changes.</Empty>;
   return (
-    <Rows label="Changed people" kind="changed" {...props}>
+    <Rows label="Changed people" heads={['Name', 'What changes']} kind="changed" {...props}>
       {({ member, fields }) => (
         <Table.Tr key={member.id}>
           <Table.Td fw={550}>{member.name}</Table.Td>
@@ -110,7 +113,7 @@ export function GoneRows(props: {
           {all ? 'Keep them all' : 'Take them all off'}
         </Button>
       </Group>
-      <Rows label="People not in the list" kind="gone" some={gone} more={more}>
+      <Rows label="People not in the list" heads={['Name', 'E-mail']} kind="gone" some={gone} more={more}>
         {(m: KnownMember) => (
           <Table.Tr key={m.id}>
             <Table.Td>
@@ -138,7 +141,7 @@ export function BadRows(
 ) {
   const { some, more, headings, mend } = props;
   return (
-    <Rows label="Rows to mend" kind="bad" some={some} more={more}>
+    <Rows label="Rows to mend" heads={['Row']} kind="bad" some={some} more={more}>
       {(row) => <BadLine key={`${row.line}/${row.cells.join()}`} row={row} headings={headings} mend={mend} />}
     </Rows>
   );
@@ -189,7 +192,13 @@ interface SettleProps {
 
 export function AlikeRows({ some, more, settle }: SettleProps & { some: ListSummary['alike'] }) {
   return (
-    <Rows label="Rows like somebody on the list" kind="alike" some={some} more={more}>
+    <Rows
+      label="Rows like somebody on the list"
+      heads={['Row', 'Who it is']}
+      kind="alike"
+      some={some}
+      more={more}
+    >
       {({ row, member }) => (
         <Table.Tr key={row.line}>
           <Table.Td>
@@ -217,7 +226,13 @@ export function AlikeRows({ some, more, settle }: SettleProps & { some: ListSumm
 /** Two rows of one name: which stands for them, or that they are two. */
 export function TwinRows({ some, more, settle }: SettleProps & { some: ListSummary['twins'] }) {
   return (
-    <Rows label="Rows that may be one person" kind="twins" some={some} more={more}>
+    <Rows
+      label="Rows that may be one person"
+      heads={['Rows', 'Who they are']}
+      kind="twins"
+      some={some}
+      more={more}
+    >
       {({ row, first }) => (
         <Table.Tr key={row.line}>
           <Table.Td>
@@ -252,7 +267,7 @@ export function TwinRows({ some, more, settle }: SettleProps & { some: ListSumma
 /** Whom a set names and who is not of the class now, with why. */
 export function LeftOutRows(props: Props<LeftOut>) {
   return (
-    <Rows label="People left out" kind="leftOut" {...props}>
+    <Rows label="People left out" heads={['Name', 'Why']} kind="leftOut" {...props}>
       {({ name, reason }) => (
         <Table.Tr key={`${name} ${reason}`}>
           <Table.Td>{name}</Table.Td>

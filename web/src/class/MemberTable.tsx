@@ -11,6 +11,7 @@ import { defaultRangeExtractor, useVirtualizer } from '@tanstack/react-virtual';
 import { memo, useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import type { CourseDetail, MemberFields, MemberInfo } from '@nimble-bell/core/api';
 import { clockWords } from '@nimble-bell/core/calendar';
+import { inOrder } from '../app/order';
 import { useNow } from '../app/clock';
 import classes from './class.module.css';
 import { Box, Cell as Shown, CellEditor } from './MemberCells';
@@ -22,11 +23,10 @@ const ROW_PX = 40;
 const FEW = 60;
 
 /** In the order of the reader's own language; what is a number by number. */
-const collator = new Intl.Collator(undefined, { numeric: true, sensitivity: 'base' });
 function byReader(a: Row<MemberInfo>, b: Row<MemberInfo>, id: string): number {
   const [x, y] = [a.getValue(id), b.getValue(id)];
   if (typeof x === 'number' && typeof y === 'number') return x - y;
-  return collator.compare(String(x ?? ''), String(y ?? ''));
+  return inOrder(String(x ?? ''), String(y ?? ''));
 }
 
 const column = createColumnHelper<MemberInfo>();

@@ -83,6 +83,7 @@ function BellTimesForm({ known, close }: { known: BellTimes | null; close: () =>
     <Paper withBorder p="md" component="form" onSubmit={submit as never}>
       <TextInput
         label="Name"
+        autoFocus
         placeholder="Evenings"
         maxLength={80}
         w={260}

@@ -31,7 +31,7 @@ export function CollegePage() {
       <Container size={1240} py="lg" component="main" id="content">
         <Stack>
           <Group justify="space-between">
-            <Title order={1} size="h2">
+            <Title key={term?.id ?? 'new'} order={1} size="h2">
               {term ? term.name : 'A new term'}
             </Title>
             <Group>

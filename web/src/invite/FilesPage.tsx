@@ -19,6 +19,7 @@ import { useAsk, type Ask } from '../app/api';
 import { serverNow } from '../app/clock';
 import { useThisCourse } from '../app/course';
 import { useAsked, useChange } from '../app/queries';
+import { Heads } from '../ui/Heads';
 import { Empty, Panel } from '../ui/Panel';
 import { sizeWords } from '../ui/Materials';
 
@@ -120,6 +121,7 @@ function There(props: ThereProps) {
       {materials.data?.length === 0 && <Empty>There is no file or link yet.</Empty>}
       {materials.data && materials.data.length > 0 && (
         <Table fz="sm">
+          <Heads quiet of={['Name', 'For', 'Size', 'By', 'Take away']} />
           <Table.Tbody>
             {materials.data.map((m) => (
               <Table.Tr key={m.id}>

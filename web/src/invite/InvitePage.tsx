@@ -1,8 +1,7 @@
 import { Anchor, Stack, Title } from '@mantine/core';
 import { Link } from 'react-router';
-import type { MemberInfo } from '@nimble-bell/core/api';
 import { useThisCourse } from '../app/course';
-import { useAsked } from '../app/queries';
+import { useMembers } from '../app/members';
 import { Empty } from '../ui/Panel';
 import { LetterEditor } from './LetterEditor';
 import { Send } from './Send';
@@ -11,7 +10,7 @@ import { TelephonePanel } from './TelephonePanel';
 /** One press invites everyone who has no invitation yet; below it the letter, as each person gets it. */
 export function InvitePage() {
   const course = useThisCourse();
-  const members = useAsked<MemberInfo[]>(`/courses/${course.id}/members`);
+  const members = useMembers(course.id);
   const { students } = course.counts;
   const ready = students > 0 && course.series.some((s) => s.publishedAt !== null);
   return (

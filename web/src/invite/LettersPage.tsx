@@ -16,6 +16,7 @@ import { countWords, instantWords } from '@nimble-bell/core/calendar';
 import { useAsk } from '../app/api';
 import { useThisCourse } from '../app/course';
 import { useAsked, useChange } from '../app/queries';
+import { Heads } from '../ui/Heads';
 import { Empty, Panel } from '../ui/Panel';
 import type { UseMutationResult, UseQueryResult } from '@tanstack/react-query';
 
@@ -153,15 +154,7 @@ function Log({
   return (
     <ScrollArea.Autosize mah={560} viewportProps={{ tabIndex: 0, 'aria-label': 'Delivery log, scrolls' }}>
       <Table fz="sm" stickyHeader>
-        <Table.Thead>
-          <Table.Tr>
-            <Table.Th>To</Table.Th>
-            <Table.Th>What</Table.Th>
-            <Table.Th>State</Table.Th>
-            <Table.Th>When</Table.Th>
-            <Table.Th />
-          </Table.Tr>
-        </Table.Thead>
+        <Heads of={['To', 'What', 'State', 'When', 'What can be done']} />
         <Table.Tbody>
           {found.slice(0, MOST).map((d) => (
             <Line key={d.id} d={d} course={course} resend={resend} />

@@ -3,6 +3,7 @@ import { DateTimePicker } from '@mantine/dates';
 import { useState } from 'react';
 import type { CourseDetail, InviteBefore, MemberInfo } from '@nimble-bell/core/api';
 import { countWords, listWords, namesWords } from '@nimble-bell/core/calendar';
+import { inOrder } from '../app/order';
 import { useAsk, type Ask } from '../app/api';
 import { useThisCourse } from '../app/course';
 import { useChange } from '../app/queries';
@@ -234,7 +235,9 @@ function useAudience(members: MemberInfo[], when: When) {
   const [groups, setGroups] = useState<string[]>([]);
   const [chosen, setChosen] = useState<string[]>([]);
   const students = members.filter((m) => m.role === 'student');
-  const known = [...new Set(students.map((m) => m.group).filter((g): g is string => g !== null))].sort();
+  const known = [...new Set(students.map((m) => m.group).filter((g): g is string => g !== null))].sort(
+    inOrder,
+  );
   const audience = {
     members: whom === 'chosen' ? chosen : null,
     groups: whom === 'groups' ? groups : null,

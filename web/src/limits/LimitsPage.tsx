@@ -143,9 +143,9 @@ function Heads() {
   return (
     <Table.Thead>
       <Table.Tr>
-        <Table.Th>Students</Table.Th>
+        <Table.Th scope="col">Students</Table.Th>
         {PERMISSIONS.map((p) => (
-          <Table.Th key={p}>
+          <Table.Th key={p} scope="col">
             <Group gap={8} wrap="nowrap">
               <PermissionMark state={p} />
               <span>

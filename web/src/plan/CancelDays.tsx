@@ -5,6 +5,7 @@ import type { CourseDetail, PlanEditDraft } from '@nimble-bell/core/api';
 import { countWords, dateIn, dateWords, termDays, toEpochDay, toLocalDate } from '@nimble-bell/core/calendar';
 import { serverNow } from '../app/clock';
 import { SavePlan } from './ConfirmPlan';
+import { Begin } from '../ui/Begin';
 import { usePreview } from './usePreview';
 
 interface Week {
@@ -39,7 +40,7 @@ export function CancelDays(props: { course: CourseDetail; monday?: string; close
   const preview = usePreview(course.id, edit);
   const sessions = preview.outcome?.sessions.length ?? 0;
   return (
-    <Modal opened onClose={close} size="lg" title="Cancel a week, or some days">
+    <Modal opened onClose={close} size="lg" title={<Begin>Cancel a week, or some days</Begin>}>
       <Stack>
         <Select
           label="Week"

@@ -22,6 +22,7 @@ import type {
 import { clockWords, countWords, dateIn, instantWords } from '@nimble-bell/core/calendar';
 import { useSavePlan } from './ConfirmPlan';
 import { OutcomeView } from './OutcomeView';
+import { Begin } from '../ui/Begin';
 import { usePreview } from './usePreview';
 
 interface Props {
@@ -62,7 +63,7 @@ export function ChangePanel({ course, session, to, close }: Props) {
       opened
       onClose={close}
       size="lg"
-      title={`${session.seriesTitle}, ${instantWords(session.startsAt, zone)}`}
+      title={<Begin>{`${session.seriesTitle}, ${instantWords(session.startsAt, zone)}`}</Begin>}
     >
       <form onSubmit={submit}>
         <Stack>

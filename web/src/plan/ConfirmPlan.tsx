@@ -5,6 +5,7 @@ import { useAsk } from '../app/api';
 import { useThisCourse } from '../app/course';
 import { useChange } from '../app/queries';
 import { OutcomeView } from './OutcomeView';
+import { Begin } from '../ui/Begin';
 import { usePreview } from './usePreview';
 
 interface Props {
@@ -22,7 +23,7 @@ export function ConfirmPlan({ edit, title, action, close, done, stops = [] }: Pr
   const course = useThisCourse();
   const preview = usePreview(course.id, edit);
   return (
-    <Modal opened={edit !== null} onClose={close} title={title} size="lg">
+    <Modal opened={edit !== null} onClose={close} title={<Begin>{title}</Begin>} size="lg">
       <Stack>
         {stops.length > 0 && <Stops stops={stops} />}
         {!preview.outcome && !preview.fault && <Loader aria-label="Working out what it does" />}

@@ -13,8 +13,9 @@ import { useMemo, useState, type ReactNode } from 'react';
 import type { CourseDetail, GroupPlan, MemberInfo, PlanEditDraft, PlanOutcome } from '@nimble-bell/core/api';
 import { countWords, groupSlots, patternWords, zoneWords, type GroupSlot } from '@nimble-bell/core/calendar';
 import { groupName, splitInto, type SplitWay } from '@nimble-bell/core/roster';
+import { inOrder } from '../app/order';
 import { useThisCourse } from '../app/course';
-import { useAsked } from '../app/queries';
+import { useMembers } from '../app/members';
 import { Findings } from '../ui/Findings';
 import { ARROWS } from '../ui/arrows';
 import { dragWords } from '../ui/dragWords';
@@ -31,7 +32,7 @@ type Assigned = Record<string, string>;
 /** The class in small groups: split by rule or by hand, a weekly slot for each, saved at once. */
 export function GroupsPage() {
   const course = useThisCourse();
-  const members = useAsked<MemberInfo[]>(`/courses/${course.id}/members`);
+  const members = useMembers(course.id);
   const students = useMemo(() => members.data?.filter((m) => m.role === 'student') ?? [], [members.data]);
   if (!members.data) return null;
   if (!students.length)
@@ -109,7 +110,7 @@ function SplitPanel({ students, deal }: SplitProps) {
   const [size, setSize] = useState<number | ''>(10);
   const [way, setWay] = useState<SplitWay>('random');
   const [column, setColumn] = useState('zone');
-  const own = [...new Set(students.flatMap((s) => Object.keys(s.extra)))].sort();
+  const own = [...new Set(students.flatMap((s) => Object.keys(s.extra)))].sort(inOrder);
   const [seed, setSeed] = useState(1);
   const split = (next: number) => {
     setSeed(next);
@@ -412,7 +413,7 @@ function useGroups(students: MemberInfo[]) {
     Object.fromEntries(students.filter((s) => s.group).map((s) => [s.id, s.group!])),
   );
   const [names, setNames] = useState(() =>
-    [...new Set(students.map((s) => s.group).filter((g) => g !== null))].sort(),
+    [...new Set(students.map((s) => s.group).filter((g) => g !== null))].sort(inOrder),
   );
   const deal = (groups: { name: string; people: string[] }[]) => {
     setNames(groups.map((g) => g.name));

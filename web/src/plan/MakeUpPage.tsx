@@ -5,6 +5,7 @@ import type { MakeUps, MakeUpSlot, MapSlot } from '@nimble-bell/core/clashes';
 import { durationWords, instantWords, listWords, termDays } from '@nimble-bell/core/calendar';
 import { useThisCourse } from '../app/course';
 import { useAsked } from '../app/queries';
+import { Heads } from '../ui/Heads';
 import { Empty, Panel, Scrolls } from '../ui/Panel';
 import { ConfirmPlan } from './ConfirmPlan';
 import { MakeUpMap } from './MakeUpMap';
@@ -163,6 +164,7 @@ function Slots({ slots, ...rest }: SlotsProps) {
       )}
       <Scrolls label="Slots, scrolls">
         <Table fz="sm">
+          <Heads quiet of={['Rank', 'When', 'Week', 'What speaks against it', 'Choose it']} />
           <Table.Tbody>
             {slots.map((slot, i) => (
               <SlotLine

@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import type { CourseDetail, SeriesInfo, SessionInfo } from '@nimble-bell/core/api';
 import { countWords, durationWords, instantWords, listWords, type Own } from '@nimble-bell/core/calendar';
 import { useNow } from '../app/clock';
+import { Heads } from '../ui/Heads';
 import { SessionMark } from '../ui/SessionMark';
 import { AddSession } from './AddSession';
 import { ChangePanel } from './ChangePanel';
@@ -43,6 +44,7 @@ export function SessionList({ course, series }: { course: CourseDetail; series: 
         </Anchor>
       )}
       <Table fz="sm" verticalSpacing={3}>
+        <Heads quiet of={['State', 'Number', 'When', 'Length', 'What it is', 'Change it']} />
         <Table.Tbody>
           {shown.map((s) => (
             <SessionLine

@@ -2,6 +2,7 @@ import { Anchor, Stack, Table, Text, Title } from '@mantine/core';
 import { Link } from 'react-router';
 import { countWords, durationWords, instantWords } from '@nimble-bell/core/calendar';
 import { useThisCourse } from '../app/course';
+import { Heads } from '../ui/Heads';
 import { Empty, Panel } from '../ui/Panel';
 import { SessionMark } from '../ui/SessionMark';
 
@@ -20,6 +21,7 @@ export function ReviewPage() {
       >
         {past.length === 0 && <Empty>No session has been held yet.</Empty>}
         <Table fz="sm">
+          <Heads quiet of={['Mark', 'When', 'Session', 'Length', 'State']} />
           <Table.Tbody>
             {past.map((s) => (
               <Table.Tr key={s.id}>

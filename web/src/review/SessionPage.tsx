@@ -12,6 +12,7 @@ import {
 import type { RollLine } from '@nimble-bell/core/roll';
 import { useThisCourse } from '../app/course';
 import { useAsked, stopOf } from '../app/queries';
+import { Heads } from '../ui/Heads';
 import { Fault } from '../ui/Fault';
 import { ListedSwitch } from '../ui/ListedSwitch';
 import { Materials } from '../ui/Materials';
@@ -109,17 +110,7 @@ function Roll({ roll, zone }: { roll: RollLine[]; zone: string }) {
     >
       <ScrollArea.Autosize mah={560} viewportProps={{ tabIndex: 0, 'aria-label': 'Roll, scrolls' }}>
         <Table fz="sm" stickyHeader data-testid="roll">
-          <Table.Thead>
-            <Table.Tr>
-              <Table.Th>Name</Table.Th>
-              <Table.Th>Role</Table.Th>
-              <Table.Th>Was there</Table.Th>
-              <Table.Th>From</Table.Th>
-              <Table.Th>Until</Table.Th>
-              <Table.Th ta="right">Minutes</Table.Th>
-              <Table.Th>Remarks</Table.Th>
-            </Table.Tr>
-          </Table.Thead>
+          <Heads of={['Name', 'Role', 'Was there', 'From', 'Until', 'Minutes', 'Remarks']} />
           <Table.Tbody>
             {roll.map((r) => (
               <Table.Tr key={r.member} c={r.state === 'absent' ? 'dimmed' : undefined}>

@@ -3,6 +3,7 @@ import type { ListedSession } from '@nimble-bell/core/api';
 import { clockWords, instantWords, zoneWords } from '@nimble-bell/core/calendar';
 import { Bar } from '../app/Bar';
 import { useAsked } from '../app/queries';
+import { Heads } from '../ui/Heads';
 import { Empty } from '../ui/Panel';
 import { deviceZone } from '../app/reader';
 
@@ -26,6 +27,7 @@ export function ListedPage() {
         {listed.data?.length === 0 && <Empty>No session is listed at present.</Empty>}
         {listed.data && listed.data.length > 0 && (
           <Table>
+            <Heads of={['When', 'Course', 'Taught by']} />
             <Table.Tbody>
               {listed.data.map((s) => (
                 <Table.Tr key={`${s.course}${s.series}${s.startsAt}`}>

@@ -51,6 +51,7 @@ const recording = (more: Partial<RecordingDetail> = {}): RecordingDetail => ({
   hasPicture: true,
   zone: 'Atlantic/Azores',
   mediaPath: '/api/recordings/r/media?ticket=t',
+  captions: [{ language: 'pt', path: '/api/recordings/r/captions/pt?ticket=t' }],
   ...more,
 });
 
@@ -103,6 +104,13 @@ test('a download is offered only where it is on', async () => {
       '/api/recordings/r/download?ticket=t',
     ),
   );
+});
+
+test('captions that a recording has can be shown, by the name of their language', async () => {
+  watch(recording());
+  await waitFor(() => expect(document.querySelector('track')).toBeTruthy());
+  const track = document.querySelector('track')!;
+  expect([track.kind, track.srclang, track.label]).toEqual(['captions', 'pt', 'Portuguese']);
 });
 
 test('while it is prepared the page says how far that is', async () => {

@@ -13,7 +13,7 @@ import { useAsked, stopOf } from '../app/queries';
 import type { ReplayProps } from '../room/tools/replay';
 import { REPLAYS } from '../room/tools/replays';
 import { Fault } from '../ui/Fault';
-import { lengthWords, preparingWords } from './words';
+import { languageWords, lengthWords, preparingWords } from './words';
 import classes from './watch.module.css';
 
 /** A recording: its sound and picture, and what was written and drawn, replayed in time from the room's own events. */
@@ -85,7 +85,17 @@ function Player({ recording }: { recording: RecordingDetail }) {
             preload="metadata"
             aria-label={`Recording of ${recording.title}`}
             onTimeUpdate={(e) => setPosition(e.currentTarget.currentTime * 1000)}
-          />
+          >
+            {recording.captions.map((c) => (
+              <track
+                key={c.language}
+                kind="captions"
+                src={c.path}
+                srcLang={c.language}
+                label={languageWords(c.language)}
+              />
+            ))}
+          </video>
           <Replays where="under" room={room} zone={zone} nameOf={nameOf} />
           <Gaps gaps={recording.gaps} />
           <Group mt="sm" gap="xs" role="group" aria-label="Chapters">

@@ -15,3 +15,12 @@ export function preparingWords({ state, progress }: Pick<RecordingInfo, 'state' 
   if (state === 'failed') return 'It could not be prepared; it is tried again';
   return `Being prepared, ${Math.round(100 * progress)} %`;
 }
+
+/** A language by its English name, or by its tag where it has none here. */
+export function languageWords(tag: string): string {
+  try {
+    return new Intl.DisplayNames('en', { type: 'language' }).of(tag) ?? tag;
+  } catch {
+    return tag;
+  }
+}

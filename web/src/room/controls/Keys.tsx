@@ -2,6 +2,7 @@ import { Modal } from '@mantine/core';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { useWays } from '../../ways/useWays';
 import { useTeaching } from '../live/useRoom';
+import { Begin } from '../../ui/Begin';
 import { useRoomKeys } from './useRoomKeys';
 
 // The list comes when it is asked for.
@@ -15,7 +16,7 @@ export function Keys() {
   const own = useMemo(() => ({ keys: () => setOpen(true) }), []);
   useRoomKeys(ways.keys, own);
   return (
-    <Modal opened={open} onClose={() => setOpen(false)} title="Keys of the room" size="lg">
+    <Modal opened={open} onClose={() => setOpen(false)} title={<Begin>Keys of the room</Begin>} size="lg">
       <Suspense>
         <KeyTable who={teaching ? 'teaching' : 'students'} />
       </Suspense>

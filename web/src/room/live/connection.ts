@@ -14,6 +14,7 @@ import type {
   StoredEvent,
 } from '@nimble-bell/core/api';
 import { evolve, newRoom, type RoomState } from '@nimble-bell/core/room';
+import { inListOrder } from '../../app/order';
 import { setServerTime } from '../../app/clock';
 
 export interface RoomView {
@@ -79,7 +80,7 @@ export class RoomConnection {
       if (this.#entering) this.#early.push(...events);
       else this.#take(events);
     });
-    this.#socket.on('people', (people) => this.#inform({ people }));
+    this.#socket.on('people', (people) => this.#inform({ people: inListOrder(people) }));
     this.#socket.on('you', (me) => {
       this.#inform({ me });
       // Another role hears other things: the room is asked for as it is for them now.
@@ -197,7 +198,11 @@ export class RoomConnection {
 
   #entered({ info, room, events, seq, now }: Answers['enter']) {
     setServerTime(now);
-    this.#set({ info, relay: info.relay, state: room ?? this.#view.state ?? newRoom() });
+    this.#set({
+      info: { ...info, people: inListOrder(info.people) },
+      relay: info.relay,
+      state: room ?? this.#view.state ?? newRoom(),
+    });
     this.#take(events);
     // Events that are not for this person leave gaps: what was not sent has been seen all the same.
     const state = this.#view.state!;

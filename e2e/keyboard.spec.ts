@@ -1,0 +1,128 @@
+import { expect, test } from '@playwright/test';
+import { focused, tabTo, walkThrough } from './support/byKey';
+import { makeCourse, ringIn, walkIn } from './support/course';
+import { MAREN, person, seat, signIn } from './support/people';
+import { eachRoute, openRoute } from './support/routes';
+
+test.use({ contextOptions: { reducedMotion: 'reduce' } });
+
+test('every page has a title, one heading of the first order, and stops with a name, a ring, their size and in sight', async ({
+  page,
+  browser,
+}) => {
+  test.setTimeout(150_000);
+  const course = await makeCourse({ students: 3, apart: true });
+  await eachRoute(course, { page, browser, as: { reducedMotion: 'reduce' } }, async (at, route) => {
+    await openRoute(at, route);
+    await expect(at, route.path).toHaveTitle(new RegExp(`^${route.name} – (.* – )?Nimble Bell$`));
+    expect(await at.locator('h1').count(), route.path).toBe(1);
+    expect(await at.locator('main#content').count(), route.path).toBe(1);
+    expect(await at.evaluate(() => document.documentElement.lang)).toBe('en');
+    const { stops, faults } = await walkThrough(at);
+    expect(stops, route.name).toBeGreaterThan(2);
+    expect.soft(faults, `${route.name}, ${stops} stops`).toEqual([]);
+  });
+});
+
+interface Opened {
+  /** Within the course, unless it begins with a slash. */
+  path: string;
+  /** The name of what is pressed. */
+  press: string | RegExp;
+  /** What has focus then, as `focused` says it. */
+  begins: RegExp;
+  /** What is pressed to leave: a key, or a button by its name; none where it stays open. */
+  leave?: 'Escape' | { button: string };
+  /** What has focus after that, where it is not what was pressed. */
+  ends?: RegExp;
+}
+
+const OPENED: Opened[] = [
+  { path: '/courses', press: 'New course', begins: /^input: Code/, leave: 'Escape' },
+  { path: '/courses', press: 'Show the address', begins: /^input: Address to subscribe to/ },
+  { path: '/college', press: 'New term', begins: /^h1: A new term/ },
+  { path: '/college', press: 'New bell times', begins: /^input: Name/, leave: { button: 'Back' } },
+  { path: 'plan', press: 'Add a series', begins: /^h1: A new series/, leave: { button: 'Back' } },
+  { path: 'plan', press: 'Change', begins: /^h1: Change Lecture/, leave: { button: 'Back' } },
+  { path: 'plan', press: 'Cancel a week', begins: /^span: Cancel a week/, leave: 'Escape' },
+  { path: 'plan', press: 'Remove', begins: /^button: Keep/, leave: { button: 'Keep' } },
+  { path: 'plan', press: 'Delete it', begins: /^button: Keep it/, leave: 'Escape' },
+  { path: 'plan', press: /Choose another/, begins: /^(presentation|menu|menuitem)/, leave: 'Escape' },
+  { path: 'plan', press: 'Maren Oduya', begins: /^(presentation|menu|menuitem)/, leave: 'Escape' },
+  { path: 'plan/week', press: /^Lecture, Tue 6 Oct/, begins: /^span: Lecture, Tue 6 Oct/, leave: 'Escape' },
+  { path: 'plan/week', press: 'Cancel this week', begins: /^span: Cancel a week/, leave: 'Escape' },
+  { path: 'plan/calendars', press: 'Show the address', begins: /^input: Address to subscribe to/ },
+  { path: 'class', press: 'Add a person', begins: /^input: Name/, leave: { button: 'Close' } },
+  { path: 'class', press: 'Import a class list', begins: /^h2: Import/, leave: { button: 'Close' } },
+  { path: 'invite/notices', press: 'Write a notice', begins: /^input: Title/, leave: { button: 'Leave it' } },
+  { path: '/ways', press: /^Another key for: Hush/, begins: /^button: Press the key/, leave: 'Escape' },
+  { path: 'in', press: 'Change', begins: /^input: /, leave: { button: 'Leave it' } },
+  { path: 'in', press: 'Show the address', begins: /^input: Address to subscribe to/ },
+];
+
+test('what is opened by key is begun at its heading or its first field, and left to what opened it', async ({
+  page,
+  browser,
+}) => {
+  test.setTimeout(120_000);
+  const course = await makeCourse({ students: 3, apart: true });
+  await signIn(page, MAREN);
+  const [student] = await person(browser, { reducedMotion: 'reduce' });
+  for (const { path, press, begins, leave, ends } of OPENED) {
+    const at = path === 'in' ? student : page;
+    const own = path === 'in' ? course.students[0]!.link : `/course/${course.id}/${path}`;
+    await openRoute(at, { path: path.startsWith('/') ? path : own, name: '', of: 'teacher' });
+    const opener = at.getByRole('button', { name: press, exact: typeof press === 'string' }).first();
+    await tabTo(at, opener);
+    const opens = await focused(at);
+    await at.keyboard.press('Enter');
+    await expect.soft.poll(() => focused(at), `${path}: ${press}`).toMatch(begins);
+    if (!leave) continue;
+    if (leave === 'Escape') await at.keyboard.press('Escape');
+    else {
+      const way = at.getByRole('main').getByRole('button', { name: leave.button, exact: true });
+      await tabTo(at, way.first());
+      await at.keyboard.press('Enter');
+    }
+    const back = expect.soft.poll(() => focused(at), `${path}: ${press}, left`);
+    await (ends ? back.toMatch(ends) : back.toBe(opens));
+  }
+});
+
+test('the dialogs and menus of the room, by key', async ({ page, browser }) => {
+  test.setTimeout(60_000);
+  const course = await makeCourse({ students: 1, apart: true });
+  await ringIn(page, course);
+  const ana = await walkIn(browser, course, 0, { reducedMotion: 'reduce' });
+  await page.keyboard.press('?');
+  await expect.poll(() => focused(page)).toMatch(/^span: Keys of the room/);
+  await page.keyboard.press('Escape');
+  const dismiss = page.getByRole('button', { name: 'Dismiss', exact: true });
+  await tabTo(page, dismiss);
+  await page.keyboard.press('Enter');
+  await expect.poll(() => focused(page)).toMatch(/^button: Go on teaching/);
+  await page.keyboard.press('Escape');
+  await expect(dismiss).toBeFocused();
+  // A seat’s menu, and back to the seat.
+  const seatOf = seat(page, 'Ana Lanyon');
+  await tabTo(page, seatOf);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('menuitem').first()).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(seatOf).toBeFocused();
+  // Words on the board without a pointer: written, placed, and there for all.
+  for (const view of [page, ana]) {
+    await tabTo(view, view.getByRole('radio', { name: 'Picture' }));
+    await view.keyboard.press('ArrowRight');
+  }
+  await tabTo(page, page.getByRole('combobox', { name: 'Where the words stand' }));
+  await page.keyboard.type('Bottom left');
+  await page.keyboard.press('Shift+Tab');
+  await page.keyboard.type('High water 14:10');
+  await page.keyboard.press('Enter');
+  await expect(ana.getByRole('list', { name: 'What is on the board' })).toContainText(
+    'Bottom left, by Maren Oduya: High water 14:10',
+  );
+  const { faults } = await walkThrough(page);
+  expect(faults).toEqual([]);
+});
