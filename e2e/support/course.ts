@@ -56,6 +56,8 @@ export async function makeCourse(
     apart?: boolean;
     limits?: Record<string, string>;
     record?: boolean;
+    /** When it meets; on Tuesday evenings unless it says so. */
+    meets?: { day: string; start: string; minutes: number };
   } = {},
 ): Promise<MadeCourse> {
   const api = await account(MAREN);
@@ -66,7 +68,7 @@ export async function makeCourse(
   };
   const code = `T-${process.pid % 10_000}-${++made}-${Date.now() % 100_000}`;
   const { id } = await post('/api/courses', { code, title: 'Made for a test' });
-  const days = [{ day: 'tuesday', start: '18:30', minutes: 80 }];
+  const days = [options.meets ?? { day: 'tuesday', start: '18:30', minutes: 80 }];
   const pattern = { kind: 'weekly', days, ends: { by: 'term' } };
   await addSeries(api, id, { title: 'Lecture', pattern });
   const rows = classRows(options.students ?? 3, options.apart ? `.${id}` : '');

@@ -65,6 +65,14 @@ export function recordingRoutes(ctx: Context): Router {
     res.json(detail);
   });
 
+  fileRoutes(ctx, router, byTicket);
+  return router;
+}
+
+type ByTicket = (req: Request) => Promise<{ row: RecordingRow; who: Viewer; zone: string }>;
+
+/** The files themselves, by ticket. */
+function fileRoutes(ctx: Context, router: Router, byTicket: ByTicket) {
   const send = async (req: Request, download: boolean) => {
     const { row, who, zone } = await byTicket(req);
     if (download && !infoOf(row, teaches(who.role)).mayDownload) throw new AppError('download-off');
@@ -93,5 +101,4 @@ export function recordingRoutes(ctx: Context): Router {
     const name = `${row.title} ${dateIn(zone, row.startsAt)}.webm`;
     res.download(file, name, { dotfiles: 'allow' });
   });
-  return router;
 }

@@ -183,6 +183,7 @@ const MemberRow = memo(function MemberRow(props: RowProps) {
             className={name === 'name' ? classes.name : undefined}
             onDoubleClick={mayEdit ? () => edit(m.id, name) : undefined}
             title={wholeOf(name, m, mayEdit)}
+            aria-label={mayEdit && !m[name as Editable] ? 'none' : undefined}
           >
             {editing === name ? (
               <CellEditor

@@ -63,17 +63,7 @@ function Player({ recording }: { recording: RecordingDetail }) {
   const nameOf = useMemo(() => namesIn(recording.events), [recording.events]);
   return (
     <Stack>
-      <Group justify="space-between" align="flex-end">
-        <div>
-          <Title order={1} size="h2">
-            {recording.title}
-          </Title>
-          <Text c="dimmed" className="figures">
-            {instantWords(recording.startsAt, zone)}, {lengthWords(recording.lengthMs)}
-          </Text>
-        </div>
-        <DownloadButton recording={recording} />
-      </Group>
+      <Head recording={recording} />
       <Grid>
         <Grid.Col span={{ base: 12, md: 8 }}>
           <video
@@ -86,15 +76,7 @@ function Player({ recording }: { recording: RecordingDetail }) {
             aria-label={`Recording of ${recording.title}`}
             onTimeUpdate={(e) => setPosition(e.currentTarget.currentTime * 1000)}
           >
-            {recording.captions.map((c) => (
-              <track
-                key={c.language}
-                kind="captions"
-                src={c.path}
-                srcLang={c.language}
-                label={languageWords(c.language)}
-              />
-            ))}
+            <Captions of={recording.captions} />
           </video>
           <Replays where="under" room={room} zone={zone} nameOf={nameOf} />
           <Gaps gaps={recording.gaps} />
@@ -117,6 +99,34 @@ function Player({ recording }: { recording: RecordingDetail }) {
     </Stack>
   );
 }
+
+function Head({ recording }: { recording: RecordingDetail }) {
+  return (
+    <Group justify="space-between" align="flex-end">
+      <div>
+        <Title order={1} size="h2">
+          {recording.title}
+        </Title>
+        <Text c="dimmed" className="figures">
+          {instantWords(recording.startsAt, recording.zone)}, {lengthWords(recording.lengthMs)}
+        </Text>
+      </div>
+      <DownloadButton recording={recording} />
+    </Group>
+  );
+}
+
+/** What is said, to be shown over the picture. */
+const Captions = ({ of }: { of: RecordingDetail['captions'] }) =>
+  of.map((c) => (
+    <track
+      key={c.language}
+      kind="captions"
+      src={c.path}
+      srcLang={c.language}
+      label={languageWords(c.language)}
+    />
+  ));
 
 /** The room as it was at a moment of the recording: the same reducer that made it. */
 function useReplay(recording: RecordingDetail, position: number) {
