@@ -46,6 +46,9 @@ export function PlanningFrame() {
     <CourseContext value={course.data}>
       <DraftContext value={setDraft}>
         <Head course={course.data} />
+        <p className="on-paper">
+          {course.data.code} {course.data.title}, {course.data.term.name}
+        </p>
         <div className={classes.below}>
           <div className={classes.ribbon}>
             <TermRibbon course={course.data} draft={draft} />

@@ -2,7 +2,13 @@ import { Box, Button, Collapse, Group, Paper, Text, Title } from '@mantine/core'
 import { useDisclosure } from '@mantine/hooks';
 import { useId, useState } from 'react';
 import { Link } from 'react-router';
-import { isStanding, type CourseDetail, type PlanOutcome, type SeriesInfo } from '@nimble-bell/core/api';
+import {
+  isStanding,
+  type CourseDetail,
+  type PlanOutcome,
+  type SeriesInfo,
+  type SessionInfo,
+} from '@nimble-bell/core/api';
 import {
   countWords,
   durationWords,
@@ -86,6 +92,10 @@ export function SeriesSummary({ course, series, change }: Props) {
   );
 }
 
+/** What paper says of a session beside its time. */
+const onPaper = (state: SessionInfo['state']) =>
+  state === 'moved' || state === 'cancelled' ? ` (${state})` : '';
+
 const KIND_WORDS = { class: '', group: '', office: 'Drop in at any time: ', open: '', capture: '' };
 
 function Dated({ course, series }: { course: CourseDetail; series: SeriesInfo }) {
@@ -112,6 +122,9 @@ function Dated({ course, series }: { course: CourseDetail; series: SeriesInfo })
         {series.expected !== null && ` of ${series.expected} expected`}, {durationWords(minutes)} in all
         {next && `, next ${instantWords(next.startsAt, course.term.zone)}`}
       </Text>
+      <p className="on-paper">
+        {sessions.map((s) => `${instantWords(s.startsAt, course.term.zone)}${onPaper(s.state)}`).join('; ')}
+      </p>
       {skipped.length > 0 && (
         <Text size="sm" c="dimmed">
           Skipped: {skipped.map((s) => `${dateWords(s.date)} (${s.reason})`).join(', ')}

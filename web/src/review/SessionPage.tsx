@@ -110,7 +110,10 @@ function Roll({ roll, zone }: { roll: RollLine[]; zone: string }) {
     >
       <ScrollArea.Autosize mah={560} viewportProps={{ tabIndex: 0, 'aria-label': 'Roll, scrolls' }}>
         <Table fz="sm" stickyHeader data-testid="roll">
-          <Heads of={['Name', 'Role', 'Was there', 'From', 'Until', 'Minutes', 'Remarks']} />
+          <Heads
+            of={['Name', 'Role', 'Was there', 'From', 'Until', 'Minutes', 'Remarks']}
+            figures="Minutes"
+          />
           <Table.Tbody>
             {roll.map((r) => (
               <Table.Tr key={r.member} c={r.state === 'absent' ? 'dimmed' : undefined}>
