@@ -26,7 +26,7 @@ export function Board() {
   const nameOf = useNameOf();
   const [colour, setColour] = useState<Stroke['colour']>('ink');
   return (
-    <div className={classes.board}>
+    <div className={classes.board} data-own-height>
       <div className={classes.boardTools}>
         {allowed ? (
           COLOURS.map((c) => (

@@ -2,10 +2,10 @@ import type { PutText } from '@nimble-bell/core/room';
 import { HEIGHT, WIDTH } from './outline';
 
 /** Height of the letters, in the board's own units. */
-export const LETTERS = 40;
+export const LETTERS = 52;
 const LINE = LETTERS * 1.25;
 /** A text is a column of this many letters: three stand beside each other. */
-const LETTERS_A_LINE = 22;
+const LETTERS_A_LINE = 18;
 
 /** The nine places that a text is put in by its name, each with its first line. */
 export const PLACES = ['Top', 'Middle', 'Bottom'].flatMap((row, i) =>
