@@ -1,6 +1,6 @@
 import { Menu, Text, UnstyledButton, VisuallyHidden } from '@mantine/core';
 import { IconChevronDown } from '@tabler/icons-react';
-import { memo, useState } from 'react';
+import { memo } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import type { CourseCard, CourseDetail, StageName, StageState, Finding } from '@nimble-bell/core/api';
 import { instantWords, zoneWords } from '@nimble-bell/core/calendar';
@@ -8,7 +8,7 @@ import { Fault } from '../ui/Fault';
 import { LevelMark, StageFindings } from '../ui/Findings';
 import { StageMark } from '../ui/StageMark';
 import { useNow } from './clock';
-import { DraftContext, CourseContext, type Draft } from './course';
+import { CourseContext } from './course';
 import { Bar } from './Bar';
 import { TermRibbon } from './TermRibbon';
 import { useAsk } from './api';
@@ -38,32 +38,29 @@ export function PlanningFrame() {
   const course = useCourse(id!);
   usePulse(id!);
   useAbout(course.data && `${course.data.code} ${course.data.title}`);
-  const [draft, setDraft] = useState<Draft | null>(null);
   const stop = stopOf(course);
   if (stop) return <Fault error={stop} />;
   if (!course.data) return <Shell label="Loading the course" />;
   return (
     <CourseContext value={course.data}>
-      <DraftContext value={setDraft}>
-        <Head course={course.data} />
-        <p className="on-paper">
-          {course.data.code} {course.data.title}, {course.data.term.name}
-        </p>
-        <div className={classes.below}>
-          <div className={classes.ribbon}>
-            <TermRibbon course={course.data} draft={draft} />
-          </div>
-          <Path course={course.data} />
+      <Head course={course.data} />
+      <p className="on-paper">
+        {course.data.code} {course.data.title}, {course.data.term.name}
+      </p>
+      <div className={classes.below}>
+        <div className={classes.ribbon}>
+          <TermRibbon course={course.data} />
         </div>
-        <main id="content" className={classes.content}>
-          {BESIDE.map((stage) =>
-            pathname.endsWith(`/${stage}`) ? (
-              <StageFindings key={stage} course={course.data} stage={stage} />
-            ) : null,
-          )}
-          <Outlet />
-        </main>
-      </DraftContext>
+        <Path course={course.data} />
+      </div>
+      <main id="content" className={classes.content}>
+        {BESIDE.map((stage) =>
+          pathname.endsWith(`/${stage}`) ? (
+            <StageFindings key={stage} course={course.data} stage={stage} />
+          ) : null,
+        )}
+        <Outlet />
+      </main>
     </CourseContext>
   );
 }

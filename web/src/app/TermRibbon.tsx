@@ -10,13 +10,13 @@ import {
   type TermDays,
 } from '@nimble-bell/core/calendar';
 import { useNow } from './clock';
-import type { Draft } from './course';
+import { draft } from './course';
 import { BASE, findingsOf, HEIGHT, isDated, Ticks } from './RibbonTicks';
 import { RibbonWalk } from './RibbonWalk';
 import classes from './ribbon.module.css';
 
 /** The whole term as one strip: a column a week, a tick a session, skipped days hatched, the week now in brass. */
-export function TermRibbon({ course, draft }: { course: CourseDetail; draft: Draft | null }) {
+export function TermRibbon({ course }: { course: CourseDetail }) {
   const { ref, width } = useElementSize();
   const days = useMemo(() => termDays(course.term), [course.term]);
   const now = useNow(30_000);
@@ -48,14 +48,7 @@ export function TermRibbon({ course, draft }: { course: CourseDetail; draft: Dra
           <Weeks days={days} perDay={perDay} today={today.day} />
           <DaysOff term={course.term} days={days} perDay={perDay} />
           <line x1={0} x2={width} y1={BASE + 8} y2={BASE + 8} className={classes.base} />
-          {draft ? (
-            <>
-              <Faint sessions={course.sessions} zone={course.term.zone} days={days} perDay={perDay} />
-              <DraftTicks draft={draft} zone={course.term.zone} days={days} perDay={perDay} />
-            </>
-          ) : (
-            <Ticks course={course} x={x} />
-          )}
+          <Sessions course={course} x={x} />
           <line
             x1={x(today.day, today.minutes)}
             x2={x(today.day, today.minutes)}
@@ -142,34 +135,42 @@ const DaysOff = memo(function DaysOff({ term, days, perDay }: Layer & { term: Te
   });
 });
 
-interface OfSessions extends Layer {
+interface OfSessions {
   sessions: readonly SessionInfo[];
   zone: string;
+  x: ReturnType<typeof scale>;
+}
+
+/** What stands; while something is being drafted, that over it. */
+function Sessions({ course, x }: { course: CourseDetail; x: OfSessions['x'] }) {
+  const drafted = draft.use();
+  if (!drafted) return <Ticks course={course} x={x} />;
+  return (
+    <>
+      <Faint sessions={course.sessions} zone={course.term.zone} x={x} />
+      <DraftTicks drafted={drafted} x={x} />
+    </>
+  );
 }
 
 /** What stands already, as dots under what is being drafted: one path for all. */
-const Faint = memo(function Faint({ sessions, zone, days, perDay }: OfSessions) {
-  const x = scale(days, perDay);
+const Faint = memo(function Faint({ sessions, zone, x }: OfSessions) {
   const dots = sessions
     .filter(isDated)
     .map((s) => `M${x(toWall(zone, s.startsAt).day, 720).toFixed(1)} ${BASE + 8}h0`);
   return <path d={dots.join('')} className={classes.faint} />;
 });
 
-const DraftTicks = memo(function DraftTicks({
-  draft,
-  zone,
-  days,
-  perDay,
-}: Layer & { draft: Draft; zone: string }) {
-  const x = scale(days, perDay);
-  const bars = draft.sessions.map(
-    (s) => `M${(x(toWall(zone, s.startsAt).day, 720) - 3).toFixed(1)} ${BASE - 10}h6v15h-6z`,
+type Drafted = NonNullable<ReturnType<typeof draft.get>>;
+
+const DraftTicks = memo(function DraftTicks({ drafted, x }: { drafted: Drafted; x: OfSessions['x'] }) {
+  const bars = drafted.sessions.map(
+    (s) => `M${(x(toEpochDay(s.date), 720) - 3).toFixed(1)} ${BASE - 10}h6v15h-6z`,
   );
   return (
     <>
       <path d={bars.join('')} className={classes.draft} />
-      {draft.skipped.map(({ date, reason }) => (
+      {drafted.skipped.map(({ date, reason }) => (
         <text key={date} x={x(toEpochDay(date), 720)} y={BASE + 2} className={classes.skip}>
           ×<title>{`${dateWords(date)} is skipped: ${reason}`}</title>
         </text>

@@ -1,16 +1,17 @@
 import { createContext, useContext } from 'react';
 import type { CourseDetail } from '@nimble-bell/core/api';
 import type { PlannedSession, SkippedDate } from '@nimble-bell/core/calendar';
+import { told } from './told';
 
-/** What is being planned and not saved yet: drawn on the ribbon. */
-export interface Draft {
-  sessions: readonly Pick<PlannedSession, 'date' | 'startsAt'>[];
+interface Draft {
+  sessions: readonly Pick<PlannedSession, 'date'>[];
   skipped: readonly SkippedDate[];
 }
 
+/** What is being planned and not saved yet: the ribbon draws it, and nothing else is drawn anew by it. */
+export const draft = told<Draft | null>(null);
+
 export const CourseContext = createContext<CourseDetail | null>(null);
-/** Tells the ribbon what is being planned. Who tells it is not drawn anew by what is told. */
-export const DraftContext = createContext<(draft: Draft | null) => void>(() => {});
 
 /** The course whose pages these are. */
 export function useThisCourse(): CourseDetail {

@@ -1,4 +1,5 @@
-import { Paper, Text } from '@mantine/core';
+import { Text } from '@mantine/core';
+import { useDebouncedValue } from '@mantine/hooks';
 import { memo } from 'react';
 import type { CourseDetail, PlanEditDraft, PlanOutcome } from '@nimble-bell/core/api';
 import {
@@ -25,15 +26,15 @@ interface Props {
 export const LiveDates = memo(function LiveDates({ planned, course, expected, outcome, edit, fault }: Props) {
   if (!planned)
     return (
-      <Paper withBorder p="lg" h="100%">
-        <Text c="dimmed">
+      <div className={classes.sheet}>
+        <p className={classes.quiet}>
           Say when it meets. The dates it gives in {course.term.name} appear here and on the ribbon above.
-        </Text>
-      </Paper>
+        </p>
+      </div>
     );
   const { sessions, skipped } = planned;
   return (
-    <Paper withBorder p="lg" component="section" aria-label="The dates" aria-live="polite">
+    <section className={classes.sheet} aria-label="The dates" aria-live="polite">
       <div className={classes.total}>
         <span>
           <strong data-testid="session-count">{sessions.length}</strong>{' '}
@@ -64,36 +65,59 @@ export const LiveDates = memo(function LiveDates({ planned, course, expected, ou
         </div>
       )}
       <Dates sessions={sessions} />
-    </Paper>
+    </section>
   );
 });
 
-/** Every date, by its week. A row whose words stay is not drawn again. */
-const Dates = memo(function Dates({ sessions }: { sessions: PlannedSeries['sessions'] }) {
-  const weeks = new Map<string, string[]>();
+/** As many weeks as are in sight without scrolling. */
+const IN_SIGHT = 16;
+const QUIET_MS = 250;
+
+type Sessions = PlannedSeries['sessions'];
+
+function byWeek(sessions: Sessions): [string, Sessions][] {
+  const weeks = new Map<string, Sessions>();
   for (const s of sessions) {
     const name = s.week === null ? 'Break' : `Week ${s.week}`;
-    const words = `${dateWords(s.date)} ${s.start}–${endClock(s)}`;
     const row = weeks.get(name);
-    if (row) row.push(words);
-    else weeks.set(name, [words]);
+    if (row) row.push(s);
+    else weeks.set(name, [s]);
   }
+  return [...weeks];
+}
+
+/** Its dates in one line that breaks between them. */
+const weekWords = (sessions: Sessions): string =>
+  sessions
+    .map((s) => `${dateWords(s.date)} ${s.start}–${endClock(s)}`.replaceAll(' ', '\u00A0'))
+    .join('\u2003 ');
+
+/** Every date, by its week. The weeks in sight follow each key; the others when one has stopped typing. */
+const Dates = memo(function Dates({ sessions }: { sessions: Sessions }) {
+  const weeks = byWeek(sessions);
   return (
     <div className={classes.dates} tabIndex={0} aria-label="Dates by teaching week" role="region">
-      {[...weeks].map(([name, dates]) => (
-        <Week key={name} name={name} dates={dates.join('|')} />
-      ))}
+      <Weeks weeks={weeks.slice(0, IN_SIGHT)} />
+      <Rest weeks={weeks.slice(IN_SIGHT)} />
     </div>
   );
 });
 
+const Weeks = memo(function Weeks({ weeks }: { weeks: [string, Sessions][] }) {
+  return weeks.map(([name, those]) => <Week key={name} name={name} dates={weekWords(those)} />);
+});
+
+function Rest({ weeks }: { weeks: [string, Sessions][] }) {
+  const [quiet] = useDebouncedValue(weeks, QUIET_MS);
+  return <Weeks weeks={quiet} />;
+}
+
+/** A row whose words stay is not drawn again. */
 const Week = memo(function Week({ name, dates }: { name: string; dates: string }) {
   return (
     <div className={classes.weekRow}>
       <span className={classes.weekName}>{name}</span>
-      {dates.split('|').map((words, i) => (
-        <time key={i}>{words}</time>
-      ))}
+      <span className={classes.weekDates}>{dates}</span>
     </div>
   );
 });

@@ -1,20 +1,18 @@
 import {
   Alert,
   Button,
-  Grid,
   Group,
   Loader,
   MultiSelect,
   NumberInput,
   Paper,
   Select,
-  Stack,
   Text,
   TextInput,
 } from '@mantine/core';
 import { DateInput } from '@mantine/dates';
 import { useForm, type UseFormReturnType } from '@mantine/form';
-import { useContext, useDeferredValue, useEffect, useMemo, useState } from 'react';
+import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import {
   isStanding,
   MeetingPattern,
@@ -34,7 +32,7 @@ import {
   type PlannedSeries,
 } from '@nimble-bell/core/calendar';
 import { ApiError, useAsk } from '../app/api';
-import { DraftContext } from '../app/course';
+import { draft } from '../app/course';
 import { useChange } from '../app/queries';
 import { Faulty } from '../ui/Faulty';
 import { LiveDates } from './LiveDates';
@@ -71,47 +69,41 @@ function Editor({ course, series, done, kept }: Props & { kept: Kept<SeriesForm>
   const { edit, preview, told } = usePlanned({ parsed, series, course, planned });
   const on = preview.outcome?.on;
   const { save, submit } = useSaving({ course, form, planned, series, forget, done, on });
-  const throwAway = () => {
+  const throwAway = useStable(() => {
     form.setValues(saved);
     void forget().then(done);
-  };
+  });
   const standing = isStanding(form.values.kind);
   return (
     <form onSubmit={submit} noValidate>
       {kept && dirty && <TakenUp kept={kept} course={course} />}
-      <Grid gap="lg">
-        <Grid.Col span={{ base: 12, md: 7 }}>
-          <Paper withBorder p="lg">
-            <Stack>
-              <Fields form={form} course={course} standing={standing} />
-              <Ending
-                busy={save.isPending}
-                standing={standing}
-                planned={planned}
-                told={told}
-                dirty={dirty}
-                series={series}
-                course={course}
-                throwAway={throwAway}
-              />
-            </Stack>
-          </Paper>
-        </Grid.Col>
-        <Grid.Col span={{ base: 12, md: 5 }}>
-          {standing ? (
-            <StandingWords kind={form.values.kind} course={course} />
-          ) : (
-            <LiveDates
-              planned={planned}
-              course={course}
-              expected={form.values.expected}
-              outcome={preview.outcome}
-              edit={edit}
-              fault={preview.fault}
-            />
-          )}
-        </Grid.Col>
-      </Grid>
+      <div className={classes.editor}>
+        <div className={classes.sheet}>
+          <Fields form={form} course={course} standing={standing} />
+          <Ending
+            busy={save.isPending}
+            standing={standing}
+            sessions={planned?.sessions.length ?? 0}
+            told={told}
+            dirty={dirty}
+            series={series}
+            course={course}
+            throwAway={throwAway}
+          />
+        </div>
+        {standing ? (
+          <StandingWords kind={form.values.kind} course={course} />
+        ) : (
+          <LiveDates
+            planned={planned}
+            course={course}
+            expected={form.values.expected}
+            outcome={preview.outcome}
+            edit={edit}
+            fault={preview.fault}
+          />
+        )}
+      </div>
     </form>
   );
 }
@@ -267,7 +259,6 @@ function useSaving({
 
 /** The dates of what is typed; the ribbon shows them too. */
 function useDates(course: CourseDetail, form: UseFormReturnType<SeriesForm>) {
-  const setDraft = useContext(DraftContext);
   const days = useMemo(() => termDays(course.term), [course.term]);
   // The field that is typed into comes first; the dates follow in the same breath, and give way to the next key.
   const typed = useDeferredValue(form.values);
@@ -277,9 +268,18 @@ function useDates(course: CourseDetail, form: UseFormReturnType<SeriesForm>) {
     const { success, data: pattern } = MeetingPattern.safeParse(draftOf(typed).pattern);
     return success ? sessionsOf(course.term, pattern, days, periodsFor(pattern, course.bellTimes)) : null;
   }, [typed, course.term, course.bellTimes, days]);
-  useEffect(() => setDraft(planned), [planned, setDraft]);
-  useEffect(() => () => setDraft(null), [setDraft]);
+  useEffect(() => draft.set(planned), [planned]);
+  useEffect(() => () => draft.set(null), []);
   return { parsed, planned };
+}
+
+/** One function for as long as the part lives, that does what the newest would. */
+function useStable(act: () => void): () => void {
+  const newest = useRef(act);
+  useEffect(() => {
+    newest.current = act;
+  });
+  return useCallback(() => newest.current(), []);
 }
 
 function TakenUp({ kept, course }: { kept: Kept<SeriesForm>; course: CourseDetail }) {
@@ -297,7 +297,7 @@ function TakenUp({ kept, course }: { kept: Kept<SeriesForm>; course: CourseDetai
 interface EndingProps {
   busy: boolean;
   standing: boolean;
-  planned: PlannedSeries | null;
+  sessions: number;
   told: number;
   dirty: boolean;
   series: SeriesInfo | null;
@@ -305,12 +305,12 @@ interface EndingProps {
   throwAway: () => void;
 }
 
-function Ending(props: EndingProps) {
-  const { busy, standing, planned, told, dirty, series, course, throwAway } = props;
+const Ending = memo(function Ending(props: EndingProps) {
+  const { busy, standing, sessions, told, dirty, series, course, throwAway } = props;
   return (
     <Group className={classes.actions!}>
       <Button type="submit" loading={busy}>
-        {saveWords(standing, planned?.sessions.length ?? 0, told)}
+        {saveWords(standing, sessions, told)}
       </Button>
       {(dirty || series || course.series.length > 0) && (
         <Button variant="default" onClick={throwAway}>
@@ -319,7 +319,7 @@ function Ending(props: EndingProps) {
       )}
     </Group>
   );
-}
+});
 
 /** What saving would do. */
 function usePlanned({
