@@ -6,6 +6,7 @@ import '@mantine/core/styles/global.css';
 import './app/theme.css';
 import { MantineProvider } from '@mantine/core';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { startTransition } from 'react';
 import { createRoot } from 'react-dom/client';
 import { ApiError } from './app/api';
 import { Addresses } from './app/router';
@@ -26,10 +27,13 @@ const client = new QueryClient({
 readAsBefore();
 registerWorker();
 
-createRoot(document.getElementById('root')!).render(
+const root = createRoot(document.getElementById('root')!);
+const page = (
   <MantineProvider theme={theme} defaultColorScheme="auto">
     <QueryClientProvider client={client}>
       <Addresses />
     </QueryClientProvider>
-  </MantineProvider>,
+  </MantineProvider>
 );
+// In slices: a weak phone answers a finger while the page is drawn.
+startTransition(() => root.render(page));

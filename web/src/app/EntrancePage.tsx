@@ -11,6 +11,7 @@ import {
   Text,
   Title,
 } from '@mantine/core';
+import { useDeferredValue } from 'react';
 import { Link, Navigate } from 'react-router';
 import type { DemoEntrance } from '@nimble-bell/core/api';
 import { Bar } from './Bar';
@@ -20,6 +21,8 @@ import { useAsked, useMe } from './queries';
 /** Sign in; in the demo, also who one can enter as. */
 export function EntrancePage() {
   const me = useMe();
+  // Drawn in slices: a weak phone answers meanwhile.
+  const demo = useDeferredValue(me.data?.demo);
   if (me.data?.person) return <Navigate to="/courses" replace />;
   return (
     <>
@@ -31,13 +34,9 @@ export function EntrancePage() {
         <Text c="dimmed" size="lg" mb="xl" maw={620}>
           Plan the sessions, invite the class, say what students may do, teach, and watch it again afterwards.
         </Text>
-        <SimpleGrid
-          cols={{ base: 1, sm: me.data?.demo ? 2 : 1 }}
-          spacing="lg"
-          maw={me.data?.demo ? undefined : 440}
-        >
+        <SimpleGrid cols={{ base: 1, sm: demo ? 2 : 1 }} spacing="lg" maw={demo ? undefined : 440}>
           <SignIn />
-          {me.data?.demo && <DemoDoors />}
+          {demo && <DemoDoors />}
         </SimpleGrid>
       </Container>
     </>

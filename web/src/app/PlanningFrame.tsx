@@ -1,6 +1,6 @@
 import { Menu, Text, UnstyledButton, VisuallyHidden } from '@mantine/core';
 import { IconChevronDown } from '@tabler/icons-react';
-import { memo } from 'react';
+import { memo, useDeferredValue } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import type { CourseCard, CourseDetail, StageName, StageState, Finding } from '@nimble-bell/core/api';
 import { instantWords, zoneWords } from '@nimble-bell/core/calendar';
@@ -36,28 +36,28 @@ export function PlanningFrame() {
   const { course: id } = useParams();
   const { pathname } = useLocation();
   const course = useCourse(id!);
+  // Drawn in slices: a weak machine answers meanwhile.
+  const shown = useDeferredValue(course.data);
   usePulse(id!);
   useAbout(course.data && `${course.data.code} ${course.data.title}`);
   const stop = stopOf(course);
   if (stop) return <Fault error={stop} />;
-  if (!course.data) return <Shell label="Loading the course" />;
+  if (!shown) return <Shell label="Loading the course" />;
   return (
-    <CourseContext value={course.data}>
-      <Head course={course.data} />
+    <CourseContext value={shown}>
+      <Head course={shown} />
       <p className="on-paper">
-        {course.data.code} {course.data.title}, {course.data.term.name}
+        {shown.code} {shown.title}, {shown.term.name}
       </p>
       <div className={classes.below}>
         <div className={classes.ribbon}>
-          <TermRibbon course={course.data} />
+          <TermRibbon course={shown} />
         </div>
-        <Path course={course.data} />
+        <Path course={shown} />
       </div>
       <main id="content" className={classes.content}>
         {BESIDE.map((stage) =>
-          pathname.endsWith(`/${stage}`) ? (
-            <StageFindings key={stage} course={course.data} stage={stage} />
-          ) : null,
+          pathname.endsWith(`/${stage}`) ? <StageFindings key={stage} course={shown} stage={stage} /> : null,
         )}
         <Outlet />
       </main>

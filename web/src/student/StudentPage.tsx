@@ -1,5 +1,5 @@
 import { Anchor, Button, Container, Group, Paper, Stack, Text, Title } from '@mantine/core';
-import { startTransition, useEffect, useState } from 'react';
+import { startTransition, useEffect, useState, useDeferredValue } from 'react';
 import { Link, useParams } from 'react-router';
 import type { MyCourse, SessionInfo } from '@nimble-bell/core/api';
 import {
@@ -49,6 +49,8 @@ export function StudentPage() {
   const { code } = useParams();
   useMe();
   const mine = useAsked<MyCourse>('/my-course', { every: pollOf });
+  // Drawn in slices: a weak phone answers meanwhile.
+  const shown = useDeferredValue(mine.data);
   const named = mine.data?.course;
   useAbout(named && `${named.code} ${named.title}`);
   useEffect(() => {
@@ -56,8 +58,8 @@ export function StudentPage() {
   }, [named, code]);
   const stop = stopOf(mine);
   if (stop) return <Fault error={stop} />;
-  if (!mine.data) return <Shell label="Loading your course" />;
-  const { course, me, teachers } = mine.data;
+  if (!shown) return <Shell label="Loading your course" />;
+  const { course, me, teachers } = shown;
   return (
     <>
       <Bar home={`/in/${code}`}>
@@ -72,8 +74,8 @@ export function StudentPage() {
           With {listWords(teachers)}. Times are {zoneWords(me.zone)} time.
         </Text>
         <Stack>
-          <Next mine={mine.data} />
-          <Rest mine={mine.data} />
+          <Next mine={shown} />
+          <Rest mine={shown} />
         </Stack>
       </Container>
     </>

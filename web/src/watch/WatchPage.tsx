@@ -1,5 +1,5 @@
 import { Button, Container, Grid, Group, Loader, Stack, Text, Title, UnstyledButton } from '@mantine/core';
-import { useContext, useMemo, useRef, useState } from 'react';
+import { useContext, useDeferredValue, useMemo, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { RecordingDetail } from '@nimble-bell/core/api';
 import { countWords, instantWords } from '@nimble-bell/core/calendar';
@@ -22,20 +22,17 @@ export function WatchPage() {
   const link = useContext(LinkContext);
   const detail = useAsked<RecordingDetail>(`/recordings/${id}`);
   useAbout(detail.data?.title);
+  // Drawn in slices: a weak phone answers meanwhile.
+  const shown = useDeferredValue(detail.data);
   const stop = stopOf(detail);
   if (stop) return <Fault error={stop} />;
-  if (!detail.data)
+  if (!shown)
     return link ? (
       <Shell label="Loading the recording" />
     ) : (
       <Loader m={60} aria-label="Loading the recording" />
     );
-  const body =
-    detail.data.state === 'ready' ? (
-      <Player recording={detail.data} />
-    ) : (
-      <Text>{preparingWords(detail.data)}</Text>
-    );
+  const body = shown.state === 'ready' ? <Player recording={shown} /> : <Text>{preparingWords(shown)}</Text>;
   if (!link) return body;
   return (
     <>
