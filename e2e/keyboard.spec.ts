@@ -19,6 +19,10 @@ test('every page has a title, one heading of the first order, and stops with a n
     expect(await at.locator('main#content').count(), route.path).toBe(1);
     expect(await at.evaluate(() => document.documentElement.lang)).toBe('en');
     const { stops, faults } = await walkThrough(at);
+    // Whoever asked for rest has it.
+    const moving = () =>
+      document.getAnimations().filter((a) => Number(a.effect?.getComputedTiming().duration) > 1).length;
+    expect.soft(await at.evaluate(moving), `${route.name} moves`).toBe(0);
     expect(stops, route.name).toBeGreaterThan(2);
     expect.soft(faults, `${route.name}, ${stops} stops`).toEqual([]);
   });

@@ -19,6 +19,9 @@ const WINDOWS = [
   [1280, 800],
 ] as const;
 
+const SPACED =
+  '* { line-height: 1.5 !important; letter-spacing: 0.12em !important; word-spacing: 0.16em !important }';
+
 /** What leaves the window sideways, or is cut off with no way to read the rest. */
 const outside = (page: Page) =>
   page.evaluate(() => {
@@ -73,12 +76,18 @@ test('no page leaves its window, from 320 pixels on, with the longest names', as
   await eachRoute(course, { page, browser }, async (at, route) => {
     await at.setViewportSize({ width: 1280, height: 800 });
     await openRoute(at, route);
+    const fits = (where: string) =>
+      expect
+        .soft(async () => expect(await outside(at), `${route.name} ${where}`).toEqual([]))
+        .toPass({ timeout: 2000 });
     for (const [width, height] of WINDOWS) {
       await at.setViewportSize({ width, height });
       await at.waitForTimeout(60);
-      await expect
-        .soft(async () => expect(await outside(at), `${route.name} at ${width} × ${height}`).toEqual([]))
-        .toPass({ timeout: 2000 });
+      await fits(`at ${width} × ${height}`);
     }
+    // Letters, words and lines as far apart as WCAG 1.4.12 says.
+    await at.setViewportSize({ width: 390, height: 844 });
+    await at.addStyleTag({ content: SPACED });
+    await fits('with its letters spaced');
   });
 });
