@@ -96,7 +96,13 @@ const weekWords = (sessions: Sessions): string =>
 const Dates = memo(function Dates({ sessions }: { sessions: Sessions }) {
   const weeks = byWeek(sessions);
   return (
-    <div className={classes.dates} tabIndex={0} aria-label="Dates by teaching week" role="region">
+    <div
+      className={classes.dates}
+      data-long={weeks.length > IN_SIGHT || undefined}
+      tabIndex={0}
+      aria-label="Dates by teaching week"
+      role="region"
+    >
       <Weeks weeks={weeks.slice(0, IN_SIGHT)} />
       <Rest weeks={weeks.slice(IN_SIGHT)} />
     </div>

@@ -34,6 +34,7 @@ import {
 import { ApiError, useAsk } from '../app/api';
 import { draft } from '../app/course';
 import { useChange } from '../app/queries';
+import { told } from '../app/told';
 import { Faulty } from '../ui/Faulty';
 import { LiveDates } from './LiveDates';
 import { EndFields, partOf, PatternFields, type Form } from './PatternFields';
@@ -63,12 +64,10 @@ function Editor({ course, series, done, kept }: Props & { kept: Kept<SeriesForm>
     initialValues: kept ? { ...saved, ...kept.body } : saved,
     validate: formFaults,
   });
-  const { parsed, planned } = useDates(course, form);
   const dirty = JSON.stringify(form.values) !== JSON.stringify(saved);
   const forget = useKeeping(keyOf({ course, series, done }), dirty ? form.values : null);
-  const { edit, preview, told } = usePlanned({ parsed, series, course, planned });
-  const on = preview.outcome?.on;
-  const { save, submit } = useSaving({ course, form, planned, series, forget, done, on });
+  const [outcome] = useState(() => told<Outcome>({ planned: null, told: 0, on: undefined }));
+  const { save, submit } = useSaving({ course, form, outcome, series, forget, done });
   const throwAway = useStable(() => {
     form.setValues(saved);
     void forget().then(done);
@@ -83,28 +82,54 @@ function Editor({ course, series, done, kept }: Props & { kept: Kept<SeriesForm>
           <Ending
             busy={save.isPending}
             standing={standing}
-            sessions={planned?.sessions.length ?? 0}
-            told={told}
+            outcome={outcome}
             dirty={dirty}
             series={series}
             course={course}
             throwAway={throwAway}
           />
         </div>
-        {standing ? (
-          <StandingWords kind={form.values.kind} course={course} />
-        ) : (
-          <LiveDates
-            planned={planned}
-            course={course}
-            expected={form.values.expected}
-            outcome={preview.outcome}
-            edit={edit}
-            fault={preview.fault}
-          />
-        )}
+        <Beside values={form.values} series={series} course={course} outcome={outcome} />
       </div>
     </form>
+  );
+}
+
+/** What the form comes to: worked out beside it, a breath after each key. */
+interface Outcome {
+  planned: PlannedSeries | null;
+  /** How many people saving tells of it. */
+  told: number;
+  /** What the server's word on it was made on. */
+  on: string | undefined;
+}
+type ToldOutcome = ReturnType<typeof told<Outcome>>;
+
+interface BesideProps {
+  values: SeriesForm;
+  series: SeriesInfo | null;
+  course: CourseDetail;
+  outcome: ToldOutcome;
+}
+
+/** The dates of what is typed; the ribbon shows them too. The form is not drawn again by them. */
+function Beside({ values, series, course, outcome }: BesideProps) {
+  // The field that is typed into comes first; the dates follow in the same breath, and give way to the next key.
+  const typed = useDeferredValue(values);
+  const { parsed, planned } = useDates(course, typed);
+  const { edit, preview } = usePlanned({ parsed, series, course, planned });
+  const { told: people = [], on } = preview.outcome ?? {};
+  useEffect(() => outcome.set({ planned, told: people.length, on }), [outcome, planned, people.length, on]);
+  if (isStanding(values.kind)) return <StandingWords kind={values.kind} course={course} />;
+  return (
+    <LiveDates
+      planned={planned}
+      course={course}
+      expected={typed.expected}
+      outcome={preview.outcome}
+      edit={edit}
+      fault={preview.fault}
+    />
   );
 }
 
@@ -112,8 +137,10 @@ function Editor({ course, series, done, kept }: Props & { kept: Kept<SeriesForm>
 const freeTitle = (course: CourseDetail) =>
   course.series.some((s) => s.title === 'Lecture') ? '' : 'Lecture';
 
-function saveWords(standing: boolean, sessions: number, told: number): string {
-  if (told > 0) return `Save and tell ${countWords(told, 'person', 'people')}`;
+function SaveWords({ standing, outcome }: { standing: boolean; outcome: ToldOutcome }) {
+  const { planned, told: people } = outcome.use();
+  const sessions = planned?.sessions.length ?? 0;
+  if (people > 0) return `Save and tell ${countWords(people, 'person', 'people')}`;
   return standing || !sessions ? 'Save' : `Save ${countWords(sessions, 'session')}`;
 }
 
@@ -221,25 +248,26 @@ function StandingWords({ kind, course }: { kind: SeriesKind; course: CourseDetai
 function useSaving({
   course,
   form,
-  planned,
+  outcome,
   series,
   forget,
   done,
-  on,
 }: {
   course: CourseDetail;
   form: UseFormReturnType<SeriesForm>;
-  planned: PlannedSeries | null;
+  outcome: ToldOutcome;
   series: SeriesInfo | null;
   forget: () => Promise<void>;
   done: () => void;
-  on: string | undefined;
 }) {
   const ask = useAsk();
   const save = useChange(
-    (input: PlanEditDraft) => ask<PlanOutcome>(`/courses/${course.id}/plan`, 'POST', input, { on }),
-    () =>
-      `${form.values.title} is saved${planned ? `: ${countWords(planned.sessions.length, 'session')}` : ''}.`,
+    (input: PlanEditDraft) =>
+      ask<PlanOutcome>(`/courses/${course.id}/plan`, 'POST', input, { on: outcome.get().on }),
+    () => {
+      const { planned } = outcome.get();
+      return `${form.values.title} is saved${planned ? `: ${countWords(planned.sessions.length, 'session')}` : ''}.`;
+    },
   );
   const submit = form.onSubmit((values) => {
     const series_ = draftOf(values);
@@ -257,11 +285,8 @@ function useSaving({
   return { save, submit };
 }
 
-/** The dates of what is typed; the ribbon shows them too. */
-function useDates(course: CourseDetail, form: UseFormReturnType<SeriesForm>) {
+function useDates(course: CourseDetail, typed: SeriesForm) {
   const days = useMemo(() => termDays(course.term), [course.term]);
-  // The field that is typed into comes first; the dates follow in the same breath, and give way to the next key.
-  const typed = useDeferredValue(form.values);
   const parsed = useMemo(() => SeriesInput.safeParse(draftOf(typed)), [typed]);
   // The dates are shown as soon as they can be said, whatever else is missing.
   const planned = useMemo(() => {
@@ -297,8 +322,7 @@ function TakenUp({ kept, course }: { kept: Kept<SeriesForm>; course: CourseDetai
 interface EndingProps {
   busy: boolean;
   standing: boolean;
-  sessions: number;
-  told: number;
+  outcome: ToldOutcome;
   dirty: boolean;
   series: SeriesInfo | null;
   course: CourseDetail;
@@ -306,11 +330,11 @@ interface EndingProps {
 }
 
 const Ending = memo(function Ending(props: EndingProps) {
-  const { busy, standing, sessions, told, dirty, series, course, throwAway } = props;
+  const { busy, standing, outcome, dirty, series, course, throwAway } = props;
   return (
     <Group className={classes.actions!}>
       <Button type="submit" loading={busy}>
-        {saveWords(standing, sessions, told)}
+        <SaveWords standing={standing} outcome={outcome} />
       </Button>
       {(dirty || series || course.series.length > 0) && (
         <Button variant="default" onClick={throwAway}>
@@ -340,8 +364,7 @@ function usePlanned({
       : { edit: 'add-series', series: [parsed.data] };
   }, [parsed, series]);
   const preview = usePreview(course.id, planned?.sessions.length === 0 ? null : edit);
-  const told = preview.outcome?.told.length ?? 0;
-  return { edit, preview, told };
+  return { edit, preview };
 }
 
 function Fields({
