@@ -1,8 +1,8 @@
-import { doorFor, type DoorRules, type DoorSession } from './index';
+import { COLLEGE_DOOR, doorFor, entryFor, type DoorRules, type DoorSession } from './index';
 
 const MINUTE = 60_000;
 const START = Date.UTC(2026, 9, 6, 21, 30);
-const rules: DoorRules = { opensMinutesBefore: 15, teacherFirst: true };
+const rules: DoorRules = COLLEGE_DOOR;
 const session = (state: DoorSession['state'] = 'planned'): DoorSession => ({
   state,
   startsAt: START,
@@ -40,4 +40,21 @@ test('after class, after its time, or cancelled, it is shut for everyone', () =>
     expect(doorFor(session(), rules, role, at(91))).toEqual({ open: false, because: 'over' });
     expect(doorFor(session('cancelled'), rules, role, at(0))).toEqual({ open: false, because: 'cancelled' });
   }
+});
+
+test('class list, guests and who is late come in as the rules say, the stricter of two', () => {
+  const own: DoorRules = {
+    ...rules,
+    classList: 'straight',
+    guests: 'knocks',
+    late: 'knocks',
+    lateMinutes: 10,
+  };
+  const entries = (r: DoorRules, minutes: number) =>
+    (['teacher', 'student', 'guest'] as const).map((role) => entryFor(r, role, START, at(minutes)));
+  expect(entries(own, -5)).toEqual(['straight', 'straight', 'knocks']);
+  expect(entries(own, 9)).toEqual(['straight', 'straight', 'knocks']);
+  expect(entries(own, 10)).toEqual(['straight', 'knocks', 'knocks']);
+  expect(entries({ ...own, guests: 'not' }, 10)).toEqual(['straight', 'knocks', 'not']);
+  expect(entries({ ...own, late: 'not' }, 10)).toEqual(['straight', 'not', 'not']);
 });

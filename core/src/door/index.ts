@@ -2,16 +2,31 @@ import type { SeriesKind } from '../calendar/seriesKind';
 import { teaches, type Role } from '../roster/role';
 import { instantWords, zoneWords } from '../calendar/words';
 import type { Instant } from '../calendar/zone';
-import { inForce, type Layer } from '../settings/index';
+import { ENTRIES, inForce, type Entry, type Layer } from '../settings/index';
 
 export interface DoorRules {
   /** Students may enter from this many minutes before the start. */
   opensMinutesBefore: number;
   /** Nobody but teachers enters before a teacher has rung in. */
   teacherFirst: boolean;
+  /** How those on the class list come in. */
+  classList: Exclude<Entry, 'not'>;
+  /** How guests come in. */
+  guests: Entry;
+  /** From so many minutes after the start one is late. */
+  lateMinutes: number;
+  /** How who is late comes in, where that is stricter. */
+  late: Entry;
 }
 
-export const COLLEGE_DOOR: DoorRules = { opensMinutesBefore: 15, teacherFirst: true };
+export const COLLEGE_DOOR: DoorRules = {
+  opensMinutesBefore: 15,
+  teacherFirst: true,
+  classList: 'straight',
+  guests: 'straight',
+  lateMinutes: 15,
+  late: 'straight',
+};
 
 /**
  * The rules in force under these layers. Whether students may be in an always-open room without a teacher, only that
@@ -19,9 +34,14 @@ export const COLLEGE_DOOR: DoorRules = { opensMinutesBefore: 15, teacherFirst: t
  */
 export function doorRules(layers: readonly Layer[], kind: SeriesKind = 'class'): DoorRules {
   const own = kind === 'open' ? layers.filter((l) => l.name === 'series' || l.name === 'session') : layers;
+  const said = <K extends keyof DoorRules>(key: K): DoorRules[K] =>
+    (inForce(layers, 'door', key)?.value as DoorRules[K] | undefined) ?? COLLEGE_DOOR[key];
   return {
-    opensMinutesBefore:
-      inForce(layers, 'door', 'opensMinutesBefore')?.value ?? COLLEGE_DOOR.opensMinutesBefore,
+    opensMinutesBefore: said('opensMinutesBefore'),
+    classList: said('classList'),
+    guests: said('guests'),
+    lateMinutes: said('lateMinutes'),
+    late: said('late'),
     teacherFirst:
       inForce(own, 'door', 'teacherFirst')?.value ?? (kind !== 'open' && COLLEGE_DOOR.teacherFirst),
   };
@@ -59,6 +79,14 @@ export function doorFor(session: DoorSession, rules: DoorRules, role: Role, now:
   if (now < opensAt) return { open: false, because: 'early', opensAt };
   if (!teaches(role) && rules.teacherFirst) return { open: false, because: 'teacher' };
   return { open: true };
+}
+
+/** How somebody comes in at this time, by the rules; the start is an instant. */
+export function entryFor(rules: DoorRules, role: Role, startsAt: Instant, now: Instant): Entry {
+  if (teaches(role)) return 'straight';
+  const own = role === 'guest' ? rules.guests : rules.classList;
+  if (now < startsAt + rules.lateMinutes * MINUTE) return own;
+  return ENTRIES[Math.max(ENTRIES.indexOf(own), ENTRIES.indexOf(rules.late))]!;
 }
 
 /** What a shut door says, in the reader's own time. */

@@ -43,6 +43,13 @@ test('a student gives no teaching command, whatever it is', () => {
     clearBoard: { type: 'clearBoard' },
     pauseRecording: { type: 'pauseRecording' },
     resumeRecording: { type: 'resumeRecording' },
+    lock: { type: 'lock' },
+    unlock: { type: 'unlock' },
+    letIn: { type: 'letIn', members: ['ben'] },
+    turnAway: { type: 'turnAway', members: ['ben'], word: '' },
+    porchWord: { type: 'porchWord', text: 'In a moment.' },
+    putOut: { type: 'putOut', member: 'ben', back: 'may', reason: '' },
+    letBack: { type: 'letBack', member: 'ben' },
   };
   const teaching = Object.entries(COMMANDS).filter(([, rule]) => rule.who === 'teaching');
   expect(Object.keys(commands).sort()).toEqual(teaching.map(([type]) => type as CommandType).sort());

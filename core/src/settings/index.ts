@@ -16,13 +16,26 @@ export interface SetValue<T> {
 const set = <T extends z.ZodType>(value: T) =>
   z.object({ value, by: z.string().max(40).nullable(), at: z.number().nullable() });
 
-/** Who may enter when. */
+/** How somebody comes in. */
+export const ENTRIES = ['straight', 'knocks', 'not'] as const;
+export const Entry = z.enum(ENTRIES);
+export type Entry = z.infer<typeof Entry>;
+
+/** Who may enter when, and how. */
 const DoorSettings = z
   .object({
     /** Students may enter from this many minutes before the start. */
     opensMinutesBefore: set(z.int().min(0).max(240)),
     /** Nobody but teachers enters before a teacher has rung in. */
     teacherFirst: set(z.boolean()),
+    /** Those on the class list. */
+    classList: set(Entry.exclude(['not'])),
+    /** Guests: who is invited for this course alone, or came by the class link. */
+    guests: set(Entry),
+    /** From so many minutes after the start one is late. */
+    lateMinutes: set(z.int().min(0).max(240)),
+    /** What holds for who is late; the stricter of this and what holds for them anyway. */
+    late: set(Entry),
   })
   .partial();
 

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { bellCommands, bellEvents } from '../bell/schema';
 import { boardCommands, boardEvents } from '../board/schema';
 import { deskCommands, deskEvents } from '../desk/schema';
+import { doorCommands, doorEvents } from '../door/schema';
 import { floorCommands, floorEvents } from '../floor/schema';
 import { limitsCommands, limitsEvents } from '../limits/schema';
 import { presenceCommands, presenceEvents } from '../presence/schema';
@@ -20,6 +21,7 @@ export const COMMAND_SCHEMAS = {
   ...talkCommands,
   ...boardCommands,
   ...recordingCommands,
+  ...doorCommands,
 };
 
 /** What happens in a room, by type, in today's version. `by` and `member` are members; instants are ms. */
@@ -33,6 +35,7 @@ export const EVENT_SCHEMAS = {
   ...talkEvents,
   ...boardEvents,
   ...recordingEvents,
+  ...doorEvents,
 };
 
 export type CommandType = keyof typeof COMMAND_SCHEMAS;

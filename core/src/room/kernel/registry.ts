@@ -34,6 +34,7 @@ export const COMMANDS: { readonly [K in CommandType]: CommandRule<K> } = {
   ...talk.commands,
   ...board.commands,
   ...recording.commands,
+  ...door.commands,
 };
 
 /** Every event's rule. */
@@ -47,6 +48,7 @@ export const EVENTS: { readonly [K in EventType]: EventRule<never, K> } = {
   ...talk.events,
   ...board.events,
   ...recording.events,
+  ...door.events,
 } as never;
 
 /** Which concern an event belongs to. */

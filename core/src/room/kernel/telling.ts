@@ -7,7 +7,8 @@ export type NameOf = (member: string) => string;
 /** The latest name of everyone whom these events know. */
 export function namesIn(events: readonly StoredEvent[]): NameOf {
   const names = new Map<string, string>();
-  for (const e of events) if (e.type === 'entered' || e.type === 'known') names.set(e.member, e.name);
+  for (const e of events)
+    if (e.type === 'entered' || e.type === 'known' || e.type === 'knocked') names.set(e.member, e.name);
   return (member) => names.get(member) ?? 'Somebody';
 }
 
