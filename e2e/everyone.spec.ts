@@ -169,6 +169,8 @@ test('a session is moved by key with the day and time said, and opened by Enter'
   const said = page.locator('[id^=DndLiveRegion]');
   const place = page.getByTestId('would-lie');
   await expect(said).toContainText('Lecture, Tue 6 Oct, 18:30, picked up. Left and right move it by a day');
+  // What listens to arrows does so from the next turn on: nobody presses sooner.
+  await page.waitForTimeout(100);
   await page.keyboard.press('ArrowRight');
   await expect(place).toHaveText('Wed 7 Oct, 18:30');
   await page.keyboard.press('ArrowDown');

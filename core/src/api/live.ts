@@ -71,10 +71,29 @@ export interface RelayOffer {
   streams: { mid: string; member: string; kind: TrackKind }[];
 }
 
+/** A room as it is, for a page that has little of it; or the events that it missed. */
+export interface Entered {
+  info: RoomInfo;
+  room: RoomState | null;
+  events: StoredEvent[];
+  seq: number;
+  now: number;
+}
+
+/** What somebody who knocked is told while they wait. */
+export interface PorchInfo {
+  course: RoomInfo['course'];
+  session: Pick<SessionInfo, 'seriesTitle' | 'number' | 'startsAt'>;
+  zone: string;
+  /** Since when they wait, ms. */
+  since: number;
+  /** What those who wait were told last. */
+  word: string | null;
+}
+
 /** What a message leads to, where it is not refused. */
 export interface Answers {
-  /** A room as it is, for a page that has little of it; or the events that it missed. */
-  enter: { info: RoomInfo; room: RoomState | null; events: StoredEvent[]; seq: number; now: number };
+  enter: Entered | { porch: PorchInfo; now: number };
   command: { seq: number };
   leave: object;
   publish: { sdp: string };
@@ -104,6 +123,9 @@ export interface ServerMessages {
   /** Who is what in the room: one's own role has changed. */
   you: (me: RoomInfo['me']) => void;
   'put-out': (why: { message: string }) => void;
+  /** Something is different at the door where one waits: enter again. */
+  door: () => void;
+  'porch-word': (word: { text: string }) => void;
   /** The room is somewhere else now: connect anew. */
   moved: () => void;
   signal: (signal: Signal & { member: string }) => void;

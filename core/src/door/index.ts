@@ -4,6 +4,8 @@ import { instantWords, zoneWords } from '../calendar/words';
 import type { Instant } from '../calendar/zone';
 import { ENTRIES, inForce, type Entry, type Layer } from '../settings/index';
 
+export { DoorInput } from './schema';
+
 export interface DoorRules {
   /** Students may enter from this many minutes before the start. */
   opensMinutesBefore: number;

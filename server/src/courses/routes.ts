@@ -1,3 +1,4 @@
+import { DoorInput } from '@nimble-bell/core/door';
 import { Router } from 'express';
 import {
   CourseSettings,
@@ -80,6 +81,13 @@ function ruleRoutes(router: Router, ctx: Context) {
     const member = await asked(ctx, req, 'plan');
     const { limits } = parse(LimitsInput, req.body);
     await transaction(ctx.db, (db) => setCourseRules(db, member.courseId, { limits }, member.id, ctx.now()));
+    res.json({});
+  });
+
+  router.put('/courses/:course/door', async (req, res) => {
+    const { courseId, id } = await asked(ctx, req, 'plan');
+    const door = parse(DoorInput, req.body);
+    await transaction(ctx.db, (db) => setCourseRules(db, courseId, { door }, id, ctx.now()));
     res.json({});
   });
 

@@ -1,5 +1,5 @@
 import type { SomeLimits } from '@nimble-bell/core/limits';
-import type { DoorRules } from '@nimble-bell/core/door';
+import type { DoorInput } from '@nimble-bell/core/door';
 import type { RecordingPlan } from '@nimble-bell/core/recording';
 import { withValues, type Settings } from '@nimble-bell/core/settings';
 import type { Db } from '../db/pool';
@@ -9,7 +9,7 @@ import { settingsForUpdate, writeSettings } from './store';
 /** What a course may say of itself, in part or whole. */
 export interface CourseRules {
   limits?: SomeLimits;
-  door?: Partial<DoorRules>;
+  door?: DoorInput;
   recording?: Partial<RecordingPlan>;
 }
 

@@ -17,6 +17,7 @@ import { newId, newLinkCode, type Context } from '../context';
 import { setCourseRules } from '../courses/settings';
 import { addMember, courseByCode, courseById, insertCourse, seriesOf } from '../courses/store';
 import { json, type Db } from '../db/pool';
+import { DoorInput } from '@nimble-bell/core/door';
 import { takeTurn } from '../courses/turn';
 import { AppError, parse } from '../errors';
 import { once } from '../requests/once';
@@ -29,7 +30,7 @@ import { carried, carrySeries, fitting, withoutDates } from './carry';
 const Name = z.object({ name: line('Give the template a name.', 80) });
 const Template = z.object({
   series: z.array(SeriesInput),
-  door: z.object({ opensMinutesBefore: z.number(), teacherFirst: z.boolean() }),
+  door: DoorInput,
   limits: z.partialRecord(Capability, Permission),
   recordingPlan: RecordingPlan.nullable(),
 });

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { useParams } from 'react-router';
 import { Desk } from './desk/Desk';
 import { Keys } from './controls/Keys';
+import { Porch } from './door/Porch';
 import { FloorPanel } from './floor/FloorPanel';
 import { Statements } from './floor/Statements';
 import { Away } from './frame/Away';
@@ -37,7 +38,8 @@ export function RoomPage() {
 
 function Room({ session }: { session: string }) {
   const { tools, connection } = useConnection(session);
-  const { status, refusal, phase } = useStanding(connection);
+  const { status, refusal, porch, phase } = useStanding(connection);
+  if (status === 'porch' && porch) return <Porch porch={porch} />;
   if (status === 'refused')
     return (
       <Doorway title={phase ? 'You have left the room' : 'The door is shut'}>

@@ -1,5 +1,5 @@
 import { doorFor, doorRules, doorWords } from '@nimble-bell/core/door';
-import { entering, type Comer } from '@nimble-bell/core/room';
+import { arriving, atDoor, type Comer } from '@nimble-bell/core/room';
 import { isFor, targetOf } from '@nimble-bell/core/roster';
 import { memberIn, type Principal } from '../../accounts/principal';
 import type { Context } from '../../context';
@@ -39,12 +39,16 @@ export async function admit(
  */
 const togetherMs = (here: number) => Math.min(100, 25 + here / 8);
 
-/** Takes an admitted person into the room. */
-export async function seat(room: Room, member: MemberRow): Promise<void> {
+/** Takes an admitted person into the room, or lets them knock at its door: whichever the room says. */
+export async function seat(ctx: Context, room: Room, member: MemberRow): Promise<'in' | 'knocks'> {
+  const comer = comerOf(member);
   await room.happen(
-    (state) => (state.bell.phase === 'dismissed' ? [] : entering(state, comerOf(member))),
+    (state) => (state.bell.phase === 'dismissed' ? [] : arriving(state, comer, ctx.now())),
     togetherMs(room.connections.size),
   );
   if (room.state.bell.phase === 'dismissed')
     throw new AppError('forbidden', doorWords({ open: false, because: 'over' }, member.zone));
+  const stands = atDoor(room.state, comer, ctx.now());
+  if (typeof stands !== 'string') throw new AppError('forbidden', stands.message);
+  return stands;
 }

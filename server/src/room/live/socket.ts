@@ -10,6 +10,7 @@ import {
 import {
   audience,
   CLASS,
+  goneFromDoor,
   isHere,
   knowing,
   may,
@@ -38,6 +39,7 @@ import { addUpdate, updatesOf } from '../store';
 import { Allowance, type Allowed } from './allowance';
 import { channels, tell, type LiveServer } from './broadcast';
 import { isOther, standingNow, type Credential } from './rights';
+import { Porch, type Waiting } from './porch';
 import { Visits, type LiveSocket, type Visit } from './visits';
 import type { MemberRow } from '../../accounts/store';
 
@@ -52,7 +54,15 @@ const DOOR_EVENTS: ReadonlySet<StoredEvent['type']> = new Set([
   'dismissed',
   'settingsChanged',
   'replanned',
+  'unlocked',
 ]);
+
+/** What somebody who is put out reads; the reason follows. */
+const SENT_OUT = {
+  may: 'A teacher has put you out of the room. You may come in again.',
+  knocks: 'A teacher has put you out of the room. Knock to come in again.',
+  not: 'A teacher has put you out of this session.',
+} as const;
 
 type Handlers = { [K in PageMessage]: (socket: LiveSocket, body: BodyOf<K>) => Promise<Answers[K]> };
 
@@ -61,6 +71,7 @@ export class RoomSocket {
   readonly io: LiveServer;
   readonly facts: Facts;
   readonly #visits = new Visits();
+  readonly #porch = new Porch();
   readonly #allowance = new Allowance();
   /** Entering, leaving and the end of a connection are taken in turn for each page. */
   readonly #turns = new Turns();
@@ -118,6 +129,7 @@ export class RoomSocket {
     // Ring-in, dismissal and new settings decide about the door.
     if (events.some((e) => DOOR_EVENTS.has(e.type))) this.facts.forget();
     tell(this.io, room, events);
+    this.#tellDoor(room, events);
     if (events.some((e) => e.type === 'dismissed')) {
       this.#empty(room);
       this.rooms.forget(room.session);
@@ -126,7 +138,7 @@ export class RoomSocket {
 
   readonly #handlers: Handlers = {
     enter: (socket, body) => this.#turns.take(socket.id, () => this.#enter(socket, body)),
-    leave: (socket) => this.#turns.take(socket.id, async () => (await this.#depart(socket.id, 0), {})),
+    leave: (socket) => this.#turns.take(socket.id, async () => (await this.#goAway(socket.id, 0), {})),
     command: async (socket, { id, command }) => {
       const { room, member } = this.#visit(socket);
       this.#spend(member, command.type === 'draw' ? 'strokes' : 'commands');
@@ -202,7 +214,7 @@ export class RoomSocket {
       );
     socket.on('disconnect', () => {
       void this.#turns
-        .take(socket.id, () => this.#depart(socket.id, GRACE_MS))
+        .take(socket.id, () => this.#goAway(socket.id, GRACE_MS))
         .catch((error: unknown) => this.ctx.log.error(error, 'a departure'));
     });
   }
@@ -260,6 +272,7 @@ export class RoomSocket {
     if (known && (known.room.session !== session || known.member.id !== member.id))
       await this.#depart(socket.id, 0);
     const room = await this.rooms.room(session);
+    this.#porch.remove(socket.id);
     const credential: Credential =
       principal.kind === 'link'
         ? { kind: 'link', code: member.link }
@@ -267,7 +280,8 @@ export class RoomSocket {
     if (!this.#visits.get(socket.id)) this.#visits.add({ socket, room, member, credential });
     else Object.assign(this.#visits.get(socket.id)!, { member, credential });
     try {
-      await seat(room, member);
+      if ((await seat(this.ctx, room, member)) === 'knocks')
+        return await this.#wait(socket, room, member, about);
     } catch (error) {
       await this.#depart(socket.id, 0);
       throw error;
@@ -275,6 +289,77 @@ export class RoomSocket {
     // From here on without a pause: nothing is told between what is read and joining those who are told.
     this.#join(this.#visits.get(socket.id) ?? { socket, room, member, credential });
     return this.#roomFor(room, member, about, after);
+  }
+
+  /** Whoever knocks is no visitor yet: they hear nothing of the room but that somebody comes to the door. */
+  async #wait(
+    socket: LiveSocket,
+    room: Room,
+    member: MemberRow,
+    about: RoomFacts,
+  ): Promise<Answers['enter']> {
+    await this.#depart(socket.id, 0);
+    this.#spend(member, 'commands');
+    this.#porch.add({ socket, room, member: member.id });
+    const { knocks, word } = room.state.door;
+    const { seriesTitle, number, startsAt } = about.session;
+    const now = this.ctx.now();
+    return {
+      porch: {
+        course: about.course,
+        session: { seriesTitle, number, startsAt },
+        zone: member.zone,
+        since: knocks.find((k) => k.member === member.id)?.at ?? now,
+        word,
+      },
+      now,
+    };
+  }
+
+  /** What happened at the door, to those whom it concerns. */
+  #tellDoor(room: Room, events: readonly StoredEvent[]) {
+    const turn = (some: Waiting[], message: string) => {
+      for (const { socket } of some) {
+        this.#porch.remove(socket.id);
+        socket.emit('put-out', { message });
+      }
+    };
+    for (const e of events) {
+      if (DOOR_EVENTS.has(e.type)) for (const { socket } of this.#porch.at(room)) socket.emit('door');
+      if (e.type === 'admitted')
+        for (const { socket } of this.#porch.of(room, e.members)) socket.emit('door');
+      if (e.type === 'porchTold')
+        for (const { socket } of this.#porch.at(room)) socket.emit('porch-word', { text: e.text });
+      if (e.type === 'turnedAway')
+        turn(this.#porch.of(room, e.members), e.word || 'A teacher does not let you into this session.');
+      if (e.type === 'dismissed') turn(this.#porch.at(room), 'The class is over.');
+      if (e.type === 'sentOut') void this.#sendOut(room, e);
+    }
+  }
+
+  async #sendOut(room: Room, { member, back, reason }: Extract<StoredEvent, { type: 'sentOut' }>) {
+    const message = `${SENT_OUT[back]}${reason ? ` ${reason}` : ''}`;
+    for (const visit of this.#visits.in(room).filter((v) => v.member.id === member))
+      await this.#putOut(visit, message).catch((e: unknown) => this.ctx.log.error(e, 'putting out'));
+  }
+
+  /** A page goes from the room or from its door; after a while, or at once, its person has too. */
+  async #goAway(socketId: string, grace: number) {
+    const waited = this.#porch.remove(socketId);
+    if (waited) {
+      const { room, member } = waited;
+      const end = () =>
+        this.#porch.of(room, [member]).length
+          ? Promise.resolve()
+          : room.happen((state) => goneFromDoor(state, member));
+      if (grace === 0) await end();
+      else
+        setTimeout(
+          () => void end().catch((e: unknown) => this.ctx.log.warn({ why: String(e) }, 'a knock')),
+          grace,
+        ).unref();
+    }
+    await this.#depart(socketId, grace);
   }
 
   #roomFor(room: Room, member: MemberRow, about: RoomFacts, after: number): Answers['enter'] {
@@ -348,18 +433,20 @@ export class RoomSocket {
     const { room, socket } = visit;
     if (this.#visits.get(socket.id) !== visit) return;
     const about = member && (await this.facts.of(room.session));
-    if (!member || !about || !isFor(targetOf(about.row), member)) return this.#putOut(visit);
+    if (!member || !about || !isFor(targetOf(about.row), member))
+      return this.#putOut(
+        visit,
+        visit.credential.kind === 'link'
+          ? 'Your link is no longer good for this class.'
+          : 'You are not signed in as somebody of this class any more.',
+      );
     visit.member = member;
     this.#join(visit);
     await room.happen((state) => knowing(state, comerOf(member)));
     socket.emit('you', { member: member.id, role: member.role });
   }
 
-  async #putOut({ socket, room, member, credential }: Visit) {
-    const message =
-      credential.kind === 'link'
-        ? 'Your link is no longer good for this class.'
-        : 'You are not signed in as somebody of this class any more.';
+  async #putOut({ socket, room, member }: Visit, message: string) {
     socket.emit('put-out', { message });
     const others = this.#visits.in(room).some((v) => v.member.id === member.id && v.socket.id !== socket.id);
     await this.#depart(socket.id, 0);

@@ -8,6 +8,8 @@ import { keyOf } from '../../keys/keys';
 import { useWays } from '../../ways/useWays';
 import { Choice } from '../../ui/Choice';
 import { PermissionMark } from '../../ui/PermissionMark';
+import { AtTheDoor } from '../door/AtTheDoor';
+import { Lock } from '../door/Lock';
 import { nameFrom, useInfo, useInside, useNameOf, useRoom, type Inside } from '../live/useRoom';
 import parts from '../frame/parts.module.css';
 import classes from './floor.module.css';
@@ -37,6 +39,7 @@ export function FloorPanel() {
         {hushed ? 'Lift the hush' : 'Hush'}
         {key && <kbd>{key.toUpperCase()}</kbd>}
       </button>
+      <AtTheDoor />
       <h2 className={parts.heading}>Students may</h2>
       {SHOWN_CAPABILITIES.map((c) => (
         <CapabilityRow key={c} capability={c} settable={live && !hushed} />
@@ -51,6 +54,7 @@ export function FloorPanel() {
       >
         Mute everyone
       </Button>
+      <Lock />
       <Hands />
     </aside>
   );

@@ -8,8 +8,13 @@ const GATHER_MS = 1200;
 /** As many as can be looked back at. */
 const KEPT = 8;
 
-const select = ({ room }: Inside): Heard => ({ hands: room.floor.hands, messages: room.talk.messages });
-const same = (a: Heard, b: Heard) => a.hands === b.hands && a.messages === b.messages;
+const select = ({ room }: Inside): Heard => ({
+  hands: room.floor.hands,
+  messages: room.talk.messages,
+  knocks: room.door.knocks,
+});
+const same = (a: Heard, b: Heard) =>
+  a.hands === b.hands && a.messages === b.messages && a.knocks === b.knocks;
 
 /** Says politely what somebody who looks at the room sees: hands, and what is written to one. */
 export function Aloud() {

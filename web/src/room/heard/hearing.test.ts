@@ -8,9 +8,10 @@ const student = { me: 'ana', teaching: false, nameOf };
 const said = (seq: number, from: string, addressee: Message['addressee'], text: string): Message => ({
   ...{ seq, at: 0, from, addressee, text, place: 'class' },
 });
-const room = (hands: string[] = [], messages: Message[] = []): Heard => ({
+const room = (hands: string[] = [], messages: Message[] = [], knocks: string[] = []): Heard => ({
   hands: hands.map((member) => ({ member })),
   messages,
+  knocks: knocks.map((member) => ({ member, name: nameOf(member) })),
 });
 
 test('a hand is said once, with its name and how many are up, to those who teach', () => {
@@ -36,4 +37,14 @@ test('what is written to one is read; to the class one word is read, and a burst
   expect(heardBetween(room([], [one]), room([], [one, two, teachers]), teacher)).toEqual([
     'Ben Garrow to the teachers: I cannot hear.',
   ]);
+});
+
+test('who knocks is said once, with a name; many are counted', () => {
+  expect(heardBetween(room(), room([], [], ['ana']), teacher)).toEqual(['Ana Lanyon knocked.']);
+  expect(heardBetween(room([], [], ['ana']), room([], [], ['ana', 'ben']), teacher)).toEqual([
+    'Ben Garrow knocked. 2 wait at the door.',
+  ]);
+  const five = ['a', 'b', 'c', 'd', 'e'];
+  expect(heardBetween(room(), room([], [], five), teacher)).toEqual(['5 people knocked.']);
+  expect(heardBetween(room([], [], five), room(), teacher)).toEqual([]);
 });

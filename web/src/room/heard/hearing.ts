@@ -5,6 +5,8 @@ import type { Message } from '@nimble-bell/core/room';
 export interface Heard {
   hands: readonly { member: string }[];
   messages: readonly Message[];
+  /** Only those who teach have any. */
+  knocks: readonly { member: string; name: string }[];
 }
 
 export interface Hearer {
@@ -24,6 +26,15 @@ function handWords(before: Heard, after: Heard, { nameOf }: Hearer): string[] {
   const many = raised.length > 3 ? `${raised.length} people` : listWords(raised);
   const up = after.hands.length;
   return [`${many} raised a hand.${up > raised.length ? ` ${up} hands are up.` : ''}`];
+}
+
+function knockWords(before: Heard, after: Heard): string[] {
+  const known = new Set(before.knocks.map((k) => k.member));
+  const fresh = after.knocks.filter((k) => !known.has(k.member)).map((k) => k.name);
+  if (!fresh.length) return [];
+  const many = fresh.length > 3 ? `${fresh.length} people` : listWords(fresh);
+  const all = after.knocks.length;
+  return [`${many} knocked.${all > fresh.length ? ` ${all} wait at the door.` : ''}`];
 }
 
 function messageWords(before: Heard, after: Heard, { me, teaching, nameOf }: Hearer): string[] {
@@ -50,5 +61,6 @@ function messageWords(before: Heard, after: Heard, { me, teaching, nameOf }: Hea
 /** What is said of what happened between two moments, once each; a burst is counted, not read out. */
 export const heardBetween = (before: Heard, after: Heard, hearer: Hearer): string[] => [
   ...(hearer.teaching ? handWords(before, after, hearer) : []),
+  ...knockWords(before, after),
   ...messageWords(before, after, hearer),
 ];

@@ -4,8 +4,10 @@ import type {
   BodyOf,
   ClientMessages,
   CommandReply,
+  Entered,
   LiveReply,
   PageMessage,
+  PorchInfo,
   RelayOffer,
   RoomCommand,
   RoomInfo,
@@ -19,7 +21,9 @@ import { setServerTime } from '../../app/clock';
 
 export interface RoomView {
   /** `away`: the connection is lost and comes back by itself. */
-  status: 'entering' | 'in' | 'away' | 'refused' | 'left';
+  status: 'entering' | 'porch' | 'in' | 'away' | 'refused' | 'left';
+  /** While one waits at the door. */
+  porch: PorchInfo | null;
   info: RoomInfo | null;
   state: RoomState | null;
   relay: boolean;
@@ -41,7 +45,10 @@ const PASSING: ReadonlySet<string> = new Set(['internal', 'away', 'elsewhere']);
  */
 export class RoomConnection {
   #socket: Socket<ServerMessages, ClientMessages>;
-  #view: RoomView = { status: 'entering', info: null, state: null, relay: false, refusal: null };
+  #view: RoomView = {
+    ...{ status: 'entering', info: null, state: null, porch: null },
+    ...{ relay: false, refusal: null },
+  };
   #listeners = new Set<Listener>();
   #pending = new Map<string, { command: RoomCommand; resolve: (reply: CommandReply) => void }>();
   #onOffer: (offer: RelayOffer) => void = () => {};
@@ -73,6 +80,11 @@ export class RoomConnection {
       if (PASSING.has(error.data?.code ?? '')) return void this.#later(() => this.#socket.connect());
       // A refusal of the server ends it; a server that is not there is tried again.
       this.#set({ status: 'refused', refusal: error.message });
+    });
+    this.#socket.on('door', () => void this.#enter());
+    this.#socket.on('porch-word', ({ text: word }) => {
+      const { porch } = this.#view;
+      if (porch) this.#set({ porch: { ...porch, word } });
     });
     this.#socket.on('put-out', ({ message }) => this.#set({ status: 'refused', refusal: message }));
     this.#socket.on('moved', () => this.#later(() => this.#socket.connect()));
@@ -189,14 +201,19 @@ export class RoomConnection {
     const reply = await asked.emitWithAck('enter', body).catch(() => null);
     this.#entering = false;
     if (this.#view.status === 'left') return;
-    if (reply?.ok) return this.#entered(reply);
+    if (reply?.ok) return 'porch' in reply ? this.#waits(reply) : this.#entered(reply);
     if (reply && !PASSING.has(reply.refusal.code))
       return this.#set({ status: 'refused', refusal: reply.refusal.message });
     this.#away();
     this.#later(() => void (this.#socket.connected && this.#enter()));
   }
 
-  #entered({ info, room, events, seq, now }: Answers['enter']) {
+  #waits({ porch, now }: Extract<Answers['enter'], { porch: PorchInfo }>) {
+    setServerTime(now);
+    this.#set({ status: 'porch', porch, state: null });
+  }
+
+  #entered({ info, room, events, seq, now }: Entered) {
     setServerTime(now);
     this.#set({
       info: { ...info, people: inListOrder(info.people) },

@@ -32,11 +32,12 @@ export function useConnection(session: string): { tools: RoomTools; connection: 
 
 /** How the page stands to the room, and no more: what happens in the room changes nothing of it. */
 export function useStanding(connection: RoomConnection) {
-  const standing = ({ status, refusal, state }: RoomView) =>
-    JSON.stringify({ status, refusal, phase: state?.bell.phase ?? null });
+  const standing = ({ status, refusal, porch, state }: RoomView) =>
+    JSON.stringify({ status, refusal, porch, phase: state?.bell.phase ?? null });
   return JSON.parse(useSyncExternalStore(connection.subscribe, () => standing(connection.view))) as {
     status: RoomView['status'];
     refusal: string | null;
+    porch: RoomView['porch'];
     phase: 'waiting' | 'live' | 'dismissed' | null;
   };
 }

@@ -1,12 +1,15 @@
 import { Menu } from '@mantine/core';
 import { IconHandStop, IconMicrophone } from '@tabler/icons-react';
-import { memo, useMemo, useSyncExternalStore } from 'react';
+import { lazy, memo, Suspense, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
 import type { Role } from '@nimble-bell/core/api';
 import { isHere, isOn } from '@nimble-bell/core/room';
 import { Picture } from '../live/Playback';
 import { useInside, useMe, useRoom, useTeaching, type Inside } from '../live/useRoom';
 import { useSpeaks, type Speaking } from './speaking';
 import classes from './seats.module.css';
+
+// Seldom asked for, and only by those who teach.
+const PutOut = lazy(() => import('../door/PutOut'));
 
 interface SeatProps {
   member: string;
@@ -80,17 +83,38 @@ export const Seat = memo(function Seat({ member, name, role, speaking }: SeatPro
         {face}
       </div>
     );
-  return (
-    <Menu position="top" withArrow>
-      <Menu.Target>
-        <button type="button" {...shared}>
-          {face}
-        </button>
-      </Menu.Target>
-      <SeatMenu member={member} name={name} shown={shown} />
-    </Menu>
-  );
+  return <Worked {...{ member, name, shown, shared, face }} />;
 });
+
+interface WorkedProps {
+  member: string;
+  name: string;
+  shown: Shown;
+  shared: object;
+  face: ReactNode;
+}
+
+/** A seat that whoever teaches can do something with. */
+function Worked({ member, name, shown, shared, face }: WorkedProps) {
+  const [putting, setPutting] = useState(false);
+  return (
+    <>
+      <Menu position="top" withArrow>
+        <Menu.Target>
+          <button type="button" {...shared}>
+            {face}
+          </button>
+        </Menu.Target>
+        <SeatMenu member={member} name={name} shown={shown} putOut={() => setPutting(true)} />
+      </Menu>
+      {putting && (
+        <Suspense>
+          <PutOut member={member} name={name} close={() => setPutting(false)} />
+        </Suspense>
+      )}
+    </>
+  );
+}
 
 /** A small flag: the floor is theirs. */
 const FloorMark = () => (
@@ -105,7 +129,14 @@ const SpeaksMark = () => (
   </svg>
 );
 
-function SeatMenu({ member, name, shown }: { member: string; name: string; shown: Shown }) {
+interface SeatMenuProps {
+  member: string;
+  name: string;
+  shown: Shown;
+  putOut: () => void;
+}
+
+function SeatMenu({ member, name, shown, putOut }: SeatMenuProps) {
   const { send } = useRoom();
   return (
     <Menu.Dropdown>
@@ -121,6 +152,8 @@ function SeatMenu({ member, name, shown }: { member: string; name: string; shown
       {shown.hand && (
         <Menu.Item onClick={() => void send({ type: 'lowerHand', member })}>Lower the hand</Menu.Item>
       )}
+      <Menu.Divider />
+      <Menu.Item onClick={putOut}>Put out …</Menu.Item>
     </Menu.Dropdown>
   );
 }

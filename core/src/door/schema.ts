@@ -1,0 +1,15 @@
+import { z } from 'zod';
+import { Entry } from '../settings/index';
+
+/** What a course says of its door, in part or whole. */
+export const DoorInput = z
+  .object({
+    opensMinutesBefore: z.int('Give whole minutes.').min(0).max(240, 'At most 240 minutes.'),
+    teacherFirst: z.boolean(),
+    classList: Entry.exclude(['not']),
+    guests: Entry,
+    lateMinutes: z.int('Give whole minutes.').min(0).max(240, 'At most 240 minutes.'),
+    late: Entry,
+  })
+  .partial();
+export type DoorInput = z.infer<typeof DoorInput>;

@@ -1,0 +1,50 @@
+import { Button } from '@mantine/core';
+import { useInside, useNameOf, useRoom, type Inside } from '../live/useRoom';
+import parts from '../frame/parts.module.css';
+import classes from './door.module.css';
+
+const select = ({ room }: Inside) => room.door;
+
+/** The door's lock, and who was put out or turned away, with the way back. */
+export function Lock() {
+  const { locked, out } = useInside(select, Object.is);
+  const { send } = useRoom();
+  const nameOf = useNameOf();
+  const gone = Object.keys(out);
+  return (
+    <>
+      <Button
+        variant="default"
+        size="xs"
+        fullWidth
+        mt={8}
+        data-act="lock"
+        aria-pressed={locked !== null}
+        onClick={() => void send({ type: locked ? 'unlock' : 'lock' })}
+      >
+        {locked ? 'Unlock the door' : 'Lock the door'}
+      </Button>
+      {gone.length > 0 && (
+        <>
+          <h2 className={parts.heading}>Put out</h2>
+          {gone.map((member) => (
+            <div key={member} className={classes.knock}>
+              <span className={classes.name}>
+                {nameOf(member)}
+                {out[member]!.reason && `: ${out[member]!.reason}`}
+              </span>
+              <Button
+                size="compact-xs"
+                variant="default"
+                aria-label={`Let ${nameOf(member)} come back`}
+                onClick={() => void send({ type: 'letBack', member })}
+              >
+                Let back
+              </Button>
+            </div>
+          ))}
+        </>
+      )}
+    </>
+  );
+}
