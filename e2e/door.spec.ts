@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { expect, test, type Page } from '@playwright/test';
 import {
   account,
@@ -9,6 +10,7 @@ import {
   walkIn,
   type MadeCourse,
 } from './support/course';
+import { live } from './support/live';
 import { MAREN, person, seat } from './support/people';
 
 /** What a course says of its door, by its teacher. */
@@ -113,4 +115,44 @@ test('a locked door and one who was put out: neither by the page nor by a reload
   expect(log).toContain('Maren Oduya put out Ana Lanyon');
   const student = await byLink(course.students[1]!.link);
   expect(await (await student.get(`/api/sessions/${course.session}`)).text()).not.toContain('Another class');
+});
+
+test('by a raw line: who waits commands, hears and sends nothing, and who was put out is not in again', async ({
+  page,
+}) => {
+  test.setTimeout(60_000);
+  const course = await makeCourse({ students: 2, apart: true });
+  await setDoor(course, { classList: 'knocks' });
+  await ringIn(page, course);
+  const link = course.students[0]!.link.replace('/in/', '');
+  const line = live({ link });
+  const heard: string[] = [];
+  line.onAny((name: string) => heard.push(name));
+  const ask = (name: string, body: object) => line.timeout(5000).emitWithAck(name, body);
+  const enter = () => ask('enter', { session: course.session, after: 0 });
+  const reply = await enter();
+  expect(Object.keys(reply).sort()).toEqual(['now', 'ok', 'porch']);
+  for (const [name, body] of [
+    ['command', { id: randomUUID(), command: { type: 'raiseHand' } }],
+    ['watch', {}],
+    ['publish', { sdp: 'v=0' }],
+    ['signal', { what: 'typing' }],
+    ['earlier', { before: 5 }],
+    ['documentOpen', { place: 'class', name: 'notes' }],
+  ] as const)
+    expect(await ask(name, body), name).toMatchObject({ ok: false, refusal: { code: 'forbidden' } });
+  await page.getByRole('textbox', { name: 'Write' }).fill('For those who are in.');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('For those who are in.')).toBeVisible();
+  expect(heard.filter((name) => name !== 'relay')).toEqual([]);
+  // Knocking again and again is one knock, and is stopped.
+  const many = await Promise.all(Array.from({ length: 150 }, enter));
+  expect(many.filter((r) => r.refusal?.code === 'too-many').length).toBeGreaterThan(20);
+  await expect(page.getByRole('region', { name: 'At the door: 1' })).toBeVisible();
+  await page.getByRole('button', { name: 'Turn away Ana Lanyon' }).click();
+  await expect.poll(() => heard).toContain('put-out');
+  await page.waitForTimeout(3000);
+  expect(await enter()).toMatchObject({ ok: false, refusal: { code: 'forbidden' } });
+  line.disconnect();
+  await dismiss(page);
 });

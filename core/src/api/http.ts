@@ -259,7 +259,7 @@ export interface CourseDetail {
   zones: { zone: string; people: number }[];
 }
 
-export type { Clash, Finding };
+export type { Clash, DoorRules, Finding };
 
 export interface RecordingInfo {
   id: string;

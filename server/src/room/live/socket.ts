@@ -299,8 +299,8 @@ export class RoomSocket {
     about: RoomFacts,
   ): Promise<Answers['enter']> {
     await this.#depart(socket.id, 0);
-    this.#spend(member, 'commands');
     this.#porch.add({ socket, room, member: member.id });
+    this.#spend(member, 'commands');
     const { knocks, word } = room.state.door;
     const { seriesTitle, number, startsAt } = about.session;
     const now = this.ctx.now();
