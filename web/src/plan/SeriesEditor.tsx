@@ -380,7 +380,7 @@ function Fields({
     <>
       <NameFields form={form} course={course} />
       {!standing && (
-        <Faulty label="When it meets" fault={form.errors.pattern}>
+        <Faulty label="When it meets" fault={form.errors.pattern} className={classes.together}>
           <PatternFields form={form} course={course} />
         </Faulty>
       )}

@@ -46,7 +46,7 @@ export function AtTheDoor() {
       ))}
       {knocks.length > NAMED && <p className={classes.knock}>and {knocks.length - NAMED} more</p>}
       {knocks.length > 1 && (
-        <Button size="xs" fullWidth onClick={() => void send({ type: 'letIn', members: all })}>
+        <Button size="xs" fullWidth mt={6} onClick={() => void send({ type: 'letIn', members: all })}>
           Let in all {knocks.length}
         </Button>
       )}
