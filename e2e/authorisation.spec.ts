@@ -97,6 +97,8 @@ const COMMANDS: Record<CommandType, RoomCommand> = {
   giveFloor: { type: 'giveFloor', member: 'self' },
   takeFloor: { type: 'takeFloor' },
   clearBoard: { type: 'clearBoard' },
+  openFor: { type: 'openFor', capability: 'writeToClass', seconds: 60 },
+  closeAgain: { type: 'closeAgain' },
   lock: { type: 'lock' },
   unlock: { type: 'unlock' },
   letIn: { type: 'letIn', members: ['self'] },

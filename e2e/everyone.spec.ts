@@ -144,6 +144,16 @@ test('in class: keys press what they name and nothing while one types; hands and
   await expect(page.getByRole('radio', { name: 'Speak: By hand' })).toBeChecked();
   await page.keyboard.press('Space');
   await expect(page.getByRole('radio', { name: 'Speak: Open' })).toBeChecked();
+  // Writing for one question: one key opens it for a while, and the same closes it; students read both.
+  await page.getByRole('radio', { name: 'Write to the class: Closed' }).click();
+  await expect(ana.getByTestId('talk-closed')).toBeVisible();
+  await page.locator('h1').click();
+  await page.keyboard.press('q');
+  await expect(ana.getByText('Writing to the class is open for 60 seconds.')).toBeVisible();
+  await expect(ana.getByRole('textbox', { name: 'Write' })).toBeVisible();
+  await page.keyboard.press('q');
+  await expect(ana.getByTestId('talk-closed')).toBeVisible();
+  await page.getByRole('radio', { name: 'Write to the class: Open' }).click();
   // Heard: a hand by key, and a word to those who teach; each once.
   await ana.locator('h1').click();
   await ana.keyboard.press('r');

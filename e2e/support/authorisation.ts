@@ -155,6 +155,8 @@ export const STUDENT_COMMANDS: Record<CommandType, 'teachers-only' | 'closed' | 
   giveFloor: 'teachers-only',
   takeFloor: 'teachers-only',
   clearBoard: 'teachers-only',
+  openFor: 'teachers-only',
+  closeAgain: 'teachers-only',
   lock: 'teachers-only',
   unlock: 'teachers-only',
   letIn: 'teachers-only',

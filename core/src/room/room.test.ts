@@ -5,6 +5,7 @@ import {
   audience,
   classLimit,
   COMMANDS,
+  dueBy,
   evolve,
   may,
   newRoom,
@@ -34,6 +35,8 @@ test('a student gives no teaching command, whatever it is', () => {
     ringIn: { type: 'ringIn' },
     dismiss: { type: 'dismiss' },
     setLimit: { type: 'setLimit', capability: 'speak', state: 'open' },
+    openFor: { type: 'openFor', capability: 'writeToClass', seconds: 60 },
+    closeAgain: { type: 'closeAgain' },
     hush: { type: 'hush' },
     lift: { type: 'lift' },
     mute: { type: 'mute', member: 'ben' },
@@ -214,4 +217,44 @@ test('an observer may do nothing', () => {
     message: 'Observers watch and listen.',
   });
   expect(refusalWords(room.state, observer, 'draw')).toBe('Observers watch and listen.');
+});
+
+test('open for one question: after its time it is as it was, whoever set that and when', () => {
+  const room = lecture({ writeToClass: 'open', draw: 'closed' });
+  room.do(maren, { type: 'setLimit', capability: 'writeToClass', state: 'closed' });
+  const before = room.state.limits.live;
+  room.do(maren, { type: 'openFor', capability: 'writeToClass', seconds: 30 });
+  expect(room.state.notice!.text).toBe('Writing to the class is open for 30 seconds.');
+  expect(may(room.state, ana, 'writeToClass').allowed).toBe(true);
+  const { until } = room.state.limits.lent!;
+  expect(dueBy(room.state, until - 1)).toEqual([]);
+  room.happen(...dueBy(room.state, until));
+  expect(room.state.limits).toMatchObject({ lent: null, live: before });
+  expect(may(room.state, ana, 'writeToClass').allowed).toBe(false);
+  expect(room.state.notice!.text).toBe('Writing to the class is now closed.');
+  // What nobody had set in class is the course's again.
+  room.do(maren, { type: 'openFor', capability: 'draw', seconds: 30 });
+  room.do(maren, { type: 'closeAgain' });
+  expect(classLimit(room.state, 'draw')).toMatchObject({ state: 'closed', because: { layer: 'course' } });
+});
+
+test('what is open for a while closes under hush too, stays once a teacher says so, and is one at a time', () => {
+  const room = lecture({ writeToClass: 'closed', draw: 'closed', speak: 'closed' });
+  const dueAll = () => room.happen(...dueBy(room.state, Infinity));
+  room.do(maren, { type: 'openFor', capability: 'draw', seconds: 30 });
+  room.do(maren, { type: 'openFor', capability: 'writeToClass', seconds: 30 });
+  expect(classLimit(room.state, 'draw').state).toBe('closed');
+  room.do(maren, { type: 'hush' });
+  expect(room.refusal(maren, { type: 'openFor', capability: 'draw', seconds: 30 })?.code).toBe('hushed');
+  dueAll();
+  room.do(maren, { type: 'lift' });
+  expect(classLimit(room.state, 'writeToClass').state).toBe('closed');
+  // Speaking that was open for a while leaves no microphone on.
+  room.do(maren, { type: 'openFor', capability: 'speak', seconds: 30 });
+  room.do(ana, { type: 'microphone', on: true });
+  dueAll();
+  expect([sends(room.state, 'ana', 'sound'), room.state.desk.microphone]).toEqual([false, {}]);
+  room.do(maren, { type: 'openFor', capability: 'draw', seconds: 30 });
+  room.do(maren, { type: 'setLimit', capability: 'draw', state: 'byHand' });
+  expect([room.state.limits.lent, classLimit(room.state, 'draw').state]).toEqual([null, 'byHand']);
 });

@@ -100,7 +100,19 @@ export const anyCommand: fc.Arbitrary<RoomCommand> = fc.oneof(
     type: fc.constantFrom('mute' as const, 'giveFloor' as const, 'lowerHand' as const),
     member: anyMember,
   }),
-  fc.record({ type: fc.constantFrom('raiseHand' as const, 'takeFloor' as const, 'muteAll' as const) }),
+  fc.record({
+    type: fc.constant('openFor' as const),
+    capability: fc.constantFrom(...SHOWN_CAPABILITIES),
+    seconds: fc.integer({ min: 5, max: 600 }),
+  }),
+  fc.record({
+    type: fc.constantFrom(
+      'raiseHand' as const,
+      'takeFloor' as const,
+      'muteAll' as const,
+      'closeAgain' as const,
+    ),
+  }),
   fc.record({
     type: fc.constant('say' as const),
     addressee: fc.oneof(

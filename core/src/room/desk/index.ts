@@ -104,6 +104,7 @@ export const desk = concern({
     left: (part, { member }) => turned(turned(part, 'microphone', member, false), 'camera', member, false),
     dismissed: () => ({ microphone: {}, camera: {} }),
     limitSet: (part, _event, room) => closedOff(part, room),
+    lentBack: (part, _event, room) => closedOff(part, room),
     settingsChanged: (part, _event, room) => closedOff(part, room),
     floorTaken: (part, _event, room) => closedOff(part, room),
     floorGiven: (part, _event, room) => closedOff(part, room),

@@ -49,6 +49,8 @@ export const SAMPLES: readonly { version: number; body: { type: EventType } & Re
   { version: 1, body: { type: 'known', member: 'ana', name: 'Ana L.', role: 'assistant' } },
   { version: 1, body: { type: 'limitSet', by: 'maren', capability: 'speak', state: 'open' } },
   { version: 1, body: { type: 'hushed', by: 'maren' } },
+  { version: 1, body: { type: 'limitLent', by: 'maren', capability: 'writeToClass', until: 60_000 } },
+  { version: 1, body: { type: 'lentBack', by: null, capability: 'writeToClass' } },
   { version: 1, body: { type: 'lifted', by: 'maren' } },
   { version: 1, body: { type: 'floorGiven', by: 'maren', member: 'ana' } },
   { version: 1, body: { type: 'floorTaken', by: 'maren', member: 'ana' } },

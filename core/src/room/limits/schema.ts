@@ -1,14 +1,21 @@
+import { z } from 'zod';
 import { Capability, Permission } from '../../limits/schema';
 import { MemberId, message } from '../kernel/schema';
 
 export const limitsCommands = {
   setLimit: message('setLimit', { capability: Capability, state: Permission }),
+  /** Open for a while, and then again as it was. */
+  openFor: message('openFor', { capability: Capability, seconds: z.int().min(5).max(600) }),
+  closeAgain: message('closeAgain', {}),
   hush: message('hush', {}),
   lift: message('lift', {}),
 };
 
 export const limitsEvents = {
   limitSet: message('limitSet', { by: MemberId, capability: Capability, state: Permission }),
+  limitLent: message('limitLent', { by: MemberId, capability: Capability, until: z.number() }),
+  /** By itself where nobody did it. */
+  lentBack: message('lentBack', { by: MemberId.nullable(), capability: Capability }),
   hushed: message('hushed', { by: MemberId }),
   lifted: message('lifted', { by: MemberId }),
 };

@@ -63,6 +63,7 @@ export const stage = concern({
     left: (part, { member }) => kept(part, (m) => m !== member),
     dismissed: () => ({ presenting: {} }),
     limitSet: (part, _event, room) => closedOff(part, room),
+    lentBack: (part, _event, room) => closedOff(part, room),
     settingsChanged: (part, _event, room) => closedOff(part, room),
     floorTaken: (part, _event, room) => closedOff(part, room),
     floorGiven: (part, _event, room) => closedOff(part, room),

@@ -12,6 +12,7 @@ import { AtTheDoor } from '../door/AtTheDoor';
 import { Lock } from '../door/Lock';
 import { nameFrom, useInfo, useInside, useNameOf, useRoom, type Inside } from '../live/useRoom';
 import parts from '../frame/parts.module.css';
+import { OneQuestion } from './OneQuestion';
 import classes from './floor.module.css';
 
 const selectHush = ({ room }: Inside) => ({
@@ -44,6 +45,7 @@ export function FloorPanel() {
       {SHOWN_CAPABILITIES.map((c) => (
         <CapabilityRow key={c} capability={c} settable={live && !hushed} />
       ))}
+      <OneQuestion />
       <Button
         variant="default"
         size="xs"
