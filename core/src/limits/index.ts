@@ -11,6 +11,7 @@ export {
   type Limits,
   type TrackKind,
 } from './capabilities';
+export * from './ladder';
 export * from './resolve';
 export * from './schema';
 export * from './words';

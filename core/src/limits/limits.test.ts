@@ -6,6 +6,7 @@ import {
   capabilityOf,
   changeWords,
   COLLEGE_LIMITS,
+  ladderOf,
   limitsWords,
   mayWords,
   Permission,
@@ -91,4 +92,23 @@ test('what one may do is said in a line, each thing once', () => {
   expect(words).toMatch(/Closed: .*cameras/);
   for (const c of SHOWN_CAPABILITIES)
     expect(words.toLowerCase().split(rowOf(c).doing.toLowerCase())).not.toHaveLength(1);
+});
+
+test('the ladder has every layer, the narrowest on top, and one in force: the one that resolve names', () => {
+  const names = fc.subarray<LayerName>(['college', 'course', 'series', 'session', 'live', 'hush']);
+  const some = fc.option(fc.constantFrom(...Permission.options), { nil: undefined });
+  fc.assert(
+    fc.property(names, fc.array(some, { minLength: 6, maxLength: 6 }), (own, says) => {
+      const layers = own.map((name, i) => layer(name, says[i] ? { speak: says[i] } : {}, 'maren', i));
+      const rungs = ladderOf(layers, 'speak');
+      const { state, because } = resolve(layers, 'speak');
+      expect(rungs.filter((r) => r.inForce)).toEqual([
+        expect.objectContaining({ layer: because.layer, state, by: because.by }),
+      ]);
+      expect(rungs.at(-1)!.layer).toBe('college');
+      expect(rungs.map((r) => r.layer).filter((l) => l !== 'college')).toEqual(
+        own.filter((l) => l !== 'college').reverse(),
+      );
+    }),
+  );
 });

@@ -59,7 +59,19 @@ test('students read plain statements, each closed one with its reason', () => {
   const items = screen.getAllByRole('listitem').map((li) => li.textContent);
   expect(items[0]).toContain('Speak: open');
   expect(items.find((t) => t?.startsWith('Write to the class'))).toContain('closed just now by Maren Oduya');
-  expect(screen.queryAllByRole('button')).toEqual([]);
+  // Nothing can be changed here; each says why it is so.
+  expect(screen.getAllByRole('button').every((b) => /^Why: /.test(b.getAttribute('aria-label')!))).toBe(true);
+});
+
+test('every value says why with one press: its layers, the one in force marked, by whom', async () => {
+  const { tools } = roomTools(ana, [...CLASS, closed('writeToClass'), { type: 'hushed', by: 'maren' }]);
+  showInRoom(tools, <Statements />);
+  fireEvent.click(screen.getByRole('button', { name: 'Why: Write to the class' }));
+  const dialog = await screen.findByRole('dialog', { name: 'Why: Write to the class' });
+  const rungs = [...dialog.querySelectorAll('li')].map((li) => li.textContent);
+  expect(rungs[0]).toMatch(/^Hush: closed in forceMaren Oduya/);
+  expect(rungs[1]).toMatch(/^Set in class: closedMaren Oduya/);
+  expect(rungs.at(-1)).toBe('The college: open');
 });
 
 test('the floor changes a limit with one press and shows which is in force', () => {

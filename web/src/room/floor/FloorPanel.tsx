@@ -8,9 +8,10 @@ import { keyOf } from '../../keys/keys';
 import { useWays } from '../../ways/useWays';
 import { Choice } from '../../ui/Choice';
 import { PermissionMark } from '../../ui/PermissionMark';
+import { Why } from '../controls/Why';
 import { AtTheDoor } from '../door/AtTheDoor';
 import { Lock } from '../door/Lock';
-import { nameFrom, useInfo, useInside, useNameOf, useRoom, type Inside } from '../live/useRoom';
+import { useInfo, useInside, useNameOf, useRoom, type Inside } from '../live/useRoom';
 import parts from '../frame/parts.module.css';
 import { OneQuestion } from './OneQuestion';
 import classes from './floor.module.css';
@@ -70,21 +71,16 @@ interface RowProps {
 const CapabilityRow = memo(function CapabilityRow({ capability, settable }: RowProps) {
   const { send } = useRoom();
   const select = useMemo(
-    () => (inside: Inside) => {
-      const { state, because } = classLimit(inside.room, capability);
-      const { layer, by } = because;
-      return { state, source: SOURCES[layer] ?? layer, who: by ? nameFrom(inside, by) : null };
-    },
+    () =>
+      ({ room }: Inside) =>
+        classLimit(room, capability).state,
     [capability],
   );
-  const { state: now, source, who } = useInside(select);
+  const now = useInside(select);
   const { label, states } = rowOf(capability);
   return (
-    <div
-      className={classes.capability}
-      title={`Set ${source === 'in class' || source === 'hush' ? '' : 'by '}${source}${who ? `, ${who}` : ''}`}
-    >
-      <span aria-hidden>{label}</span>
+    <div className={classes.capability}>
+      <Why capability={capability} />
       <Choice
         label={label}
         wholeNames
@@ -107,15 +103,6 @@ const CapabilityRow = memo(function CapabilityRow({ capability, settable }: RowP
     </div>
   );
 });
-
-/** The layers as a tip names them. */
-const SOURCES: Record<string, string> = {
-  college: 'the college',
-  course: 'the course',
-  series: 'the series',
-  session: 'this session',
-  live: 'in class',
-};
 
 /** Who has the floor, and the hands in the order of raising. */
 function Hands() {

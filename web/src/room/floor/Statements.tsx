@@ -1,6 +1,7 @@
 import type { Capability } from '@nimble-bell/core/api';
-import { PERMISSION_WORDS, rowOf, SHOWN_CAPABILITIES } from '@nimble-bell/core/limits';
+import { PERMISSION_WORDS, SHOWN_CAPABILITIES } from '@nimble-bell/core/limits';
 import { PermissionMark } from '../../ui/PermissionMark';
+import { Why } from '../controls/Why';
 import { useRefusal } from '../controls/useRefusal';
 import { useInside, useMay, type Inside } from '../live/useRoom';
 import parts from '../frame/parts.module.css';
@@ -32,7 +33,10 @@ function Statement({ capability }: { capability: Capability }) {
     <li data-state={shown}>
       <PermissionMark state={shown} />
       <span>
-        <strong>{rowOf(capability).label}</strong>: {PERMISSION_WORDS[shown].toLowerCase()}
+        <strong>
+          <Why capability={capability} />
+        </strong>
+        : {PERMISSION_WORDS[shown].toLowerCase()}
         {!allowed && <small>{refusal}</small>}
       </span>
     </li>
