@@ -15,6 +15,8 @@ export interface DoorRules {
   classList: Exclude<Entry, 'not'>;
   /** How guests come in. */
   guests: Entry;
+  /** A class that nobody who teaches is in closes after so many minutes. */
+  aloneMinutes: number;
   /** From so many minutes after the start one is late. */
   lateMinutes: number;
   /** How who is late comes in, where that is stricter. */
@@ -26,6 +28,7 @@ export const COLLEGE_DOOR: DoorRules = {
   teacherFirst: true,
   classList: 'straight',
   guests: 'straight',
+  aloneMinutes: 10,
   lateMinutes: 15,
   late: 'straight',
 };
@@ -42,6 +45,7 @@ export function doorRules(layers: readonly Layer[], kind: SeriesKind = 'class'):
     opensMinutesBefore: said('opensMinutesBefore'),
     classList: said('classList'),
     guests: said('guests'),
+    aloneMinutes: said('aloneMinutes'),
     lateMinutes: said('lateMinutes'),
     late: said('late'),
     teacherFirst:

@@ -8,6 +8,7 @@ export const DoorInput = z
     teacherFirst: z.boolean(),
     classList: Entry.exclude(['not']),
     guests: Entry,
+    aloneMinutes: z.int('Give whole minutes.').min(1).max(60, 'At most 60 minutes.'),
     lateMinutes: z.int('Give whole minutes.').min(0).max(240, 'At most 240 minutes.'),
     late: Entry,
   })

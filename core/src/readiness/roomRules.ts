@@ -106,6 +106,71 @@ const lateDoor: Rule = {
     ),
 };
 
+/** More than a teacher lets in one by one. */
+const CROWD = 60;
+
+const crowdKnocks: Rule = {
+  id: 'crowd-knocks',
+  level: 'warns',
+  stage: 'limits',
+  find: ({ door, people }) => {
+    const comers = (people ?? []).filter((p) => p.role === 'student').length;
+    return one(
+      door?.classList === 'knocks' &&
+        comers >= CROWD && {
+          text: `${countWords(comers, 'student')} knock, and somebody has to let them in while class begins.`,
+          fix: {
+            label: 'They walk straight in',
+            fix: { do: 'door', rules: { classList: 'straight' } },
+          },
+        },
+    );
+  },
+};
+
+const nobodyLetsIn: Rule = {
+  id: 'nobody-lets-in',
+  level: 'warns',
+  stage: 'limits',
+  find: ({ door }) =>
+    one(
+      door?.classList === 'knocks' &&
+        !door.teacherFirst && {
+          text: 'Students knock before a teacher is there: nobody lets them in.',
+          fix: { label: 'A teacher goes first', fix: { do: 'door', rules: { teacherFirst: true } } },
+        },
+    ),
+};
+
+const shutToLate: Rule = {
+  id: 'shut-to-late',
+  level: 'advises',
+  stage: 'limits',
+  find: ({ door }) =>
+    one(
+      door?.late === 'not' &&
+        door.lateMinutes < 5 && {
+          text: `Who comes ${door.lateMinutes ? `${countWords(door.lateMinutes, 'minute')} after the start` : 'a moment late'} is not let in at all.`,
+          fix: { label: 'They knock', fix: { do: 'door', rules: { late: 'knocks' } } },
+        },
+    ),
+};
+
+const closesAtOnce: Rule = {
+  id: 'closes-at-once',
+  level: 'advises',
+  stage: 'limits',
+  find: ({ door }) =>
+    one(
+      door !== null &&
+        door !== undefined &&
+        door.aloneMinutes < 3 && {
+          text: `A teacher whose line is lost for ${countWords(door.aloneMinutes, 'minute')} finds the room closed.`,
+          fix: { label: 'Ten minutes', fix: { do: 'door', rules: { aloneMinutes: 10 } } },
+        },
+    ),
+};
+
 const noRecordingPlan: Rule = {
   id: 'no-recording-plan',
   level: 'advises',
@@ -220,6 +285,10 @@ export const ROOM_RULES: readonly Rule[] = [
   anyonePresents,
   privateWriting,
   unattendedDoor,
+  crowdKnocks,
+  nobodyLetsIn,
+  shutToLate,
+  closesAtOnce,
   lateDoor,
   noRecordingPlan,
   recordingOffInSome,

@@ -5,7 +5,7 @@ export * from './words';
 export { entering, isHere, knowing, type Comer } from './presence/index';
 export { placeOf } from './stage/index';
 export { TALK_AT_ONCE, writingNeeds } from './talk/index';
-export { ABANDONED_MS, arriving, atDoor, goneFromDoor } from './door/index';
+export { ABANDONED_MS, arriving, atDoor, closesAt, goneFromDoor } from './door/index';
 export type { Knock, Out } from './door/state';
 export { Back } from './door/schema';
 export type { Occupant } from './presence/state';

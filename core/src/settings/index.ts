@@ -32,6 +32,8 @@ const DoorSettings = z
     classList: set(Entry.exclude(['not'])),
     /** Guests: who is invited for this course alone, or came by the class link. */
     guests: set(Entry),
+    /** A class that nobody who teaches is in closes after so many minutes. */
+    aloneMinutes: set(z.int().min(1).max(60)),
     /** From so many minutes after the start one is late. */
     lateMinutes: set(z.int().min(0).max(240)),
     /** What holds for who is late; the stricter of this and what holds for them anyway. */

@@ -88,6 +88,15 @@ function Fields({ door, set, mayPlan }: FieldsProps) {
           onChange={(e) => set({ teacherFirst: e.currentTarget.checked })}
           mb={8}
         />
+        <NumberInput
+          {...shared}
+          label="Without a teacher it closes"
+          suffix=" min after"
+          min={1}
+          max={60}
+          value={door.aloneMinutes}
+          onChange={(v) => set({ aloneMinutes: minutes(v, door.aloneMinutes) })}
+        />
       </Group>
       <HowFields door={door} set={set} mayPlan={mayPlan} />
     </>

@@ -7,6 +7,7 @@ import { Keys } from './controls/Keys';
 import { Porch } from './door/Porch';
 import { FloorPanel } from './floor/FloorPanel';
 import { Statements } from './floor/Statements';
+import { Alone } from './frame/Alone';
 import { Away } from './frame/Away';
 import { Doorway, WayBack } from './frame/Doorway';
 import { Stage } from './frame/Stage';
@@ -85,6 +86,7 @@ function RoomFrame() {
   const middle = [
     <main key="middle" className={classes.middle} id="content">
       <Away />
+      <Alone />
       <Stage />
       <div className={classes.under}>
         <Desk />

@@ -3,10 +3,12 @@ import { act, Profiler } from 'react';
 import type { Capability } from '@nimble-bell/core/api';
 import { CLASS as IN_CLASS, type RoomEvent } from '@nimble-bell/core/room';
 import { entry } from '@nimble-bell/core/testing';
+import { setServerTime } from '../app/clock';
 import { roomInfo, roomTools, show, showInRoom } from '../testing/render';
 import { Desk } from './desk/Desk';
 import { FloorPanel } from './floor/FloorPanel';
 import { Statements } from './floor/Statements';
+import { Alone } from './frame/Alone';
 import { Notice } from './frame/Notice';
 import { RunSheetBar } from './runSheet/RunSheetBar';
 import { Seats } from './seats/Seats';
@@ -221,4 +223,16 @@ test('an always-open room counts no minutes and says since when it is open', () 
   expect(screen.queryByText(/min left/)).toBeNull();
   expect(screen.queryByRole('img', { name: /Run sheet/ })).toBeNull();
   expect(screen.queryByRole('button', { name: 'Ring in' })).toBeNull();
+});
+
+test('a class that its teachers have left says when it closes, and stops when one is back', () => {
+  const left: RoomEvent[] = [...CLASS, { type: 'left', member: 'maren' }];
+  const { tools } = roomTools(ana, left);
+  setServerTime(30_000);
+  showInRoom(tools, <Alone />);
+  expect(screen.getByRole('status').textContent).toContain('unless one comes back');
+  expect(screen.getByText(/^\d:\d\d$/)).toBeTruthy();
+  document.body.innerHTML = '';
+  showInRoom(roomTools(ana, CLASS).tools, <Alone />);
+  expect(screen.queryByRole('status')).toBeNull();
 });

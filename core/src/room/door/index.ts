@@ -197,14 +197,27 @@ export const door = concern({
   },
   seenBy: (part, { role }) =>
     teaches(role) ? part : { ...part, knocks: [], admitted: [], out: {}, word: null },
-  /** Nobody is left behind alone: past its end an abandoned class closes; an always-open room when all have gone. */
-  due: ({ bell: { phase, kind, times }, door: { rules, unattendedSince, emptySince } }) => {
-    const since = kind === 'open' && !rules.teacherFirst ? emptySince : unattendedSince;
-    if (phase !== 'live' || since === null || !times || !kind) return null;
-    const over = kind === 'open' || kind === 'capture' ? 0 : times.endsAt + times.lingerMinutes * 60_000;
-    return { at: Math.max(since, over) + ABANDONED_MS, events: [{ type: 'dismissed', by: null }] };
+  due: (room) => {
+    const at = closesAt(room);
+    return at === null ? null : { at, events: [{ type: 'dismissed', by: null }] };
   },
 });
+
+/**
+ * When the room closes by itself, if nobody comes: nobody is left behind alone. A class closes so many minutes after the
+ * last who teaches went, past its end in a minute; an always-open room in a minute when all have gone.
+ */
+export function closesAt({
+  bell: { phase, kind, times },
+  door,
+}: Pick<RoomState, 'bell' | 'door'>): number | null {
+  const { rules, unattendedSince, emptySince } = door;
+  const open = kind === 'open' && !rules.teacherFirst;
+  const since = open ? emptySince : unattendedSince;
+  if (phase !== 'live' || since === null || !times || !kind) return null;
+  const over = kind === 'open' || kind === 'capture' ? 0 : times.endsAt + times.lingerMinutes * 60_000;
+  return Math.min(Math.max(since, over) + ABANDONED_MS, since + rules.aloneMinutes * 60_000);
+}
 
 const BACK_WORDS = {
   may: 'may come back',
