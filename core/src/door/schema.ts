@@ -12,5 +12,6 @@ export const DoorInput = z
     lateMinutes: z.int('Give whole minutes.').min(0).max(240, 'At most 240 minutes.'),
     late: Entry,
   })
-  .partial();
+  .partial()
+  .refine((door) => Object.keys(door).length > 0, 'Say something of the door.');
 export type DoorInput = z.infer<typeof DoorInput>;
