@@ -36,7 +36,7 @@ export function OneQuestion() {
         )
       }
     >
-      <span>{lent ? 'Writing is open; close it now' : 'Writing for one question'}</span>
+      <span>{lent ? 'Close writing now' : 'Writing for one question'}</span>
       {lent ? (
         <span className="figures" aria-hidden>{`${left} s`}</span>
       ) : (
