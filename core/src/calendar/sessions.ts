@@ -34,6 +34,10 @@ export interface SkippedDate {
   reason: string;
 }
 
+/** Whether the same dates are skipped for the same reasons. */
+export const sameSkips = (a: readonly SkippedDate[], b: readonly SkippedDate[]): boolean =>
+  a.length === b.length && a.every((s, i) => s.date === b[i]!.date && s.reason === b[i]!.reason);
+
 export interface PlannedSeries {
   sessions: PlannedSession[];
   skipped: SkippedDate[];

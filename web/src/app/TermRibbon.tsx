@@ -3,6 +3,7 @@ import { memo, useMemo } from 'react';
 import type { CourseDetail, SessionInfo, Term } from '@nimble-bell/core/api';
 import {
   dateWords,
+  sameSkips,
   termDays,
   toEpochDay,
   toLocalDate,
@@ -170,11 +171,18 @@ const DraftTicks = memo(function DraftTicks({ drafted, x }: { drafted: Drafted; 
   return (
     <>
       <path d={bars.join('')} className={classes.draft} />
-      {drafted.skipped.map(({ date, reason }) => (
-        <text key={date} x={x(toEpochDay(date), 720)} y={BASE + 2} className={classes.skip}>
-          ×<title>{`${dateWords(date)} is skipped: ${reason}`}</title>
-        </text>
-      ))}
+      <Skips skipped={drafted.skipped} x={x} />
     </>
   );
 });
+
+const Skips = memo(
+  function Skips({ skipped, x }: { skipped: Drafted['skipped']; x: OfSessions['x'] }) {
+    return skipped.map(({ date, reason }) => (
+      <text key={date} x={x(toEpochDay(date), 720)} y={BASE + 2} className={classes.skip}>
+        ×<title>{`${dateWords(date)} is skipped: ${reason}`}</title>
+      </text>
+    ));
+  },
+  (a, b) => a.x === b.x && sameSkips(a.skipped, b.skipped),
+);

@@ -7,6 +7,7 @@ import {
   dateWords,
   durationWords,
   endClock,
+  sameSkips,
   type PlannedSeries,
 } from '@nimble-bell/core/calendar';
 import { Clashes, ToldView } from './OutcomeView';
@@ -52,25 +53,37 @@ export const LiveDates = memo(function LiveDates({ planned, course, expected, ou
       )}
       {outcome && <Clashes clashes={outcome.clashes} zone={course.term.zone} />}
       {edit && outcome && outcome.told.length > 0 && <ToldView told={outcome.told} edit={edit} />}
-      {skipped.length > 0 && (
-        <div className={classes.skipped} data-testid="skipped">
-          <Text size="sm" fw={600}>
-            {countWords(skipped.length, 'date')} skipped
-          </Text>
-          {skipped.map((s) => (
-            <Text size="sm" key={s.date}>
-              <time>{dateWords(s.date)}</time>: {s.reason}
-            </Text>
-          ))}
-        </div>
-      )}
+      <Skipped skipped={skipped} />
       <Dates sessions={sessions} />
     </section>
   );
 });
 
-/** As many weeks as are in sight without scrolling. */
-const IN_SIGHT = 16;
+type SkippedDates = PlannedSeries['skipped'];
+
+/** What is skipped: the same for most keys, and then not drawn again. */
+const Skipped = memo(
+  function Skipped({ skipped }: { skipped: SkippedDates }) {
+    if (!skipped.length) return null;
+    return (
+      <div className={classes.skipped} data-testid="skipped">
+        <Text size="sm" fw={600}>
+          {countWords(skipped.length, 'date')} skipped
+        </Text>
+        {skipped.map((s) => (
+          <div key={s.date}>
+            <time>{dateWords(s.date)}</time>: {s.reason}
+          </div>
+        ))}
+      </div>
+    );
+  },
+  (a, b) => sameSkips(a.skipped, b.skipped),
+);
+
+/** As many lines as are in sight without scrolling, and as many dates as stand in one. */
+const LINES_IN_SIGHT = 16;
+const DATES_A_LINE = 2;
 const QUIET_MS = 250;
 
 type Sessions = PlannedSeries['sessions'];
@@ -86,6 +99,17 @@ function byWeek(sessions: Sessions): [string, Sessions][] {
   return [...weeks];
 }
 
+/** How many of the weeks are in sight. */
+function inSight(weeks: [string, Sessions][]): number {
+  let lines = 0;
+  const past = weeks.findIndex(([, those]) => {
+    const before = lines;
+    lines += Math.ceil(those.length / DATES_A_LINE);
+    return before >= LINES_IN_SIGHT;
+  });
+  return past < 0 ? weeks.length : past;
+}
+
 /** Its dates in one line that breaks between them. */
 const weekWords = (sessions: Sessions): string =>
   sessions
@@ -95,16 +119,17 @@ const weekWords = (sessions: Sessions): string =>
 /** Every date, by its week. The weeks in sight follow each key; the others when one has stopped typing. */
 const Dates = memo(function Dates({ sessions }: { sessions: Sessions }) {
   const weeks = byWeek(sessions);
+  const seen = inSight(weeks);
   return (
     <div
       className={classes.dates}
-      data-long={weeks.length > IN_SIGHT || undefined}
+      data-long={seen < weeks.length || undefined}
       tabIndex={0}
       aria-label="Dates by teaching week"
       role="region"
     >
-      <Weeks weeks={weeks.slice(0, IN_SIGHT)} />
-      <Rest weeks={weeks.slice(IN_SIGHT)} />
+      <Weeks weeks={weeks.slice(0, seen)} />
+      <Rest weeks={weeks.slice(seen)} />
     </div>
   );
 });

@@ -2,7 +2,7 @@ import { shortDay } from '../app/styledFields';
 import { Group, NumberInput, SegmentedControl, Select, Text } from '@mantine/core';
 import { DateInput, DatePickerInput, TimePicker } from '@mantine/dates';
 import type { UseFormReturnType } from '@mantine/form';
-import { memo, type ComponentType } from 'react';
+import { memo, type ComponentType, type ReactNode } from 'react';
 import type { CourseDetail, PatternKind, Weekday } from '@nimble-bell/core/api';
 import { WEEKDAYS } from '@nimble-bell/core/calendar';
 import { Faulty } from '../ui/Faulty';
@@ -157,6 +157,35 @@ const TURNS = [1, 2, 3, 4].map((n) => ({
   label: n === 1 ? 'Every week' : `Every ${['', '', '2nd', '3rd', '4th'][n]} week`,
 }));
 
+interface WeekdaysProps {
+  form: Form;
+  /** The days that are chosen, with commas. */
+  chosen: string;
+  fault: ReactNode;
+}
+
+const Weekdays = memo(
+  function Weekdays({ form, chosen, fault }: WeekdaysProps) {
+    return (
+      <Faulty label="Weekdays" fault={fault} className={classes.weekdays}>
+        {WEEKDAYS.map((day) => (
+          <button
+            key={day}
+            type="button"
+            className={classes.weekday}
+            aria-pressed={chosen.split(',').includes(day)}
+            aria-label={day}
+            onClick={() => form.setFieldValue('days', toggleDay(form.getValues().days, day))}
+          >
+            {day.slice(0, 3)}
+          </button>
+        ))}
+      </Faulty>
+    );
+  },
+  (a, b) => a.chosen === b.chosen && a.fault === b.fault,
+);
+
 function WeeklyFields({ form, course }: { form: Form; course: CourseDetail }) {
   const { days } = form.values;
   return (
@@ -164,20 +193,7 @@ function WeeklyFields({ form, course }: { form: Form; course: CourseDetail }) {
       <Text size="sm" fw={500} mb={4} aria-hidden>
         Weekdays
       </Text>
-      <Faulty label="Weekdays" fault={form.errors.days} className={classes.weekdays}>
-        {WEEKDAYS.map((day) => (
-          <button
-            key={day}
-            type="button"
-            className={classes.weekday}
-            aria-pressed={days.some((d) => d.day === day)}
-            aria-label={day}
-            onClick={() => form.setFieldValue('days', toggleDay(days, day))}
-          >
-            {day.slice(0, 3)}
-          </button>
-        ))}
-      </Faulty>
+      <Weekdays form={form} chosen={days.map((d) => d.day).join()} fault={form.errors.days} />
       {days.map((d, i) => (
         <DayRow key={d.day} form={form} course={course} day={d.day} index={i} />
       ))}

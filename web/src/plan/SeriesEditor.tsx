@@ -290,9 +290,11 @@ function useDates(course: CourseDetail, typed: SeriesForm) {
   const parsed = useMemo(() => SeriesInput.safeParse(draftOf(typed)), [typed]);
   // The dates are shown as soon as they can be said, whatever else is missing.
   const planned = useMemo(() => {
-    const { success, data: pattern } = MeetingPattern.safeParse(draftOf(typed).pattern);
-    return success ? sessionsOf(course.term, pattern, days, periodsFor(pattern, course.bellTimes)) : null;
-  }, [typed, course.term, course.bellTimes, days]);
+    const pattern = parsed.success
+      ? parsed.data.pattern
+      : MeetingPattern.safeParse(draftOf(typed).pattern).data;
+    return pattern ? sessionsOf(course.term, pattern, days, periodsFor(pattern, course.bellTimes)) : null;
+  }, [parsed, typed, course.term, course.bellTimes, days]);
   useEffect(() => draft.set(planned), [planned]);
   useEffect(() => () => draft.set(null), []);
   return { parsed, planned };
