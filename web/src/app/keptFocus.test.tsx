@@ -126,3 +126,16 @@ test('whoever clicked beside everything has put it down', async () => {
   await settle();
   expect(document.activeElement).toBe(document.body);
 });
+
+test('what is put down stays down: a phone’s keyboard that was sent away does not come again', async () => {
+  const list = document.createElement('div');
+  list.innerHTML = '<textarea></textarea>';
+  document.querySelector('main')!.append(list);
+  const field = list.querySelector('textarea')!;
+  field.focus();
+  field.blur();
+  await act(async () => {});
+  list.append(document.createElement('p'));
+  await act(async () => {});
+  expect(document.activeElement).toBe(document.body);
+});

@@ -79,73 +79,104 @@ function goOn(trail: readonly Step[], { fresh, instead }: Drawn): { next: HTMLEl
   return { next: back ?? pageHeading() };
 }
 
-/**
- * Focus is never lost to the page. When what has it goes away, it goes to the heading of what came in its stead; where
- * that is where one was before (an editor closed, a row drawn anew), back to what one came from. Whoever clicks beside
- * everything has put it down. One keeper serves every page: editors and dialogs need no code of their own for the way
- * back. Gives what ends it.
- */
-export function keepFocus(): () => void {
-  let trail: Step[] = [];
-  let held = false;
+class FocusKeeper {
+  #trail: Step[] = [];
+  /** Whether focus is wanted where it was last: not on its way elsewhere, and not put down. */
+  #held = false;
+  /** What has it was switched off meanwhile. */
+  #off = false;
   /** Where something is waited for, and until when by a timer. */
-  let waiting: { places: Node[]; late: ReturnType<typeof setTimeout> } | null = null;
-  const waitNoMore = () => {
-    clearTimeout(waiting?.late);
-    waiting = null;
-  };
-  const took = ({ target }: FocusEvent) => {
+  #waiting: { places: Node[]; late: ReturnType<typeof setTimeout> } | null = null;
+  readonly #watch = new MutationObserver((records) => this.#changed(records));
+
+  start() {
+    this.#watch.observe(document.body, {
+      childList: true,
+      subtree: true,
+      attributes: true,
+      attributeFilter: ['disabled'],
+    });
+    document.addEventListener('focusin', this.#took);
+    document.addEventListener('focusout', this.#left);
+    document.addEventListener('pointerdown', this.#pressed, true);
+  }
+
+  stop() {
+    this.#watch.disconnect();
+    this.#waitNoMore();
+    document.removeEventListener('focusin', this.#took);
+    document.removeEventListener('focusout', this.#left);
+    document.removeEventListener('pointerdown', this.#pressed, true);
+  }
+
+  readonly #took = ({ target }: FocusEvent) => {
     if (!(target instanceof HTMLElement) || target === document.body) return;
-    held = true;
-    waitNoMore();
-    if (trail.at(-1)?.element === target) return;
+    this.#held = true;
+    this.#off = false;
+    this.#waitNoMore();
+    if (this.#trail.at(-1)?.element === target) return;
     const said = say(target);
     const step = { element: target, said, nth: Math.max(0, alike(target, said).indexOf(target)) };
-    trail = [...trail.slice(1 - STEPS), step];
+    this.#trail = [...this.#trail.slice(1 - STEPS), step];
   };
-  // On its way to another it is nowhere for a moment, and what closes then is no loss.
-  const leaves = ({ relatedTarget }: FocusEvent) => {
-    if (relatedTarget) held = false;
+
+  /** On its way to another it is nowhere for a moment, and what closes then is no loss. */
+  readonly #left = ({ relatedTarget }: FocusEvent) => {
+    if (relatedTarget) this.#held = false;
   };
-  const put = ({ target }: Event) => {
-    if ((target as Element).closest(`${REACHED}, label`)) return;
-    held = false;
-    waitNoMore();
+
+  /** Whoever presses beside everything has put it down. */
+  readonly #pressed = ({ target }: Event) => {
+    if (!(target as Element).closest(`${REACHED}, label`)) this.#putDown();
   };
-  const changed = (records: MutationRecord[]) => {
-    const last = trail.at(-1);
-    if (!held || !last || (document.activeElement ?? document.body) !== document.body) return;
-    // While it works a button is off: it has focus again when it is on.
-    if (last.element.isConnected && !usable(last.element) && last.element.matches(':disabled')) return;
-    if (usable(last.element)) return last.element.focus();
-    const drawn = drawnBy(records, last.element, waiting?.places);
-    const { next, later } = goOn(trail, drawn);
+
+  #putDown() {
+    this.#held = false;
+    this.#waitNoMore();
+  }
+
+  #waitNoMore() {
+    clearTimeout(this.#waiting?.late);
+    this.#waiting = null;
+  }
+
+  #changed(records: readonly MutationRecord[]) {
+    const last = this.#trail.at(-1)?.element;
+    if (!this.#held || !last) return;
+    this.#off ||= last.isConnected && last.matches(':disabled');
+    if ((document.activeElement ?? document.body) !== document.body) return;
+    if (!usable(last)) {
+      // While it works a button is off: it has focus again when it is on.
+      if (!this.#off || !last.isConnected) this.#lost(records, last);
+    } else if (this.#off) last.focus();
+    // There still, and left: put down, as by a phone whose keyboard is sent away.
+    else this.#putDown();
+  }
+
+  #lost(records: readonly MutationRecord[], last: HTMLElement) {
+    const drawn = drawnBy(records, last, this.#waiting?.places);
+    const { next, later } = goOn(this.#trail, drawn);
     if (later) {
-      waiting ??= { places: drawn.places, late: setTimeout(() => held && focusOn(next), PATIENCE_MS) };
+      const late = () => setTimeout(() => this.#held && focusOn(next), PATIENCE_MS);
+      this.#waiting ??= { places: drawn.places, late: late() };
       return;
     }
     // Back where one came from, what lay between is forgotten.
     if (next && within(next, drawn.fresh)) {
-      const at = trail.findLastIndex(({ said }) => said === say(next));
-      if (at >= 0) trail = trail.slice(0, at);
+      const at = this.#trail.findLastIndex(({ said }) => said === say(next));
+      if (at >= 0) this.#trail = this.#trail.slice(0, at);
     }
     focusOn(next);
-  };
-  const watch = new MutationObserver(changed);
-  watch.observe(document.body, {
-    childList: true,
-    subtree: true,
-    attributes: true,
-    attributeFilter: ['disabled'],
-  });
-  document.addEventListener('focusin', took);
-  document.addEventListener('focusout', leaves);
-  document.addEventListener('pointerdown', put, true);
-  return () => {
-    watch.disconnect();
-    waitNoMore();
-    document.removeEventListener('focusin', took);
-    document.removeEventListener('focusout', leaves);
-    document.removeEventListener('pointerdown', put, true);
-  };
+  }
+}
+
+/**
+ * Focus is never lost to the page. When what has it goes away, it goes to the heading of what came in its stead; where
+ * that is where one was before (an editor closed, a row drawn anew), back to what one came from. One keeper serves every
+ * page: editors and dialogs need no code of their own for the way back. Gives what ends it.
+ */
+export function keepFocus(): () => void {
+  const keeper = new FocusKeeper();
+  keeper.start();
+  return () => keeper.stop();
 }
