@@ -59,28 +59,50 @@ function DoorForm({ kept }: { kept: Kept<DoorRules> | null }) {
   );
 }
 
-const minutes = (v: string | number, or: number) => (typeof v === 'number' ? v : or);
-
 interface FieldsProps {
   door: DoorRules;
   set: (more: Partial<DoorRules>) => void;
   mayPlan: boolean;
 }
 
-function Fields({ door, set, mayPlan }: FieldsProps) {
-  const shared = { disabled: !mayPlan, w: 220 };
+type MinutesKey = 'opensMinutesBefore' | 'aloneMinutes' | 'lateMinutes';
+
+interface MinutesProps extends FieldsProps {
+  of: MinutesKey;
+  label: string;
+  suffix: string;
+  least?: number;
+  most?: number;
+}
+
+function Minutes({ of, label, suffix, least = 0, most = 240, door, set, mayPlan }: MinutesProps) {
+  // Emptied to be typed anew: what holds is what was there until then.
+  const [empty, setEmpty] = useState(false);
+  return (
+    <NumberInput
+      disabled={!mayPlan}
+      w={220}
+      label={label}
+      suffix={suffix}
+      min={least}
+      max={most}
+      allowDecimal={false}
+      value={empty ? '' : door[of]}
+      onChange={(v) => {
+        setEmpty(v === '');
+        if (typeof v === 'number') set({ [of]: v });
+      }}
+      onBlur={() => setEmpty(false)}
+    />
+  );
+}
+
+function Fields(all: FieldsProps) {
+  const { door, set, mayPlan } = all;
   return (
     <>
       <Group align="flex-end">
-        <NumberInput
-          {...shared}
-          label="It opens"
-          suffix=" min before the start"
-          min={0}
-          max={240}
-          value={door.opensMinutesBefore}
-          onChange={(v) => set({ opensMinutesBefore: minutes(v, door.opensMinutesBefore) })}
-        />
+        <Minutes of="opensMinutesBefore" label="It opens" suffix=" min before the start" {...all} />
         <Switch
           label="Not before a teacher has rung in"
           disabled={!mayPlan}
@@ -88,23 +110,23 @@ function Fields({ door, set, mayPlan }: FieldsProps) {
           onChange={(e) => set({ teacherFirst: e.currentTarget.checked })}
           mb={8}
         />
-        <NumberInput
-          {...shared}
+        <Minutes
+          of="aloneMinutes"
           label="Without a teacher it closes"
           suffix=" min after"
-          min={1}
-          max={60}
-          value={door.aloneMinutes}
-          onChange={(v) => set({ aloneMinutes: minutes(v, door.aloneMinutes) })}
+          least={1}
+          most={60}
+          {...all}
         />
       </Group>
-      <HowFields door={door} set={set} mayPlan={mayPlan} />
+      <HowFields {...all} />
     </>
   );
 }
 
 /** How each kind of comer comes in. */
-function HowFields({ door, set, mayPlan }: FieldsProps) {
+function HowFields(all: FieldsProps) {
+  const { door, set, mayPlan } = all;
   const how = { disabled: !mayPlan, w: 220, allowDeselect: false };
   return (
     <>
@@ -131,16 +153,7 @@ function HowFields({ door, set, mayPlan }: FieldsProps) {
           onChange={(v) => set({ late: v as DoorRules['late'] })}
         />
         {door.late !== 'straight' && (
-          <NumberInput
-            disabled={!mayPlan}
-            w={220}
-            label="Late is"
-            suffix=" min after the start"
-            min={0}
-            max={240}
-            value={door.lateMinutes}
-            onChange={(v) => set({ lateMinutes: minutes(v, door.lateMinutes) })}
-          />
+          <Minutes of="lateMinutes" label="Late is" suffix=" min after the start" {...all} />
         )}
       </Group>
     </>

@@ -1,7 +1,7 @@
 import { Button, TextInput } from '@mantine/core';
-import { useState, type KeyboardEvent } from 'react';
 import { clockWords } from '@nimble-bell/core/calendar';
 import { useInfo, useInside, useRoom, type Inside } from '../live/useRoom';
+import { useLine } from '../controls/useLine';
 import parts from '../frame/parts.module.css';
 import classes from './door.module.css';
 
@@ -58,13 +58,7 @@ export function AtTheDoor() {
 /** A word to all who wait. */
 function Word() {
   const { send } = useRoom();
-  const [text, setText] = useState('');
-  const press = (e: KeyboardEvent) => {
-    if (e.key !== 'Enter' || !text.trim()) return;
-    e.preventDefault();
-    setText('');
-    void send({ type: 'porchWord', text: text.trim() });
-  };
+  const { field } = useLine((text) => send({ type: 'porchWord', text }));
   return (
     <TextInput
       mt={6}
@@ -72,9 +66,7 @@ function Word() {
       aria-label="A word to those who wait"
       placeholder="A word to them, and Enter"
       maxLength={200}
-      value={text}
-      onChange={(e) => setText(e.currentTarget.value)}
-      onKeyDown={press}
+      {...field}
     />
   );
 }

@@ -1,5 +1,6 @@
 import { Button } from '@mantine/core';
 import { useInside, useNameOf, useRoom, type Inside } from '../live/useRoom';
+import { ActButton } from '../controls/ActButton';
 import parts from '../frame/parts.module.css';
 import classes from './door.module.css';
 
@@ -13,17 +14,13 @@ export function Lock() {
   const gone = Object.keys(out);
   return (
     <>
-      <Button
-        variant="default"
-        size="xs"
-        fullWidth
-        mt={8}
-        data-act="lock"
-        aria-pressed={locked !== null}
+      <ActButton
+        act="lock"
+        pressed={locked !== null}
         onClick={() => void send({ type: locked ? 'unlock' : 'lock' })}
       >
         {locked ? 'Unlock the door' : 'Lock the door'}
-      </Button>
+      </ActButton>
       {gone.length > 0 && (
         <>
           <h2 className={parts.heading}>Put out</h2>

@@ -4,10 +4,9 @@ import { memo, useMemo } from 'react';
 import { clockWords } from '@nimble-bell/core/calendar';
 import { PERMISSION_WORDS, rowOf, SHOWN_CAPABILITIES } from '@nimble-bell/core/limits';
 import { classLimit } from '@nimble-bell/core/room';
-import { keyOf } from '../../keys/keys';
-import { useWays } from '../../ways/useWays';
 import { Choice } from '../../ui/Choice';
 import { PermissionMark } from '../../ui/PermissionMark';
+import { ActButton } from '../controls/ActButton';
 import { Why } from '../controls/Why';
 import { AtTheDoor } from '../door/AtTheDoor';
 import { Lock } from '../door/Lock';
@@ -26,21 +25,17 @@ const selectFloor = ({ room }: Inside) => room.floor;
 export function FloorPanel() {
   const { send } = useRoom();
   const { live, hushed } = useInside(selectHush);
-  const key = keyOf('hush', useWays().ways.keys);
   return (
     <aside className={classes.floor} aria-label="The floor">
-      <button
-        type="button"
+      <ActButton
+        act="hush"
         className={classes.hush}
-        data-act="hush"
-        aria-keyshortcuts={key?.toUpperCase()}
-        aria-pressed={hushed}
+        pressed={hushed}
         disabled={!live}
         onClick={() => void send({ type: hushed ? 'lift' : 'hush' })}
       >
         {hushed ? 'Lift the hush' : 'Hush'}
-        {key && <kbd>{key.toUpperCase()}</kbd>}
-      </button>
+      </ActButton>
       <AtTheDoor />
       <h2 className={parts.heading}>Students may</h2>
       {SHOWN_CAPABILITIES.map((c) => (

@@ -1,9 +1,7 @@
-import { useNow } from '../../app/clock';
-import { keyOf } from '../../keys/keys';
-import { useWays } from '../../ways/useWays';
 import { classLimit } from '@nimble-bell/core/room';
+import { useNow } from '../../app/clock';
+import { ActButton } from '../controls/ActButton';
 import { useInside, useRoom, type Inside } from '../live/useRoom';
-import classes from './floor.module.css';
 
 /** As long as a class needs to read a question and answer it. */
 const SECONDS = 60;
@@ -19,29 +17,27 @@ const select = ({ room }: Inside) => ({
 export function OneQuestion() {
   const { send } = useRoom();
   const { live, open, lent, until } = useInside(select);
-  const key = keyOf('question', useWays().ways.keys);
   const now = useNow(1000);
   const left = Math.max(0, Math.ceil((until - now) / 1000));
   return (
-    <button
-      type="button"
-      className={classes.question}
-      data-act="question"
-      aria-keyshortcuts={key?.toUpperCase()}
-      aria-pressed={lent}
+    <ActButton
+      act="question"
+      pressed={lent}
       disabled={!live || (open && !lent)}
+      mark={
+        lent && (
+          <span className="figures" aria-hidden>
+            {left} s
+          </span>
+        )
+      }
       onClick={() =>
         void send(
           lent ? { type: 'closeAgain' } : { type: 'openFor', capability: 'writeToClass', seconds: SECONDS },
         )
       }
     >
-      <span>{lent ? 'Close writing now' : 'Writing for one question'}</span>
-      {lent ? (
-        <span className="figures" aria-hidden>{`${left} s`}</span>
-      ) : (
-        key && <kbd>{key.toUpperCase()}</kbd>
-      )}
-    </button>
+      {lent ? 'Close writing now' : 'Writing for one question'}
+    </ActButton>
   );
 }

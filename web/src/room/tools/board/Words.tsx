@@ -1,7 +1,8 @@
 import { NativeSelect, TextInput } from '@mantine/core';
-import { useState, type KeyboardEvent } from 'react';
+import { useState } from 'react';
 import type { Stroke } from '@nimble-bell/core/api';
 import type { PutText } from '@nimble-bell/core/room';
+import { useLine } from '../../controls/useLine';
 import { useRoom } from '../../live/useRoom';
 import { freeIn, PLACES } from './lettering';
 import classes from './board.module.css';
@@ -9,20 +10,10 @@ import classes from './board.module.css';
 /** Words for the board: written, and put in a place that has a name. No pointer is needed. */
 export function Words({ texts, colour }: { texts: readonly PutText[]; colour: Stroke['colour'] }) {
   const { send } = useRoom();
-  const [text, setText] = useState('');
   const [where, setWhere] = useState(PLACES[0]!.name);
-  const put = async () => {
-    const words = text.trim();
-    if (!words) return;
-    setText('');
-    if (!(await send({ type: 'putText', text: { text: words, at: freeIn(where, texts), colour } })))
-      setText(words);
-  };
-  const press = (e: KeyboardEvent) => {
-    if (e.key !== 'Enter') return;
-    e.preventDefault();
-    void put();
-  };
+  const { field } = useLine((words) =>
+    send({ type: 'putText', text: { text: words, at: freeIn(where, texts), colour } }),
+  );
   return (
     <div className={classes.words}>
       <TextInput
@@ -30,9 +21,7 @@ export function Words({ texts, colour }: { texts: readonly PutText[]; colour: St
         aria-label="Words for the board"
         placeholder="Words, and Enter"
         maxLength={200}
-        value={text}
-        onChange={(e) => setText(e.currentTarget.value)}
-        onKeyDown={press}
+        {...field}
       />
       <NativeSelect
         size="xs"

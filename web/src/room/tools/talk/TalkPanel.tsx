@@ -1,9 +1,10 @@
 import { Button, Select, Textarea } from '@mantine/core';
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Addressee, Capability, MaterialInfo, Role } from '@nimble-bell/core/api';
 import { teaches } from '@nimble-bell/core/roster';
 import { useAsked } from '../../../app/queries';
 import { Materials } from '../../../ui/Materials';
+import { useLine } from '../../controls/useLine';
 import { useRefusal } from '../../controls/useRefusal';
 import parts from '../../frame/parts.module.css';
 import {
@@ -116,7 +117,6 @@ function useChoices(): { value: string; label: string }[] {
 function Writing() {
   const { send } = useRoom();
   const [to, setTo] = useState('class');
-  const [text, setText] = useState('');
   const choices = useChoices();
 
   const addressee: Addressee = to === 'class' || to === 'teachers' ? { to } : { to: 'member', member: to };
@@ -124,17 +124,9 @@ function Writing() {
     to === 'class' ? 'writeToClass' : to === 'teachers' ? 'writeToTeachers' : 'writeToStudents';
   const { allowed } = useMay(capability);
   const refusal = useRefusal(capability);
-  const say = async () => {
-    const said = text.trim();
-    if (!said || !allowed) return;
-    setText('');
-    if (!(await send({ type: 'say', addressee, text: said }))) setText(said);
-  };
-  const press = (e: KeyboardEvent) => {
-    if (e.key !== 'Enter' || e.shiftKey) return;
-    e.preventDefault();
-    void say();
-  };
+  const { text, say, field } = useLine(
+    async (said) => allowed && send({ type: 'say', addressee, text: said }),
+  );
   return (
     <div className={classes.write}>
       <Select
@@ -152,9 +144,7 @@ function Writing() {
             aria-label="Write"
             data-act="write"
             placeholder="Write, and press Enter"
-            value={text}
-            onChange={(e) => setText(e.currentTarget.value)}
-            onKeyDown={press}
+            {...field}
             autosize
             minRows={1}
             maxRows={4}

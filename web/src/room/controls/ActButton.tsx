@@ -1,0 +1,43 @@
+import type { ReactNode } from 'react';
+import { keyOf, type KeyId } from '../../keys/keys';
+import { useWays } from '../../ways/useWays';
+import classes from './act.module.css';
+
+interface Props {
+  act: KeyId;
+  pressed: boolean;
+  disabled?: boolean;
+  /** In place of its usual look. */
+  className?: string | undefined;
+  onClick: () => void;
+  children: ReactNode;
+  /** In place of the key, while something is more pressing. */
+  mark?: ReactNode;
+}
+
+/** A button of the room that a key presses as well, and which shows that key: the person's own, or the usual one. */
+export function ActButton({
+  act,
+  pressed,
+  disabled = false,
+  className = classes.act,
+  onClick,
+  children,
+  mark,
+}: Props) {
+  const key = keyOf(act, useWays().ways.keys)?.toUpperCase();
+  return (
+    <button
+      type="button"
+      className={className}
+      data-act={act}
+      aria-keyshortcuts={key}
+      aria-pressed={pressed}
+      disabled={disabled}
+      onClick={onClick}
+    >
+      <span>{children}</span>
+      {mark ?? (key && <kbd className={classes.key}>{key}</kbd>)}
+    </button>
+  );
+}
