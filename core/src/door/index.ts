@@ -1,27 +1,14 @@
+import type { z } from 'zod';
 import type { SeriesKind } from '../calendar/seriesKind';
 import { teaches, type Role } from '../roster/role';
 import { instantWords, zoneWords } from '../calendar/words';
 import type { Instant } from '../calendar/zone';
-import { ENTRIES, inForce, type Entry, type Layer } from '../settings/index';
+import { ENTRIES, inForce, type DoorValues, type Entry, type Layer } from '../settings/index';
 
 export { DoorInput } from './schema';
 
-export interface DoorRules {
-  /** Students may enter from this many minutes before the start. */
-  opensMinutesBefore: number;
-  /** Nobody but teachers enters before a teacher has rung in. */
-  teacherFirst: boolean;
-  /** How those on the class list come in. */
-  classList: Exclude<Entry, 'not'>;
-  /** How guests come in. */
-  guests: Entry;
-  /** A class that nobody who teaches is in closes after so many minutes. */
-  aloneMinutes: number;
-  /** From so many minutes after the start one is late. */
-  lateMinutes: number;
-  /** How who is late comes in, where that is stricter. */
-  late: Entry;
-}
+/** The door's rules in force. */
+export type DoorRules = z.infer<typeof DoorValues>;
 
 export const COLLEGE_DOOR: DoorRules = {
   opensMinutesBefore: 15,

@@ -21,23 +21,34 @@ export const ENTRIES = ['straight', 'knocks', 'not'] as const;
 export const Entry = z.enum(ENTRIES);
 export type Entry = z.infer<typeof Entry>;
 
-/** Who may enter when, and how. */
+/** Who may enter when, and how: what each value can be. */
+export const DoorValues = z.object({
+  /** Students may enter from this many minutes before the start. */
+  opensMinutesBefore: z.int('Give whole minutes.').min(0).max(240, 'At most 240 minutes.'),
+  /** Nobody but teachers enters before a teacher has rung in. */
+  teacherFirst: z.boolean(),
+  /** How those on the class list come in. */
+  classList: Entry.exclude(['not']),
+  /** How guests come in: who is invited for this course alone, or came by the class link. */
+  guests: Entry,
+  /** A class that nobody who teaches is in closes after so many minutes. */
+  aloneMinutes: z.int('Give whole minutes.').min(1).max(60, 'At most 60 minutes.'),
+  /** From so many minutes after the start one is late. */
+  lateMinutes: z.int('Give whole minutes.').min(0).max(240, 'At most 240 minutes.'),
+  /** How who is late comes in, where that is stricter. */
+  late: Entry,
+});
+const { shape: DOOR } = DoorValues;
+
 const DoorSettings = z
   .object({
-    /** Students may enter from this many minutes before the start. */
-    opensMinutesBefore: set(z.int().min(0).max(240)),
-    /** Nobody but teachers enters before a teacher has rung in. */
-    teacherFirst: set(z.boolean()),
-    /** Those on the class list. */
-    classList: set(Entry.exclude(['not'])),
-    /** Guests: who is invited for this course alone, or came by the class link. */
-    guests: set(Entry),
-    /** A class that nobody who teaches is in closes after so many minutes. */
-    aloneMinutes: set(z.int().min(1).max(60)),
-    /** From so many minutes after the start one is late. */
-    lateMinutes: set(z.int().min(0).max(240)),
-    /** What holds for who is late; the stricter of this and what holds for them anyway. */
-    late: set(Entry),
+    opensMinutesBefore: set(DOOR.opensMinutesBefore),
+    teacherFirst: set(DOOR.teacherFirst),
+    classList: set(DOOR.classList),
+    guests: set(DOOR.guests),
+    aloneMinutes: set(DOOR.aloneMinutes),
+    lateMinutes: set(DOOR.lateMinutes),
+    late: set(DOOR.late),
   })
   .partial();
 

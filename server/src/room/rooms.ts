@@ -1,5 +1,5 @@
 import { isStanding } from '@nimble-bell/core/calendar';
-import type { RoomEvent, StoredEvent } from '@nimble-bell/core/room';
+import { goneFromDoor, type RoomEvent, type StoredEvent } from '@nimble-bell/core/room';
 import type { Context } from '../context';
 import { sessionById } from '../courses/store';
 import { Elsewhere, type Leases } from './lease';
@@ -112,7 +112,8 @@ export class Rooms {
       const opened: RoomEvent[] = state.bell.kind ? [] : [{ type: 'opened', kind, times, layers }];
       if (state.bell.phase === 'live')
         opened.push({ type: 'interrupted', from: silentSince ?? room.lastAt ?? this.ctx.now() });
-      return opened;
+      // Nobody has a page at its door either: who waited knocks again.
+      return [...opened, ...state.door.knocks.flatMap((k) => goneFromDoor(state, k.member))];
     });
     // A room that was just read has nobody connected: who was in a waiting one has long gone, who was in class may return.
     await heedOutside(this.ctx, room);

@@ -83,7 +83,14 @@ test('who is put out is out at once, and comes back as the teacher said', () => 
     room.do(maren, { type: 'putOut', member: 'ana', back, reason: 'Noise' });
     expect([isHere(room.state, 'ana'), sends(room.state, 'ana', 'sound')]).toEqual([false, false]);
     expect(verdict(ANA)).toBe(stands);
-    expect(logOf(room.events).at(-2)!.text).toContain('put out Ana Lanyon');
+    // Who may come back and does is out no more.
+    comes(ANA);
+    expect(Object.keys(room.state.door.out)).toEqual(back === 'may' ? [] : ['ana']);
+    expect(
+      logOf(room.events)
+        .map((l) => l.text)
+        .join(),
+    ).toContain('put out Ana Lanyon');
   }
   const { room } = evening();
   expect(room.refusal(maren, { type: 'putOut', member: 'maren', back: 'not', reason: '' })?.code).toBe(
@@ -96,6 +103,14 @@ test('who is late knocks, by the time of the start', () => {
   expect(verdict(ANA)).toBe('in');
   room.later = 5 * 60_000;
   expect(verdict(ANA)).toBe('knocks');
+  // So it is for a small group; a room without dates knows nobody who is late.
+  for (const [kind, stands] of [
+    ['group', 'knocks'],
+    ['open', 'in'],
+  ] as const) {
+    const other = new TestRoom().happen(opening([doorOf({ late: 'knocks', lateMinutes: 5 })], { kind }));
+    expect(atDoor(other.state, ANA, 6 * 60_000)).toBe(stands);
+  }
 });
 
 test('whatever happens at a door: nobody waits twice or is in and waits, no student learns of it', () => {

@@ -1,4 +1,5 @@
 import { COLLEGE_DOOR, doorRules, entryFor } from '../../door/index';
+import { isStanding } from '../../calendar/seriesKind';
 import { listWords } from '../../calendar/words';
 import { teaches } from '../../roster/role';
 import { concern, EVERYONE, type Audience } from '../kernel/concern';
@@ -29,6 +30,13 @@ const TEACHERS: Audience = { to: 'some', members: [] };
 
 const without = <T extends { member: string }>(list: readonly T[], members: readonly string[]) =>
   list.filter((one) => !members.includes(one.member));
+
+/** Whoever came in again is out no more. */
+const letIn = (part: DoorState, member: string): DoorState =>
+  part.out[member] ? { ...part, out: outWithout(part, [member]) } : part;
+
+const outWithout = ({ out }: DoorState, members: readonly string[]) =>
+  Object.fromEntries(Object.entries(out).filter(([m]) => !members.includes(m)));
 
 /** Those of them who wait at the door. */
 const waiting = ({ door: { knocks } }: RoomState, members: readonly string[]) =>
@@ -136,7 +144,7 @@ export const door = concern({
         ...part,
         knocks: without(part.knocks, members),
         admitted: [...new Set([...part.admitted, ...members])],
-        out: Object.fromEntries(Object.entries(part.out).filter(([m]) => !members.includes(m))),
+        out: outWithout(part, members),
       }),
       log: ({ by, members }, nameOf) => `${nameOf(by)} let in ${listWords(members.map(nameOf))}.`,
     },
@@ -176,7 +184,7 @@ export const door = concern({
       evolve: (part, { member }) => ({
         ...part,
         admitted: [...part.admitted, member],
-        out: Object.fromEntries(Object.entries(part.out).filter(([m]) => m !== member)),
+        out: outWithout(part, [member]),
       }),
       log: ({ by, member }, nameOf) => `${nameOf(by)} lets ${nameOf(member)} come back.`,
     },
@@ -188,11 +196,9 @@ export const door = concern({
       rules: doorRules(limits.layers, bell.kind ?? 'class'),
     }),
     rangIn: (part, { at }, room) => watched(part, room, at),
-    entered: (part, { at }, room) => watched(part, room, at),
+    entered: (part, { member, at }, room) => watched(letIn(part, member), room, at),
     left: (part, { at }, room) => watched(part, room, at),
     known: (part, { at }, room) => watched(part, room, at),
-    // Who waits knocks again when the server is back.
-    interrupted: (part) => ({ ...part, knocks: [] }),
     dismissed: (part) => ({ ...part, knocks: [] }),
   },
   seenBy: (part, { role }) =>
@@ -236,7 +242,7 @@ export function atDoor(room: RoomState, { member, role }: Comer, now: number): '
   if (admitted.includes(member) || room.presence.people[member]) return 'in';
   if (locked) return refuse('locked');
   const { times, kind } = room.bell;
-  const startsAt = times && kind === 'class' ? times.startsAt : Infinity;
+  const startsAt = times && kind && !isStanding(kind) ? times.startsAt : Infinity;
   const entry = entryFor(rules, role, startsAt, now);
   return entry === 'not' ? refuse('not-let-in') : entry === 'knocks' ? 'knocks' : 'in';
 }

@@ -1,29 +1,113 @@
+import type { PorchInfo } from '@nimble-bell/core/api';
+import type { StoredEvent, StoredOf } from '@nimble-bell/core/room';
+import type { MemberRow } from '../../accounts/store';
+import type { RoomFacts } from '../entrance/info';
 import type { Room } from '../room';
 import type { LiveSocket } from './visits';
 
 /** A page that waits at a room's door. */
-export interface Waiting {
+interface Waiting {
   socket: LiveSocket;
   room: Room;
   member: string;
 }
 
-/** Every page that waits at a door of this server, by its socket. */
-export class Porch {
-  readonly #bySocket = new Map<string, Waiting>();
+/** What changes whether somebody may come in, and how. */
+export const DOOR_EVENTS: ReadonlySet<StoredEvent['type']> = new Set([
+  'rangIn',
+  'dismissed',
+  'settingsChanged',
+  'replanned',
+  'unlocked',
+]);
 
-  add(waiting: Waiting) {
-    this.#bySocket.set(waiting.socket.id, waiting);
+const TURNED = 'A teacher does not let you into this session.';
+
+/**
+ * Those who wait at the doors of this server's rooms. They are no visitors: they hear nothing of a room but that
+ * something is different at its door, and then enter anew.
+ */
+export class Doorkeeper {
+  readonly #waiting = new Map<string, Waiting>();
+
+  wait(waiting: Waiting) {
+    this.#waiting.set(waiting.socket.id, waiting);
   }
-  remove(socket: string): Waiting | null {
-    const waiting = this.#bySocket.get(socket) ?? null;
-    this.#bySocket.delete(socket);
+
+  /** Gives who it was, and at which door. */
+  goes(socket: string): { room: Room; member: string } | null {
+    const waiting = this.#waiting.get(socket) ?? null;
+    this.#waiting.delete(socket);
     return waiting;
   }
-  at(room: Room): Waiting[] {
-    return [...this.#bySocket.values()].filter((w) => w.room === room);
+
+  waits(room: Room, member: string): boolean {
+    return this.#at(room, [member]).length > 0;
   }
-  of(room: Room, members: readonly string[]): Waiting[] {
-    return this.at(room).filter((w) => members.includes(w.member));
+
+  /** What happened in a room, to those at its door whom it concerns. */
+  tell(room: Room, events: readonly StoredEvent[]) {
+    for (const e of events) {
+      if (DOOR_EVENTS.has(e.type)) this.#emit(room, 'door');
+      if (e.type === 'admitted') this.#emit(room, 'door', e.members);
+      if (e.type === 'turnedAway') this.#turn(this.#at(room, e.members), e.word || TURNED);
+      if (e.type === 'dismissed') this.#turn(this.#at(room), 'The class is over.');
+      if (e.type === 'porchTold')
+        for (const { socket } of this.#at(room)) socket.emit('porch-word', { text: e.text });
+    }
+  }
+
+  /** Another server has this room: who waits connects anew, and waits there. */
+  moved(room: Room) {
+    for (const { socket } of this.#at(room)) {
+      this.#waiting.delete(socket.id);
+      socket.emit('moved');
+      socket.disconnect(true);
+    }
+  }
+
+  #at(room: Room, members?: readonly string[]): Waiting[] {
+    return [...this.#waiting.values()].filter(
+      (w) => w.room === room && (!members || members.includes(w.member)),
+    );
+  }
+
+  #emit(room: Room, what: 'door', members?: readonly string[]) {
+    for (const { socket } of this.#at(room, members)) socket.emit(what);
+  }
+
+  #turn(some: readonly Waiting[], message: string) {
+    for (const { socket } of some) {
+      this.#waiting.delete(socket.id);
+      socket.emit('put-out', { message });
+    }
   }
 }
+
+/** What somebody who knocked is told while they wait. */
+export function porchFor(
+  room: Room,
+  member: MemberRow,
+  { course, session }: RoomFacts,
+  now: number,
+): PorchInfo {
+  const { knocks, word } = room.state.door;
+  const { seriesTitle, number, startsAt } = session;
+  return {
+    course,
+    session: { seriesTitle, number, startsAt },
+    zone: member.zone,
+    since: knocks.find((k) => k.member === member.id)?.at ?? now,
+    word,
+  };
+}
+
+const SENT_OUT = {
+  may: 'A teacher has put you out of the room. You may come in again.',
+  knocks: 'A teacher has put you out of the room. Knock to come in again.',
+  not: 'A teacher has put you out of this session.',
+} as const;
+
+/** What somebody who is put out reads. */
+export const sentOutWords = ({ back, reason }: Pick<StoredOf<'sentOut'>, 'back' | 'reason'>): string =>
+  reason ? `${SENT_OUT[back]} ${reason}` : SENT_OUT[back];

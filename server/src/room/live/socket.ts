@@ -20,6 +20,7 @@ import {
   snapshotFor,
   TALK_AT_ONCE,
   type StoredEvent,
+  type StoredOf,
 } from '@nimble-bell/core/room';
 import { isFor, targetOf, teaches } from '@nimble-bell/core/roster';
 import { linkCode, principalOf, type Principal } from '../../accounts/principal';
@@ -39,7 +40,7 @@ import { addUpdate, updatesOf } from '../store';
 import { Allowance, type Allowed } from './allowance';
 import { channels, tell, type LiveServer } from './broadcast';
 import { isOther, standingNow, type Credential } from './rights';
-import { Porch, type Waiting } from './porch';
+import { Doorkeeper, DOOR_EVENTS, porchFor, sentOutWords } from './doorkeeper';
 import { Visits, type LiveSocket, type Visit } from './visits';
 import type { MemberRow } from '../../accounts/store';
 
@@ -48,22 +49,6 @@ const GRACE_MS = 4000;
 /** Ends of links and sign-ins, and what other servers changed, are noticed this often. */
 const CHECK_MS = 1000;
 
-/** What changes whether somebody may come in. */
-const DOOR_EVENTS: ReadonlySet<StoredEvent['type']> = new Set([
-  'rangIn',
-  'dismissed',
-  'settingsChanged',
-  'replanned',
-  'unlocked',
-]);
-
-/** What somebody who is put out reads; the reason follows. */
-const SENT_OUT = {
-  may: 'A teacher has put you out of the room. You may come in again.',
-  knocks: 'A teacher has put you out of the room. Knock to come in again.',
-  not: 'A teacher has put you out of this session.',
-} as const;
-
 type Handlers = { [K in PageMessage]: (socket: LiveSocket, body: BodyOf<K>) => Promise<Answers[K]> };
 
 /** The live channel: who enters, what they command, and what each may hear. */
@@ -71,7 +56,7 @@ export class RoomSocket {
   readonly io: LiveServer;
   readonly facts: Facts;
   readonly #visits = new Visits();
-  readonly #porch = new Porch();
+  readonly #door = new Doorkeeper();
   readonly #allowance = new Allowance();
   /** Entering, leaving and the end of a connection are taken in turn for each page. */
   readonly #turns = new Turns();
@@ -129,7 +114,8 @@ export class RoomSocket {
     // Ring-in, dismissal and new settings decide about the door.
     if (events.some((e) => DOOR_EVENTS.has(e.type))) this.facts.forget();
     tell(this.io, room, events);
-    this.#tellDoor(room, events);
+    this.#door.tell(room, events);
+    for (const e of events) if (e.type === 'sentOut') void this.#sendOut(room, e);
     if (events.some((e) => e.type === 'dismissed')) {
       this.#empty(room);
       this.rooms.forget(room.session);
@@ -272,7 +258,7 @@ export class RoomSocket {
     if (known && (known.room.session !== session || known.member.id !== member.id))
       await this.#depart(socket.id, 0);
     const room = await this.rooms.room(session);
-    this.#porch.remove(socket.id);
+    this.#door.goes(socket.id);
     const credential: Credential =
       principal.kind === 'link'
         ? { kind: 'link', code: member.link }
@@ -291,7 +277,7 @@ export class RoomSocket {
     return this.#roomFor(room, member, about, after);
   }
 
-  /** Whoever knocks is no visitor yet: they hear nothing of the room but that somebody comes to the door. */
+  /** Whoever knocks is no visitor yet. */
   async #wait(
     socket: LiveSocket,
     room: Room,
@@ -299,67 +285,38 @@ export class RoomSocket {
     about: RoomFacts,
   ): Promise<Answers['enter']> {
     await this.#depart(socket.id, 0);
-    this.#porch.add({ socket, room, member: member.id });
+    this.#door.wait({ socket, room, member: member.id });
     this.#spend(member, 'commands');
-    const { knocks, word } = room.state.door;
-    const { seriesTitle, number, startsAt } = about.session;
     const now = this.ctx.now();
-    return {
-      porch: {
-        course: about.course,
-        session: { seriesTitle, number, startsAt },
-        zone: member.zone,
-        since: knocks.find((k) => k.member === member.id)?.at ?? now,
-        word,
-      },
-      now,
-    };
+    return { porch: porchFor(room, member, about, now), now };
   }
 
-  /** What happened at the door, to those whom it concerns. */
-  #tellDoor(room: Room, events: readonly StoredEvent[]) {
-    const turn = (some: Waiting[], message: string) => {
-      for (const { socket } of some) {
-        this.#porch.remove(socket.id);
-        socket.emit('put-out', { message });
-      }
-    };
-    for (const e of events) {
-      if (DOOR_EVENTS.has(e.type)) for (const { socket } of this.#porch.at(room)) socket.emit('door');
-      if (e.type === 'admitted')
-        for (const { socket } of this.#porch.of(room, e.members)) socket.emit('door');
-      if (e.type === 'porchTold')
-        for (const { socket } of this.#porch.at(room)) socket.emit('porch-word', { text: e.text });
-      if (e.type === 'turnedAway')
-        turn(this.#porch.of(room, e.members), e.word || 'A teacher does not let you into this session.');
-      if (e.type === 'dismissed') turn(this.#porch.at(room), 'The class is over.');
-      if (e.type === 'sentOut') void this.#sendOut(room, e);
-    }
-  }
-
-  async #sendOut(room: Room, { member, back, reason }: Extract<StoredEvent, { type: 'sentOut' }>) {
-    const message = `${SENT_OUT[back]}${reason ? ` ${reason}` : ''}`;
-    for (const visit of this.#visits.in(room).filter((v) => v.member.id === member))
-      await this.#putOut(visit, message).catch((e: unknown) => this.ctx.log.error(e, 'putting out'));
+  async #sendOut(room: Room, event: StoredOf<'sentOut'>) {
+    for (const visit of this.#visits.in(room).filter((v) => v.member.id === event.member))
+      await this.#putOut(visit, sentOutWords(event)).catch((e: unknown) =>
+        this.ctx.log.error(e, 'putting out'),
+      );
   }
 
   /** A page goes from the room or from its door; after a while, or at once, its person has too. */
   async #goAway(socketId: string, grace: number) {
-    const waited = this.#porch.remove(socketId);
+    const waited = this.#door.goes(socketId);
     if (waited) {
       const { room, member } = waited;
-      const end = () =>
-        this.#porch.of(room, [member]).length
-          ? Promise.resolve()
-          : room.happen((state) => goneFromDoor(state, member));
-      if (grace === 0) await end();
-      else
-        setTimeout(
-          () => void end().catch((e: unknown) => this.ctx.log.warn({ why: String(e) }, 'a knock')),
-          grace,
-        ).unref();
+      await this.#after(grace, 'a knock', async () => {
+        if (!this.#door.waits(room, member)) await room.happen((state) => goneFromDoor(state, member));
+      });
     }
     await this.#depart(socketId, grace);
+  }
+
+  /** Does it at once, or in a while; what is done in a while and fails is logged. */
+  async #after(grace: number, what: string, work: () => Promise<void>) {
+    if (grace === 0) return work();
+    setTimeout(
+      () => void work().catch((e: unknown) => this.ctx.log.warn({ why: String(e) }, what)),
+      grace,
+    ).unref();
   }
 
   #roomFor(room: Room, member: MemberRow, about: RoomFacts, after: number): Answers['enter'] {
@@ -399,11 +356,7 @@ export class RoomSocket {
           ? [{ type: 'left', member: member.id }]
           : [],
       );
-    if (grace === 0) return leave();
-    setTimeout(
-      () => void leave().catch((e: unknown) => this.ctx.log.warn({ why: String(e) }, 'a departure')),
-      grace,
-    ).unref();
+    return this.#after(grace, 'a departure', leave);
   }
 
   /**
@@ -483,6 +436,7 @@ export class RoomSocket {
 
   /** Another server has this room: its pages connect anew, and are taken there. */
   #moved(room: Room) {
+    this.#door.moved(room);
     for (const { socket } of this.#visits.in(room)) {
       this.#visits.remove(socket.id);
       socket.emit('moved');
