@@ -1,8 +1,8 @@
 import { expect, test } from '@playwright/test';
 import type { Delivery } from '@nimble-bell/core/api';
 import { io } from 'socket.io-client';
-import { account, byLink, dismiss, makeCourse, ringIn, walkIn } from './support/course';
-import { MAREN } from './support/people';
+import { account, byLink, dismiss, makeCourse, ringIn, throughDoor, walkIn } from './support/course';
+import { MAREN, person } from './support/people';
 import { BASE_URL, pidOf } from './support/product';
 
 test('the server is killed in class and comes back: pages return by themselves and no acknowledged event is lost', async ({
@@ -150,4 +150,48 @@ test('mail that is not taken is tried again and said, and arrives when the mailb
   await expect
     .poll(async () => (await deliveries()).map((d) => d.state), { timeout: 40_000 })
     .toEqual(['sent', 'sent']);
+});
+
+test('the server is killed while one waits at the door: they knock again by themselves, once, and are let in', async ({
+  browser,
+  page,
+}) => {
+  test.setTimeout(90_000);
+  const course = await makeCourse({ students: 2, apart: true });
+  const api = await account(MAREN);
+  const door = await api.put(`/api/courses/${course.id}/door`, { data: { classList: 'knocks' } });
+  expect(door.ok()).toBe(true);
+  await ringIn(page, course);
+  const [ana] = await person(browser);
+  const [ben, goes] = await person(browser);
+  for (const [i, view] of [ana, ben].entries()) {
+    await view.goto(`${course.students[i]!.link}/room/${course.session}`);
+    await throughDoor(view);
+    await expect(view.getByRole('heading', { name: 'You have knocked' })).toBeVisible();
+  }
+  await expect(page.getByRole('region', { name: 'At the door: 2' })).toBeVisible();
+  await page.getByRole('button', { name: 'Lock the door' }).click();
+  process.kill(pidOf('app'), 'SIGKILL');
+  await expect(page.getByText('The connection is lost.')).toBeVisible();
+  // Who gives up while the server is away knocks no more.
+  await goes.close();
+  await expect(page.getByText('The connection is lost.')).toHaveCount(0, { timeout: 30_000 });
+  // The lock is what it was, and whoever waited meets it: it is read from the room’s events.
+  await expect(page.getByRole('button', { name: 'Unlock the door' })).toBeVisible();
+  await expect(ana.getByText('The door is locked. Nobody else comes in for now.')).toBeVisible({
+    timeout: 15_000,
+  });
+  await expect(page.getByRole('region', { name: /^At the door/ })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Unlock the door' }).click();
+  await ana.reload();
+  await throughDoor(ana);
+  await expect(page.getByRole('region', { name: 'At the door: 1' })).toContainText('Ana Lanyon');
+  process.kill(pidOf('app'), 'SIGKILL');
+  await expect(page.getByText('The connection is lost.')).toBeVisible();
+  await expect(page.getByText('The connection is lost.')).toHaveCount(0, { timeout: 30_000 });
+  const again = page.getByRole('region', { name: 'At the door: 1' });
+  await expect(again).toContainText('Ana Lanyon', { timeout: 15_000 });
+  await page.getByRole('button', { name: 'Let in Ana Lanyon' }).click();
+  await expect(ana.getByRole('group', { name: 'Your desk' })).toBeVisible();
+  await dismiss(page);
 });

@@ -43,7 +43,7 @@ function Room({ session }: { session: string }) {
   if (status === 'porch' && porch) return <Porch porch={porch} />;
   if (status === 'refused')
     return (
-      <Doorway title={phase ? 'You have left the room' : 'The door is shut'}>
+      <Doorway title={phase ? 'You are not in the room any more' : 'The door is shut'}>
         <Text ta="center">{refusal}</Text>
         <WayBack info={connection.view.info} />
       </Doorway>

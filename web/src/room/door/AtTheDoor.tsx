@@ -22,7 +22,7 @@ export function AtTheDoor() {
       {knocks.slice(0, NAMED).map((k) => (
         <div key={k.member} className={classes.knock}>
           <span className={classes.name}>
-            {k.name}
+            <bdi>{k.name}</bdi>
             {k.role === 'guest' && ', guest'} <time>{clockWords(k.at, zone)}</time>
           </span>
           <span className={classes.acts}>

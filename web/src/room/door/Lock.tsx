@@ -27,7 +27,7 @@ export function Lock() {
           {gone.map((member) => (
             <div key={member} className={classes.knock}>
               <span className={classes.name}>
-                {nameOf(member)}
+                <bdi>{nameOf(member)}</bdi>
                 {out[member]!.reason && `: ${out[member]!.reason}`}
               </span>
               <Button

@@ -37,6 +37,7 @@ export function FloorPanel() {
         {hushed ? 'Lift the hush' : 'Hush'}
       </ActButton>
       <AtTheDoor />
+      <Hands />
       <h2 className={parts.heading}>Students may</h2>
       {SHOWN_CAPABILITIES.map((c) => (
         <CapabilityRow key={c} capability={c} settable={live && !hushed} />
@@ -53,7 +54,6 @@ export function FloorPanel() {
         Mute everyone
       </Button>
       <Lock />
-      <Hands />
     </aside>
   );
 }
