@@ -37,7 +37,7 @@ export function ActButton({
       onClick={onClick}
     >
       <span>{children}</span>
-      {mark ?? (key && <kbd className={classes.key}>{key}</kbd>)}
+      {mark || (key && <kbd className={classes.key}>{key}</kbd>)}
     </button>
   );
 }
