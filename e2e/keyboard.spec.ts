@@ -39,6 +39,8 @@ interface Opened {
   leave?: 'Escape' | { button: string };
   /** What has focus after that, where it is not what was pressed. */
   ends?: RegExp;
+  /** Every stop of what was opened is walked as well. */
+  walked?: boolean;
 }
 
 const OPENED: Opened[] = [
@@ -46,7 +48,10 @@ const OPENED: Opened[] = [
   { path: '/courses', press: 'Show the address', begins: /^input: Address to subscribe to/ },
   { path: '/college', press: 'New term', begins: /^h1: A new term/ },
   { path: '/college', press: 'New bell times', begins: /^input: Name/, leave: { button: 'Back' } },
-  { path: 'plan', press: 'Add a series', begins: /^h1: A new series/, leave: { button: 'Back' } },
+  {
+    ...{ path: 'plan', press: 'Add a series', begins: /^h1: A new series/ },
+    ...{ walked: true, leave: { button: 'Back' } },
+  },
   { path: 'plan', press: 'Change', begins: /^h1: Change Lecture/, leave: { button: 'Back' } },
   { path: 'plan', press: 'Cancel a week', begins: /^span: Cancel a week/, leave: 'Escape' },
   { path: 'plan', press: 'Remove', begins: /^button: Keep/, leave: { button: 'Keep' } },
@@ -72,7 +77,7 @@ test('what is opened by key is begun at its heading or its first field, and left
   const course = await makeCourse({ students: 3, apart: true });
   await signIn(page, MAREN);
   const [student] = await person(browser, { reducedMotion: 'reduce' });
-  for (const { path, press, begins, leave, ends } of OPENED) {
+  for (const { path, press, begins, leave, ends, walked } of OPENED) {
     const at = path === 'in' ? student : page;
     const own = path === 'in' ? course.students[0]!.link : `/course/${course.id}/${path}`;
     await openRoute(at, { path: path.startsWith('/') ? path : own, name: '', of: 'teacher' });
@@ -81,6 +86,7 @@ test('what is opened by key is begun at its heading or its first field, and left
     const opens = await focused(at);
     await at.keyboard.press('Enter');
     await expect.soft.poll(() => focused(at), `${path}: ${press}`).toMatch(begins);
+    if (walked) expect.soft((await walkThrough(at)).faults, `${path}: ${press}, walked`).toEqual([]);
     if (!leave) continue;
     if (leave === 'Escape') await at.keyboard.press('Escape');
     else {

@@ -58,7 +58,9 @@ async function planning(page: Page) {
   await page.getByLabel('Name of the series').fill('Drop-in clinic');
   for (const day of ['monday', 'wednesday'])
     await page.getByRole('button', { name: day, exact: true }).click();
-  await page.getByLabel('Sessions you expect').fill('28');
+  const expected = page.getByLabel('Sessions you expect');
+  await expected.focus();
+  await expected.fill('28');
   await shoot(page, 'series-editor');
   await page.getByRole('button', { name: 'Throw away what I typed' }).click();
   await page.goto(`${course}/plan/week`);

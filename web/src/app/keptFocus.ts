@@ -1,6 +1,6 @@
 import { focusOn, pageHeading } from './useHeadingFocus';
 
-/** How far back one's way is known. */
+/** How far back one’s way is known. */
 const STEPS = 40;
 /** So long what comes in the stead of what went may be on its way. */
 const PATIENCE_MS = 600;
@@ -15,6 +15,9 @@ interface Step {
   nth: number;
 }
 
+/** How many openers are remembered, one in what another opened. */
+const DEEP = 8;
+
 const say = (e: HTMLElement): string =>
   [
     e.tagName,
@@ -26,6 +29,9 @@ const say = (e: HTMLElement): string =>
 
 const alike = (e: Element, said: string): HTMLElement[] =>
   [...document.querySelectorAll<HTMLElement>(e.tagName)].filter((other) => say(other) === said);
+
+const again = ({ element, said, nth }: Step): HTMLElement | undefined =>
+  usable(element) ? element : alike(element, said)[nth];
 
 const usable = (e: HTMLElement): boolean =>
   e.isConnected &&
@@ -57,30 +63,37 @@ const firstIn = (drawn: readonly Element[], what: string): HTMLElement | undefin
     .flatMap((f) => [...(f.matches(what) ? [f] : []), ...f.querySelectorAll(what)])
     .find((e): e is HTMLElement => e instanceof HTMLElement && usable(e));
 
-/** Where one is after what had focus is gone; `later` where what comes in its stead may be on its way. */
-function goOn(trail: readonly Step[], { fresh, instead }: Drawn): { next: HTMLElement | null; later?: true } {
+/** Where one goes after what had focus is gone: back to where one was, or on to what was opened, now or on its way. */
+interface Way {
+  next: HTMLElement | null;
+  how: 'back' | 'on' | 'later';
+}
+
+function goOn(trail: readonly Step[], { fresh, instead }: Drawn): Way {
   let back: HTMLElement | undefined;
   for (const step of [...trail].reverse()) {
-    const again = usable(step.element) ? step.element : alike(step.element, step.said)[step.nth];
-    if (again && usable(again)) {
-      back = again;
+    const stands = again(step);
+    if (stands && usable(stands)) {
+      back = stands;
       break;
     }
   }
   // What was drawn anew with this change is what one came from: one is back.
-  if (back && within(back, fresh)) return { next: back };
+  if (back && within(back, fresh)) return { next: back, how: 'back' };
   const heading = firstIn(fresh, HEADING);
-  if (heading?.closest('main, [role=dialog]')) return { next: heading };
+  if (heading?.closest('main, [role=dialog]')) return { next: heading, how: 'on' };
   // What one came from stands: it was what one pressed that went, for what came in its stead.
   if (back && back === trail.at(-2)?.element) {
     const opened = firstIn(instead, REACHED);
-    return opened ? { next: opened } : { next: back, later: true };
+    return opened ? { next: opened, how: 'on' } : { next: back, how: 'later' };
   }
-  return { next: back ?? pageHeading() };
+  return { next: back ?? pageHeading(), how: back ? 'back' : 'on' };
 }
 
 class FocusKeeper {
   #trail: Step[] = [];
+  /** What opened something in its own stead, however far one walked in that since. */
+  #openers: (Step & { at: string })[] = [];
   /** Whether focus is wanted where it was last: not on its way elsewhere, and not put down. */
   #held = false;
   /** What has it was switched off meanwhile. */
@@ -141,32 +154,46 @@ class FocusKeeper {
   }
 
   #changed(records: readonly MutationRecord[]) {
-    const last = this.#trail.at(-1)?.element;
-    if (!this.#held || !last) return;
+    const step = this.#trail.at(-1);
+    if (!this.#held || !step) return;
+    const last = step.element;
     this.#off ||= last.isConnected && last.matches(':disabled');
     if ((document.activeElement ?? document.body) !== document.body) return;
     if (!usable(last)) {
       // While it works a button is off: it has focus again when it is on.
-      if (!this.#off || !last.isConnected) this.#lost(records, last);
+      if (!this.#off || !last.isConnected) this.#lost(records, step);
     } else if (this.#off) last.focus();
     // There still, and left: put down, as by a phone whose keyboard is sent away.
     else this.#putDown();
   }
 
-  #lost(records: readonly MutationRecord[], last: HTMLElement) {
-    const drawn = drawnBy(records, last, this.#waiting?.places);
-    const { next, later } = goOn(this.#trail, drawn);
-    if (later) {
+  #lost(records: readonly MutationRecord[], step: Step) {
+    const drawn = drawnBy(records, step.element, this.#waiting?.places);
+    const { next, how } = this.#opener(drawn) ?? goOn(this.#trail, drawn);
+    if (how === 'later') {
       const late = () => setTimeout(() => this.#held && focusOn(next), PATIENCE_MS);
       this.#waiting ??= { places: drawn.places, late: late() };
       return;
     }
-    // Back where one came from, what lay between is forgotten.
-    if (next && within(next, drawn.fresh)) {
+    if (how === 'on') this.#openers = [...this.#openers.slice(1 - DEEP), { ...step, at: location.pathname }];
+    else if (next && within(next, drawn.fresh)) {
+      // What lay between is forgotten.
       const at = this.#trail.findLastIndex(({ said }) => said === say(next));
       if (at >= 0) this.#trail = this.#trail.slice(0, at);
     }
     focusOn(next);
+  }
+
+  /** What opened what is gone now, drawn anew: one is back there, wherever one walked since. */
+  #opener({ fresh }: Drawn): Way | null {
+    const found = this.#openers.findLastIndex(({ at, ...step }) => {
+      const stands = at === location.pathname ? again(step) : undefined;
+      return stands && usable(stands) && within(stands, fresh);
+    });
+    if (found < 0) return null;
+    const next = again(this.#openers[found]!) ?? null;
+    this.#openers = this.#openers.slice(0, found);
+    return { next, how: 'back' };
   }
 }
 
