@@ -1,5 +1,5 @@
 import { shortDay } from '../app/styledFields';
-import { Group, NumberInput, SegmentedControl, Select, Text } from '@mantine/core';
+import { Group, SegmentedControl, Select, Text } from '@mantine/core';
 import { DateInput, DatePickerInput, TimePicker } from '@mantine/dates';
 import type { UseFormReturnType } from '@mantine/form';
 import { memo, type ComponentType, type ReactNode } from 'react';
@@ -7,6 +7,7 @@ import type { CourseDetail, PatternKind, Weekday } from '@nimble-bell/core/api';
 import { WEEKDAYS } from '@nimble-bell/core/calendar';
 import { Faulty } from '../ui/Faulty';
 import { toggleDay, togglePeriod, type SeriesForm } from './seriesForm';
+import { NumberField } from './typedFields';
 import classes from './plan.module.css';
 
 export type Form = UseFormReturnType<SeriesForm>;
@@ -85,21 +86,15 @@ function TimeFields({ form }: { form: Form }) {
         w={110}
         {...form.getInputProps('start')}
       />
-      <NumberInput
-        label="Length"
-        suffix=" min"
-        min={1}
-        max={720}
-        w={130}
-        {...form.getInputProps('minutes')}
-      />
+      <NumberField form={form} path="minutes" label="Length" suffix=" min" min={1} max={720} w={130} />
       {form.values.patternKind !== 'dates' && (
-        <NumberInput
+        <NumberField
+          form={form}
+          path="every"
           label={form.values.patternKind === 'daily' ? 'Every … days' : 'Every … months'}
           min={1}
           max={26}
           w={130}
-          {...form.getInputProps('every')}
         />
       )}
     </Group>
@@ -119,7 +114,7 @@ function MonthlyFields({ form }: { form: Form }) {
         onChange={(v) => form.setFieldValue('monthBy', v as SeriesForm['monthBy'])}
       />
       {form.values.monthBy === 'date' ? (
-        <NumberInput label="Day" min={1} max={31} w={90} {...form.getInputProps('onDate')} />
+        <NumberField form={form} path="onDate" label="Day" min={1} max={31} w={90} />
       ) : (
         <>
           <Select
@@ -325,14 +320,15 @@ const DayStart = dayField('start', function DayStart({ form, day, index }: DayPr
 
 const DayMinutes = dayField('minutes', function DayMinutes({ form, day, index }: DayProps) {
   return (
-    <NumberInput
+    <NumberField
+      form={form}
+      path={`days.${index}.minutes`}
       label={index === 0 ? 'Length' : undefined}
       aria-label={`Minutes on ${day}`}
       suffix=" min"
       min={1}
       max={720}
       w={130}
-      {...form.getInputProps(`days.${index}.minutes`)}
     />
   );
 });
@@ -373,24 +369,26 @@ export const EndFields = partOf(
             />
           )}
           {endsBy === 'count' && (
-            <NumberInput
+            <NumberField
+              form={form}
+              path="count"
               aria-label="Sessions"
               suffix=" sessions"
               w={150}
               min={1}
               max={400}
-              {...form.getInputProps('count')}
             />
           )}
           {endsBy === 'hours' && (
-            <NumberInput
+            <NumberField
+              form={form}
+              path="hours"
               aria-label="Hours"
               suffix=" hours"
               w={150}
               min={0.5}
               max={2000}
               step={0.5}
-              {...form.getInputProps('hours')}
             />
           )}
         </Group>

@@ -1,15 +1,4 @@
-import {
-  Alert,
-  Button,
-  Group,
-  Loader,
-  MultiSelect,
-  NumberInput,
-  Paper,
-  Select,
-  Text,
-  TextInput,
-} from '@mantine/core';
+import { Alert, Button, Group, Loader, MultiSelect, Paper, Select, Text } from '@mantine/core';
 import { DateInput } from '@mantine/dates';
 import { useForm, type UseFormReturnType } from '@mantine/form';
 import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
@@ -40,6 +29,7 @@ import { LiveDates } from './LiveDates';
 import { EndFields, partOf, PatternFields, type Form } from './PatternFields';
 import { draftOf, emptyForm, fieldOf, formFaults, formOf, type SeriesForm } from './seriesForm';
 import { useKeeping, useKept, type Kept } from './useKeptDraft';
+import { NumberField, TextField } from './typedFields';
 import { usePreview } from './usePreview';
 import classes from './plan.module.css';
 
@@ -160,7 +150,7 @@ interface Part {
 const NameFields = partOf(['title', 'kind'], function NameFields({ form }: Part) {
   return (
     <Group grow align="flex-start">
-      <TextInput label="Name of the series" maxLength={90} {...form.getInputProps('title')} />
+      <TextField form={form} path="title" label="Name of the series" maxLength={90} />
       <Select label="What it is" data={KINDS} allowDeselect={false} {...form.getInputProps('kind')} />
     </Group>
   );
@@ -169,22 +159,24 @@ const NameFields = partOf(['title', 'kind'], function NameFields({ form }: Part)
 const NumberFields = partOf(['lingerMinutes', 'expected'], function NumberFields({ form }: Part) {
   return (
     <Group align="flex-start">
-      <NumberInput
+      <NumberField
+        form={form}
+        path="lingerMinutes"
         label="Linger"
         suffix=" min"
         description="Open afterwards, for questions"
         min={0}
         max={120}
         w={200}
-        {...form.getInputProps('lingerMinutes')}
       />
-      <NumberInput
+      <NumberField
+        form={form}
+        path="expected"
         label="Sessions you expect"
         description="The dates are checked against it"
         min={1}
         max={400}
         w={220}
-        {...form.getInputProps('expected')}
       />
     </Group>
   );
@@ -211,12 +203,13 @@ const MoreFields = partOf(['firstDate', 'group', 'leads'], function MoreFields({
         onChange={(v) => form.setFieldValue('firstDate', v ?? '')}
         error={form.errors.firstDate}
       />
-      <TextInput
+      <TextField
+        form={form}
+        path="group"
         label="Only for group"
         placeholder="The whole class"
         maxLength={40}
         w={150}
-        {...form.getInputProps('group')}
       />
       <MultiSelect
         label="Led by"
