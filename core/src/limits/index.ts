@@ -14,5 +14,6 @@ export {
 export * from './ladder';
 export * from './resolve';
 export * from './schema';
+export * from './sheets';
 export * from './words';
 export { teaches } from '../roster/role';

@@ -24,7 +24,7 @@ const hushLayer = ({ by, at }: { by: string; at: number }): Layer => ({
 
 /** The layers in force for the class as a whole. */
 export function layersOf({ limits }: Pick<RoomState, 'limits'>): Layer[] {
-  const layers = [...limits.layers, limits.live];
+  const layers = [...limits.layers, limits.cue, limits.live];
   return limits.hush ? [...layers, hushLayer(limits.hush)] : layers;
 }
 
@@ -55,7 +55,10 @@ export function may(
   const { hush } = room.limits;
   if (!hush && room.presence.people[member]?.grants?.includes(capability))
     return { allowed: true, state: 'open', because: { layer: 'person', by: null, at: null } };
-  const verdict = classLimit(room, capability);
+  const own = hush ? undefined : room.limits.exceptions[member]?.[capability];
+  const verdict: Resolved = own
+    ? { state: own.state, because: { layer: 'person', by: own.by, at: own.at } }
+    : classLimit(room, capability);
   // The floor is a teacher's own word: it lets one person speak even where speaking is closed to the class.
   if (room.floor.holder === member && !hush && (verdict.state === 'byHand' || capability === 'speak'))
     return { allowed: true, state: verdict.state, because: { layer: 'floor', by: null, at: null } };

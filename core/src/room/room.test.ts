@@ -53,6 +53,9 @@ test('a student gives no teaching command, whatever it is', () => {
     porchWord: { type: 'porchWord', text: 'In a moment.' },
     putOut: { type: 'putOut', member: 'ben', back: 'may', reason: '' },
     letBack: { type: 'letBack', member: 'ben' },
+    cue: { type: 'cue', index: 0 },
+    goByClock: { type: 'goByClock', on: true },
+    planLeft: { type: 'planLeft', left: [] },
   };
   const teaching = Object.entries(COMMANDS).filter(([, rule]) => rule.who === 'teaching');
   expect(Object.keys(commands).sort()).toEqual(teaching.map(([type]) => type as CommandType).sort());

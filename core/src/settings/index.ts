@@ -64,7 +64,17 @@ const RecordingSettings = z
   .partial();
 
 /** A planned stretch of a session. */
-export const Segment = z.object({ title: z.string().max(90), minutes: z.number().min(0) });
+export const Segment = z.object({
+  title: z.string().max(90),
+  minutes: z.number().min(0).max(720),
+  /** The rule sheet that it goes by, and what that says of limits: a room does not look it up. */
+  sheet: z.string().max(20).nullable().default(null),
+  limits: z.partialRecord(Capability, Permission).default({}),
+  /** What becomes of the recording; null leaves it as it is. */
+  recording: z.enum(['on', 'paused']).nullable().default(null),
+  /** For those who teach alone: it never reaches a room. */
+  note: z.string().max(500).default(''),
+});
 export type Segment = z.infer<typeof Segment>;
 
 /**
@@ -72,6 +82,11 @@ export type Segment = z.infer<typeof Segment>;
  * college, course, series and session.
  */
 export const Settings = z.object({
+  /** The rule sheet that was applied here: its values stand among the limits, and follow it when it is edited. */
+  sheet: z
+    .object({ applied: set(z.string().max(20)) })
+    .partial()
+    .default({}),
   limits: z.partialRecord(Capability, set(Permission)).default({}),
   door: DoorSettings.default({}),
   recording: RecordingSettings.default({}),
@@ -83,7 +98,7 @@ export const Settings = z.object({
 export type Settings = z.infer<typeof Settings>;
 export type Section = keyof Settings;
 
-export const noSettings = (): Settings => ({ limits: {}, door: {}, recording: {}, runSheet: {} });
+export const noSettings = (): Settings => ({ sheet: {}, limits: {}, door: {}, recording: {}, runSheet: {} });
 
 /** The settings of one place, by its name. */
 export interface Layer {

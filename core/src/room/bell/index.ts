@@ -1,4 +1,5 @@
 import { concern, EVERYONE } from '../kernel/concern';
+import { cueEvents } from '../runSheet/index';
 import { nameIn } from '../words';
 
 /** A class's beginning and end: the room as it opens, ring-in, dismissal, and what was planned of it. */
@@ -15,6 +16,7 @@ export const bell = concern({
         return [
           { type: 'rangIn', by: actor.member },
           ...(automatic ? [{ type: 'recordingStarted' as const, by: null }] : []),
+          ...cueEvents(room, actor.member, 0, automatic ? 'on' : room.recording.state),
         ];
       },
     },

@@ -7,6 +7,7 @@ import { floorCommands, floorEvents } from '../floor/schema';
 import { limitsCommands, limitsEvents } from '../limits/schema';
 import { presenceCommands, presenceEvents } from '../presence/schema';
 import { recordingCommands, recordingEvents } from '../recording/schema';
+import { runSheetCommands, runSheetEvents } from '../runSheet/schema';
 import { stageCommands, stageEvents } from '../stage/schema';
 import { talkCommands, talkEvents } from '../talk/schema';
 
@@ -22,6 +23,7 @@ export const COMMAND_SCHEMAS = {
   ...boardCommands,
   ...recordingCommands,
   ...doorCommands,
+  ...runSheetCommands,
 };
 
 /** What happens in a room, by type, in today's version. `by` and `member` are members; instants are ms. */
@@ -36,6 +38,7 @@ export const EVENT_SCHEMAS = {
   ...boardEvents,
   ...recordingEvents,
   ...doorEvents,
+  ...runSheetEvents,
 };
 
 export type CommandType = keyof typeof COMMAND_SCHEMAS;

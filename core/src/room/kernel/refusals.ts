@@ -23,6 +23,7 @@ const SENTENCES = {
   taken: 'Somebody is presenting. You can present when they stop.',
   closed: 'This is closed.',
   'no-sense': 'This state makes no sense here.',
+  'no-segment': 'The run sheet has no such part any more.',
   'not-recording': 'Nothing is being recorded.',
   'too-many': 'That was too much at once. Wait a moment, then go on.',
   away: 'The server cannot write anything down for the moment. Try again in a moment.',

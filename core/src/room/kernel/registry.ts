@@ -6,6 +6,7 @@ import { floor } from '../floor/index';
 import { limits } from '../limits/index';
 import { presence } from '../presence/index';
 import { recording } from '../recording/index';
+import { runSheet } from '../runSheet/index';
 import { stage } from '../stage/index';
 import { talk } from '../talk/index';
 import type { CommandRule, Concern, EventRule } from './concern';
@@ -19,7 +20,7 @@ export type AnyConcern = Concern<keyof Parts, CommandType, EventType>;
  * The concerns of a room, in the order in which they heed one another's events: who is there and what is allowed come
  * before what follows from it.
  */
-const ALL = { bell, presence, limits, floor, desk, stage, talk, board, recording, door };
+const ALL = { bell, presence, limits, floor, desk, stage, talk, board, recording, door, runSheet };
 
 export const CONCERNS = Object.values(ALL) as unknown as readonly AnyConcern[];
 
@@ -35,6 +36,7 @@ export const COMMANDS: { readonly [K in CommandType]: CommandRule<K> } = {
   ...board.commands,
   ...recording.commands,
   ...door.commands,
+  ...runSheet.commands,
 };
 
 /** Every event's rule. */
@@ -49,6 +51,7 @@ export const EVENTS: { readonly [K in EventType]: EventRule<never, K> } = {
   ...board.events,
   ...recording.events,
   ...door.events,
+  ...runSheet.events,
 } as never;
 
 /** Which concern an event belongs to. */

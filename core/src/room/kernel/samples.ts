@@ -91,6 +91,32 @@ export const SAMPLES: readonly { version: number; body: { type: EventType } & Re
   { version: 1, body: { type: 'porchTold', by: 'maren', text: 'In a moment.' } },
   { version: 1, body: { type: 'sentOut', by: 'maren', member: 'ana', back: 'knocks', reason: 'Noise' } },
   { version: 1, body: { type: 'takenBack', by: 'maren', member: 'ana' } },
+  {
+    version: 1,
+    body: {
+      type: 'excepted',
+      by: 'maren',
+      member: 'ana',
+      capability: 'present',
+      state: 'open',
+      until: 86_400_000,
+    },
+  },
+  {
+    version: 1,
+    body: { type: 'exceptionEnded', by: null, member: 'ana', capability: 'present', state: 'open' },
+  },
+  {
+    version: 1,
+    body: {
+      type: 'cued',
+      by: 'maren',
+      index: 0,
+      segment: { title: 'Lecture', minutes: 35, limits: { speak: 'byHand' }, recording: 'on' },
+    },
+  },
+  { version: 1, body: { type: 'clockTaken', by: 'maren', on: true } },
+  { version: 1, body: { type: 'leftPlanned', by: 'maren', segments: [] } },
   { version: 1, body: { type: 'recordingStarted', by: null } },
   { version: 1, body: { type: 'recordingPaused', by: 'maren' } },
   { version: 1, body: { type: 'recordingResumed', by: 'maren' } },

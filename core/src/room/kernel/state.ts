@@ -6,6 +6,7 @@ import type { FloorState } from '../floor/state';
 import type { LimitsState } from '../limits/state';
 import type { PresenceState } from '../presence/state';
 import type { RecordingState } from '../recording/state';
+import type { RunSheetState } from '../runSheet/state';
 import type { StageState } from '../stage/state';
 import type { TalkState } from '../talk/state';
 
@@ -21,6 +22,7 @@ export interface Parts {
   talk: TalkState;
   board: BoardState;
   recording: RecordingState;
+  runSheet: RunSheetState;
 }
 
 /** A room as its events have made it. The same on the server, in every page and in a replay. */

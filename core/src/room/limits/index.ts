@@ -1,14 +1,34 @@
 import { rowOf, type Capability, type Permission } from '../../limits/capabilities';
 import { changeWords } from '../../limits/words';
+import { teaches } from '../../roster/role';
 import { noSettings, withValues, type Layer } from '../../settings/index';
-import { concern, EVERYONE } from '../kernel/concern';
+import { concern, EVERYONE, type Audience, type Due } from '../kernel/concern';
 import type { RoomEvent } from '../kernel/messages';
 import { refuse } from '../kernel/refusals';
 import { classLimit } from '../may';
+import type { RoomState } from '../kernel/state';
 import { nameIn } from '../words';
-import type { LimitsState } from './state';
+import type { Exception, LimitsState } from './state';
 
 const LIVE: Layer = { name: 'live', settings: noSettings() };
+const CUE: Layer = { name: 'cue', settings: noSettings() };
+
+/** That somebody may do more is seen by all; that somebody may do less is for that one, and for those who teach. */
+const heardOf = (state: Permission, member: string): Audience =>
+  state === 'open' ? EVERYONE : { to: 'some', members: [member] };
+
+/** The next exception that ends by itself. */
+function nextEnding({ limits: { exceptions } }: RoomState): Due | null {
+  let next: { at: number; member: string; capability: Capability; state: Permission } | null = null;
+  for (const [member, own] of Object.entries(exceptions))
+    for (const [capability, { until, state }] of Object.entries(own) as [Capability, Exception][])
+      if (until !== null && (!next || until < next.at)) next = { at: until, member, capability, state };
+  if (!next) return null;
+  const { at, ...over } = next;
+  return { at, events: [{ type: 'exceptionEnded', by: null, ...over }] };
+}
+
+const earlier = (a: Due | null, b: Due | null): Due | null => (!a || (b && b.at < a.at) ? b : a);
 
 /** What is set in class, with some of it set anew; `undefined` takes back what was set. */
 const inClass = (
@@ -25,7 +45,7 @@ const back = ({ lent }: LimitsState, by: string | null): RoomEvent[] =>
 /** What students may do: what was planned, what was set in class, and hush above it all. */
 export const limits = concern({
   name: 'limits',
-  empty: { layers: [], live: LIVE, lent: null, hush: null },
+  empty: { layers: [], cue: CUE, exceptions: {}, live: LIVE, lent: null, hush: null },
   commands: {
     setLimit: {
       who: 'teaching',
@@ -109,6 +129,31 @@ export const limits = concern({
       notice: ({ by }, room) => `${nameIn(room, by)} has hushed the room. Everything is closed for a moment.`,
       log: ({ by }, nameOf) => `${nameOf(by)} hushed the room.`,
     },
+    excepted: {
+      version: 1,
+      hears: ({ state, member }) => heardOf(state, member),
+      evolve: (part, { member, capability, state, until, by, at }) => ({
+        ...part,
+        exceptions: {
+          ...part.exceptions,
+          [member]: { ...part.exceptions[member], [capability]: { state, until, by, at } },
+        },
+      }),
+      log: ({ member, capability, state }, nameOf) =>
+        `For ${nameOf(member)}: ${changeWords(capability, state)}`,
+    },
+    exceptionEnded: {
+      version: 1,
+      hears: ({ state, member }) => heardOf(state, member),
+      evolve: (part, { member, capability }) => {
+        const { [capability]: _over, ...others } = part.exceptions[member] ?? {};
+        const { [member]: _own, ...rest } = part.exceptions;
+        const exceptions = Object.keys(others).length ? { ...rest, [member]: others } : rest;
+        return { ...part, exceptions };
+      },
+      log: ({ member, capability }, nameOf) =>
+        `${nameOf(member)}’s exception is over: ${rowOf(capability).doing.toLowerCase()}.`,
+    },
     lifted: {
       version: 1,
       hears: () => EVERYONE,
@@ -117,10 +162,40 @@ export const limits = concern({
       log: ({ by }, nameOf) => `${nameOf(by)} lifted the hush.`,
     },
   },
-  due: ({ bell, limits: part }) =>
-    part.lent && bell.phase === 'live' ? { at: part.lent.until, events: back(part, null) } : null,
+  due: (room) => {
+    const { bell, limits: part } = room;
+    if (bell.phase === 'dismissed') return null;
+    const lent =
+      part.lent && bell.phase === 'live' ? { at: part.lent.until, events: back(part, null) } : null;
+    return earlier(lent, nextEnding(room));
+  },
+  seenBy: (part, { member, role }) =>
+    teaches(role)
+      ? part
+      : {
+          ...part,
+          exceptions: Object.fromEntries(
+            Object.entries(part.exceptions).map(([id, own]) => [
+              id,
+              id === member
+                ? own
+                : Object.fromEntries(Object.entries(own).filter(([, e]) => e.state === 'open')),
+            ]),
+          ),
+        },
   heeds: {
     opened: (part, { layers }) => ({ ...part, layers }),
+    // What was set in class gives way to the next segment, where that says something.
+    cued: (part, { segment, by, at }) => {
+      const { limits: said } = segment;
+      const silent = Object.fromEntries(Object.keys(said).map((c) => [c, undefined]));
+      return {
+        ...part,
+        cue: { name: 'cue', settings: withValues(noSettings(), 'limits', said, by, at) },
+        live: inClass(part, silent, null, at),
+        lent: part.lent && part.lent.capability in said ? null : part.lent,
+      };
+    },
     settingsChanged: (part, { layer, settings }) => ({
       ...part,
       layers: part.layers.map((l) => (l.name === layer ? { name: layer, settings } : l)),

@@ -17,5 +17,21 @@ export const limitsEvents = {
   /** By itself where nobody did it. */
   lentBack: message('lentBack', { by: MemberId.nullable(), capability: Capability }),
   hushed: message('hushed', { by: MemberId }),
+  /** What one person may, or may not, whatever the class may; until an instant, or without end. */
+  excepted: message('excepted', {
+    by: MemberId.nullable(),
+    member: MemberId,
+    capability: Capability,
+    state: Permission,
+    until: z.number().nullable(),
+  }),
+  /** By itself where its time was over. */
+  exceptionEnded: message('exceptionEnded', {
+    by: MemberId.nullable(),
+    member: MemberId,
+    capability: Capability,
+    /** What it was. */
+    state: Permission,
+  }),
   lifted: message('lifted', { by: MemberId }),
 };

@@ -1,9 +1,21 @@
-import type { Capability } from '../../limits/capabilities';
+import type { Capability, Permission } from '../../limits/capabilities';
 import type { Layer, Settings } from '../../settings/index';
+
+/** What one person may, or may not; until an instant. */
+export interface Exception {
+  state: Permission;
+  until: number | null;
+  by: string | null;
+  at: number;
+}
 
 export interface LimitsState {
   /** College to session, as they were when the room opened and as they were changed since. */
   layers: readonly Layer[];
+  /** What the segment that is on says. */
+  cue: Layer;
+  /** By person. Those that close are known to the person and to those who teach alone. */
+  exceptions: Readonly<Record<string, Partial<Record<Capability, Exception>>>>;
   /** What was set in class; each value says by whom and when. */
   live: Layer;
   /** What is open for a while; until when, an instant; and what the class had set of it before, if anything. */

@@ -37,7 +37,7 @@ export const recording = concern({
       hears: () => EVERYONE,
       evolve: (part) => ({ ...part, state: 'paused' }),
       notice: () => 'The recording is paused.',
-      log: ({ by }, nameOf) => `${nameOf(by)} paused the recording.`,
+      log: ({ by }, nameOf) => `${by ? nameOf(by) : 'The run sheet'} paused the recording.`,
     },
     recordingResumed: {
       version: 1,
@@ -45,7 +45,7 @@ export const recording = concern({
       evolve: (part) => ({ ...part, state: 'on' }),
       notice: () => 'The recording goes on.',
       chapter: () => 'After the pause',
-      log: ({ by }, nameOf) => `${nameOf(by)} let the recording go on.`,
+      log: ({ by }, nameOf) => `${by ? nameOf(by) : 'The run sheet'} let the recording go on.`,
     },
   },
   heeds: {

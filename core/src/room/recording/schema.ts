@@ -8,6 +8,7 @@ export const recordingCommands = {
 export const recordingEvents = {
   /** `by` is null where the plan began it. */
   recordingStarted: message('recordingStarted', { by: MemberId.nullable() }),
-  recordingPaused: message('recordingPaused', { by: MemberId }),
-  recordingResumed: message('recordingResumed', { by: MemberId }),
+  /** `by` is null where the clock gave the cue that does it. */
+  recordingPaused: message('recordingPaused', { by: MemberId.nullable() }),
+  recordingResumed: message('recordingResumed', { by: MemberId.nullable() }),
 };

@@ -63,6 +63,8 @@ export const stage = concern({
     left: (part, { member }) => kept(part, (m) => m !== member),
     dismissed: () => ({ presenting: {} }),
     limitSet: (part, _event, room) => closedOff(part, room),
+    cued: (part, _event, room) => closedOff(part, room),
+    exceptionEnded: (part, _event, room) => closedOff(part, room),
     lentBack: (part, _event, room) => closedOff(part, room),
     settingsChanged: (part, _event, room) => closedOff(part, room),
     floorTaken: (part, _event, room) => closedOff(part, room),
