@@ -18,6 +18,7 @@ import { planningRoutes } from './planning/routes';
 import { privacyRoutes } from './privacy/routes';
 import { recordingRoutes } from './recordings/routes';
 import { reuseRoutes } from './reuse/routes';
+import { rulesRoutes } from './rules/routes';
 import { sessionRoutes } from './sessions/routes';
 import { rosterRoutes } from './roster/routes';
 import { mailboxRoutes } from './standins/routes';
@@ -76,6 +77,7 @@ export function createApp(ctx: Context, relay: MediaRelay): Express {
     termRoutes(ctx),
     planningRoutes(ctx),
     reuseRoutes(ctx),
+    rulesRoutes(ctx),
   );
   app.use('/api', calendarRoutes(ctx), draftRoutes(ctx), rosterRoutes(ctx), mailRoutes(ctx));
   app.use('/api', noticeRoutes(ctx), materialRoutes(ctx), visitRoutes(ctx), privacyRoutes(ctx));

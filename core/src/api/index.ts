@@ -20,6 +20,7 @@ export * from './planEdit';
 export * from './faults';
 export * from './listEdit';
 export * from './invite';
+export * from './rules';
 export * from '../calendar/series';
 export { Scope, SessionChange } from '../calendar/changes';
 export { GroupPlan } from '../calendar/groupPlan';

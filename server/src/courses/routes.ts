@@ -13,8 +13,10 @@ import { newId, newLinkCode, type Context } from '../context';
 import { transaction } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { once } from '../requests/once';
+import { setRules } from '../rules/rules';
 import { termsOf } from '../terms/store';
 import { courseDetail } from './detail';
+import { takeTurn } from './turn';
 import { setCourseRules } from './settings';
 import { addMember, courseByCode, coursesOf, insertCourse, nameCourse, pulseOf } from './store';
 
@@ -80,7 +82,10 @@ function ruleRoutes(router: Router, ctx: Context) {
   router.put('/courses/:course/limits', async (req, res) => {
     const member = await asked(ctx, req, 'plan');
     const { limits } = parse(LimitsInput, req.body);
-    await transaction(ctx.db, (db) => setCourseRules(db, member.courseId, { limits }, member.id, ctx.now()));
+    await transaction(ctx.db, async (db) => {
+      const course = await takeTurn(db, member.courseId);
+      await setRules(db, course, member, { at: { layer: 'course' }, limits }, ctx.now());
+    });
     res.json({});
   });
 

@@ -33,7 +33,9 @@ export async function stillOn(
     .slice(0, SHOWN)
     .map((c) => `${c.by}, ${instantWords(c.at, course.term.zone)}: ${c.words}`);
   if (since.length > SHOWN) said.push(countWords(since.length - SHOWN, 'more change', 'more changes'));
-  const what = history === 'plan_changes' ? 'The plan' : 'The class list';
+  const what = { plan_changes: 'The plan', list_changes: 'The class list', rule_changes: 'The rules' }[
+    history
+  ];
   throw new AppError(
     'moved-on',
     `${what} was changed since you looked. ${listWords(said)}. See what yours does now, and save it again if it is still right.`,

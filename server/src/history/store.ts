@@ -1,7 +1,7 @@
 import { one, rows, run, type Db } from '../db/pool';
 
-/** What was done in a course, by whom and when, with the rows before and after: of its plan, of its list. */
-export type History = 'plan_changes' | 'list_changes';
+/** What was done in a course, by whom and when, with the rows before and after: of its plan, of its list, of its rules. */
+export type History = 'plan_changes' | 'list_changes' | 'rule_changes';
 
 export interface Entry {
   id: string;
@@ -38,6 +38,14 @@ export const standingEntries = (db: Db, history: History, courseId: string, most
         AND place > COALESCE((SELECT MAX(place) FROM ${history} WHERE course_id = ? AND barrier), 0)
       ORDER BY place DESC LIMIT ?`,
     [courseId, courseId, most],
+  );
+
+/** The latest of them, with when it was made. */
+export const latestStanding = (db: Db, history: History, courseId: string) =>
+  rows<{ id: string; words: string; at: number }>(
+    db,
+    `SELECT id, words, at FROM ${history} WHERE course_id = ? AND undone_at IS NULL AND NOT undoing ORDER BY place DESC LIMIT 1`,
+    [courseId],
   );
 
 export const noteUndone = (db: Db, history: History, now: number, entries: readonly string[]) =>

@@ -31,10 +31,20 @@ export async function deleteCourse(db: Db, courseId: string) {
     for (const table of ['room_events', 'room_documents', 'room_leases', 'roll_lines'])
       await run(db, `DELETE FROM ${table} WHERE session_id IN (?)`, [sessions]);
   if (members.length)
-    for (const table of ['replies', 'calendar_copies'])
+    for (const table of ['replies', 'calendar_copies', 'exceptions'])
       await run(db, `DELETE FROM ${table} WHERE member_id IN (?)`, [members]);
   for (const table of [
-    ...['sessions', 'series', 'plan_changes', 'list_changes', 'notices', 'materials', 'jobs', 'feeds'],
+    ...[
+      'sessions',
+      'series',
+      'plan_changes',
+      'list_changes',
+      'rule_changes',
+      'notices',
+      'materials',
+      'jobs',
+      'feeds',
+    ],
     'enrolments',
   ])
     await run(db, `DELETE FROM ${table} WHERE course_id = ?`, [courseId]);

@@ -1,8 +1,9 @@
 import { isStanding } from '@nimble-bell/core/calendar';
-import type { RoomEvent } from '@nimble-bell/core/room';
-import type { Settings } from '@nimble-bell/core/settings';
+import { exceptionEvents, type PersonalLimit, type RoomEvent } from '@nimble-bell/core/room';
+import type { Layer, Settings } from '@nimble-bell/core/settings';
 import type { Context } from '../context';
 import { sessionById } from '../courses/store';
+import { exceptionsOf } from '../rules/store';
 import type { Room } from './room';
 
 /** Who said the latest of these values. */
@@ -10,6 +11,20 @@ function latestBy(settings: Settings): string | null {
   const values = Object.values(settings).flatMap((section) => Object.values(section));
   return values.reduce((last, v) => ((v.at ?? 0) > (last?.at ?? -1) ? v : last), values[0])?.by ?? null;
 }
+
+/** A room's layers: the notes of a run sheet are for those who teach, and reach no room. */
+export const toldLayers = (layers: readonly Layer[]): Layer[] =>
+  layers.map(({ name, settings }) => {
+    const { segments } = settings.runSheet;
+    if (!segments) return { name, settings };
+    const value = segments.value.map((s) => ({ ...s, note: '' }));
+    return { name, settings: { ...settings, runSheet: { segments: { ...segments, value } } } };
+  });
+
+/** Neither is why somebody has an exception. */
+const personal = ({ member, capability, state, until, by }: PersonalLimit): PersonalLimit => ({
+  ...{ member, capability, state, until, by },
+});
 
 /**
  * What was changed outside a room while it is open reaches it as events: the settings of its course, series and session,
@@ -20,7 +35,9 @@ export async function heedOutside(ctx: Context, room: Room): Promise<void> {
   const session = await sessionById(ctx.db, room.session);
   // It was planned away: there is no such room any more.
   if (!session) return room.giveUp();
-  const { startsAt, endsAt, lingerMinutes, kind, layers } = session;
+  const { startsAt, endsAt, lingerMinutes, kind } = session;
+  const layers = toldLayers(session.layers);
+  const exceptions = await exceptionsOf(ctx.db, session.courseId, ctx.now());
   const changes = (state: Room['state']): RoomEvent[] => {
     const events: RoomEvent[] = [];
     for (const { name, settings } of layers) {
@@ -34,7 +51,7 @@ export async function heedOutside(ctx: Context, room: Room): Promise<void> {
       (times.startsAt !== startsAt || times.endsAt !== endsAt || times.lingerMinutes !== lingerMinutes);
     if (moved && !isStanding(kind))
       events.push({ type: 'replanned', times: { startsAt, endsAt, lingerMinutes } });
-    return events;
+    return [...events, ...exceptionEvents(state, exceptions.map(personal), ctx.now())];
   };
   if (changes(room.state).length) await room.happen(changes);
 }

@@ -3,7 +3,7 @@ import { goneFromDoor, type RoomEvent, type StoredEvent } from '@nimble-bell/cor
 import type { Context } from '../context';
 import { sessionById } from '../courses/store';
 import { Elsewhere, type Leases } from './lease';
-import { heedOutside } from './outside';
+import { heedOutside, toldLayers } from './outside';
 import { Room, type RoomListener } from './room';
 import { liveRooms } from './store';
 
@@ -107,7 +107,8 @@ export class Rooms {
     await room.load();
     await room.happen((state) => {
       if (state.bell.phase === 'dismissed') return [];
-      const { kind, startsAt, endsAt, lingerMinutes, layers } = row;
+      const { kind, startsAt, endsAt, lingerMinutes } = row;
+      const layers = toldLayers(row.layers);
       const times = { startsAt, endsAt, lingerMinutes: isStanding(kind) ? 0 : lingerMinutes };
       const opened: RoomEvent[] = state.bell.kind ? [] : [{ type: 'opened', kind, times, layers }];
       if (state.bell.phase === 'live')

@@ -1,0 +1,104 @@
+import { z } from 'zod';
+import { SHOWN_CAPABILITIES } from '../limits/capabilities';
+import { Capability, Permission, SomeLimits } from '../limits/schema';
+import type { RuleSheet } from '../limits/sheets';
+import type { Segment, Settings } from '../settings/index';
+
+const Id = z.string().min(1).max(20);
+const Ids = z.array(Id).min(1).max(500);
+
+/** Where rules are set: for the course, for some of its series, for some of its sessions. */
+export const RulesAt = z.discriminatedUnion('layer', [
+  z.object({ layer: z.literal('course') }),
+  z.object({ layer: z.literal('series'), ids: Ids }),
+  z.object({ layer: z.literal('session'), ids: Ids }),
+]);
+export type RulesAt = z.infer<typeof RulesAt>;
+
+export const SegmentInput = z.object({
+  title: z.string().trim().min(1, 'Give it a title.').max(90, 'At most 90 characters.'),
+  minutes: z.int('Give whole minutes.').min(1, 'At least a minute.').max(720, 'At most 720 minutes.'),
+  sheet: Id.nullable().default(null),
+  recording: z.enum(['on', 'paused']).nullable().default(null),
+  note: z.string().trim().max(500, 'At most 500 characters.').default(''),
+});
+export type SegmentInput = z.infer<typeof SegmentInput>;
+
+/** What is set there: each only where it is named. Null takes back what was said, so that the wider place holds again. */
+export const RulesInput = z.object({
+  at: RulesAt,
+  sheet: Id.nullable().optional(),
+  limits: z.partialRecord(Capability, Permission.nullable()).optional(),
+  segments: z.array(SegmentInput).max(50, 'At most 50 segments.').nullable().optional(),
+});
+export type RulesInput = z.infer<typeof RulesInput>;
+
+/** A rule sheet of one's own: it says something of everything. */
+export const SheetInput = z.object({
+  name: z.string().trim().min(1, 'Give it a name.').max(60, 'At most 60 characters.'),
+  about: z.string().trim().max(120, 'At most 120 characters.').default(''),
+  limits: SomeLimits.refine((limits) => SHOWN_CAPABILITIES.every((c) => limits[c]), {
+    message: 'A sheet says something of everything.',
+  }),
+});
+export type SheetInput = z.infer<typeof SheetInput>;
+
+export const ExceptionInput = z
+  .object({
+    member: Id,
+    capability: Capability,
+    state: Permission,
+    /** Instant, ms; null is without end. */
+    until: z.number().int().positive().nullable(),
+    reason: z.string().trim().max(300, 'At most 300 characters.').default(''),
+  })
+  .superRefine(({ capability, state }, ctx) => {
+    const told = SomeLimits.safeParse({ [capability]: state });
+    if (!told.success)
+      ctx.addIssue({ code: 'custom', path: ['state'], message: told.error.issues[0]!.message });
+  });
+export type ExceptionInput = z.infer<typeof ExceptionInput>;
+
+/** What one place says of itself. */
+export interface RulesPlace {
+  /** The sheet that was applied here. */
+  sheet: string | null;
+  /** What is said here otherwise than the sheet. */
+  differ: Capability[];
+  limits: Settings['limits'];
+  /** Null where the wider place's holds. */
+  segments: Segment[] | null;
+}
+
+export interface ExceptionInfo {
+  id: string;
+  member: string;
+  name: string;
+  capability: Capability;
+  state: Permission;
+  until: number | null;
+  reason: string;
+  by: string;
+  at: number;
+}
+
+/** Everything that is set of what students may do in a course, place by place. */
+export interface RulesDetail {
+  sheets: RuleSheet[];
+  course: RulesPlace;
+  series: (RulesPlace & { id: string })[];
+  /** Those that say something of their own. */
+  sessions: (RulesPlace & { id: string })[];
+  exceptions: ExceptionInfo[];
+  /** Names of those who set something. */
+  names: Record<string, string>;
+  latest: { id: string; at: number; words: string } | null;
+}
+
+/** Where a sheet is used: what changes with it. */
+export interface SheetUse {
+  course: string;
+  what: string;
+  /** How many of its values follow the sheet here. */
+  following: number;
+}

@@ -1,0 +1,50 @@
+import type { RulesDetail, RulesPlace } from '@nimble-bell/core/api';
+import { deviations, type RuleSheet } from '@nimble-bell/core/limits';
+import { noSettings, type Settings } from '@nimble-bell/core/settings';
+import type { MemberRow } from '../accounts/store';
+import type { Context } from '../context';
+import { latestStanding } from '../history/store';
+import { sheetsFor } from './rules';
+import { everyPlaceOf, exceptionsOf, namesOf } from './store';
+
+function placeOf(settings: Settings, sheets: readonly RuleSheet[]): RulesPlace {
+  const sheet = settings.sheet.applied?.value ?? null;
+  const known = sheets.find((s) => s.id === sheet);
+  return {
+    sheet: known ? sheet : null,
+    differ: known ? deviations(settings, known) : [],
+    limits: settings.limits,
+    segments: settings.runSheet.segments?.value ?? null,
+  };
+}
+
+/** All that is set of what students may do in a course, for those who teach it. */
+export async function rulesDetail(ctx: Context, { courseId, personId }: MemberRow): Promise<RulesDetail> {
+  const places = await everyPlaceOf(ctx.db, courseId);
+  const exceptions = await exceptionsOf(ctx.db, courseId, ctx.now());
+  const used = places.flatMap(({ settings }) => [
+    ...(settings.sheet.applied ? [settings.sheet.applied.value] : []),
+    ...(settings.runSheet.segments?.value ?? []).flatMap((s) => s.sheet ?? []),
+  ]);
+  const sheets = await sheetsFor(ctx.db, personId, [...new Set(used)]);
+  const setters = places.flatMap(({ settings }) => Object.values(settings.limits).map((v) => v.by));
+  const people = [...setters, ...exceptions.flatMap((e) => [e.member, e.by])];
+  const names = await namesOf(ctx.db, [...new Set(people.filter((id) => id !== null))]);
+  const [latest] = await latestStanding(ctx.db, 'rule_changes', courseId);
+  const of = (layer: 'series' | 'session') =>
+    places.filter((p) => p.layer === layer).map(({ id, settings }) => ({ id, ...placeOf(settings, sheets) }));
+  return {
+    sheets,
+    course: placeOf(places.find((p) => p.layer === 'course')?.settings ?? noSettings(), sheets),
+    series: of('series'),
+    sessions: of('session'),
+    exceptions: exceptions.map(({ member, by, ...e }) => ({
+      ...e,
+      member,
+      name: names[member] ?? 'Somebody',
+      by: (by && names[by]) || 'somebody',
+    })),
+    names,
+    latest: latest ?? null,
+  };
+}

@@ -1,0 +1,176 @@
+import type { RulesInput } from '@nimble-bell/core/api';
+import { countWords, instantWords, listWords } from '@nimble-bell/core/calendar';
+import {
+  PERMISSION_WORDS,
+  rowOf,
+  SHIPPED_SHEETS,
+  underSheet,
+  withoutSheet,
+  type Capability,
+  type RuleSheet,
+} from '@nimble-bell/core/limits';
+import { noSettings, withValues, type Segment, type Settings } from '@nimble-bell/core/settings';
+import type { MemberRow } from '../accounts/store';
+import { newId } from '../context';
+import type { CourseRow } from '../courses/store';
+import type { Db } from '../db/pool';
+import { AppError } from '../errors';
+import { takeBack, wayBack } from '../history/undo';
+import { keepEntry } from '../history/store';
+import { placesOf, sheetsByIds, sheetsOf, titlesOf, writePlace, type PlaceLayer } from './store';
+
+/** What was changed at one place. */
+export interface RulesRow {
+  layer: PlaceLayer;
+  id: string;
+  before: Settings;
+  after: Settings;
+}
+
+/** The sheets that somebody may apply: the college's and their own; and those of `ids`, whoever's they are. */
+export async function sheetsFor(db: Db, person: string, ids: readonly string[] = []): Promise<RuleSheet[]> {
+  const own = await sheetsOf(db, person);
+  const others = await sheetsByIds(
+    db,
+    ids.filter((id) => !own.some((s) => s.id === id) && !SHIPPED_SHEETS.some((s) => s.id === id)),
+  );
+  return [...SHIPPED_SHEETS, ...own, ...others.map((s) => ({ ...s, own: false }))];
+}
+
+export const sheetOf = (sheets: readonly RuleSheet[], id: string): RuleSheet => {
+  const found = sheets.find((s) => s.id === id);
+  if (!found) throw new AppError('not-found', 'There is no such rule sheet.');
+  return found;
+};
+
+interface Setting {
+  input: RulesInput;
+  sheets: readonly RuleSheet[];
+  by: string;
+  at: number;
+}
+
+/** One place's settings with what was asked set. */
+function settled(settings: Settings, { input, sheets, by, at }: Setting): Settings {
+  let next = settings;
+  const before = settings.sheet.applied?.value;
+  if (input.sheet) next = underSheet(next, sheetOf(sheets, input.sheet), by, at);
+  else if (input.sheet === null && before)
+    next = withoutSheet(next, sheets.find((s) => s.id === before)?.limits ?? {});
+  if (input.limits) {
+    const limits = Object.fromEntries(
+      Object.entries(input.limits).map(([c, state]) => [c, state ?? undefined]),
+    );
+    next = withValues(next, 'limits', limits, by, at);
+  }
+  if (input.segments !== undefined) {
+    const segments = input.segments?.map((s): Segment => ({
+      ...s,
+      limits: s.sheet ? sheetOf(sheets, s.sheet).limits : {},
+    }));
+    next = withValues(next, 'runSheet', { segments }, by, at);
+  }
+  return next;
+}
+
+const LAYER_OF: Record<PlaceLayer, string> = { course: 'the course', series: 'series', session: 'session' };
+
+function whatWords({ sheet, limits, segments }: RulesInput, sheets: readonly RuleSheet[]): string[] {
+  const said: string[] = [];
+  if (sheet) said.push(`rule sheet ${sheetOf(sheets, sheet).name}`);
+  if (sheet === null) said.push('no rule sheet');
+  for (const [c, state] of Object.entries(limits ?? {}))
+    said.push(
+      `${rowOf(c as Capability).label.toLowerCase()} ${state ? PERMISSION_WORDS[state].toLowerCase() : 'as the wider place'}`,
+    );
+  if (segments) said.push(`a run sheet of ${countWords(segments.length, 'segment')}`);
+  if (segments === null) said.push('no run sheet of its own');
+  return said;
+}
+
+/** The places as one says them: "Lecture", "3 sessions", "Lecture, Tue 6 Oct, 19:00". */
+async function placesWords(db: Db, course: CourseRow, changed: readonly RulesRow[]): Promise<string> {
+  const [first] = changed;
+  if (!first || first.layer === 'course') return 'The course';
+  if (changed.length > 1)
+    return countWords(
+      changed.length,
+      LAYER_OF[first.layer],
+      first.layer === 'series' ? 'series' : 'sessions',
+    );
+  const place = (await titlesOf(db, course.id)).find((t) => t.id === first.id);
+  if (!place) return LAYER_OF[first.layer];
+  return place.startsAt === null
+    ? place.title
+    : `${place.title}, ${instantWords(place.startsAt, course.term.zone)}`;
+}
+
+/** Writes what changed, and keeps it in the course's history. */
+export async function keepRules(
+  db: Db,
+  courseId: string,
+  changed: readonly RulesRow[],
+  entry: { by: string; words: string; at: number; undoing?: boolean },
+): Promise<string | null> {
+  const rows = changed.filter((c) => JSON.stringify(c.before) !== JSON.stringify(c.after));
+  if (!rows.length) return null;
+  for (const { layer, id, after } of rows) await writePlace(db, { layer, id, settings: after });
+  const id = newId();
+  await keepEntry(db, 'rule_changes', { id, courseId, undoing: false, ...entry, body: rows });
+  return id;
+}
+
+/** Sets limits, a sheet or a run sheet at some places of a course, whose turn is had. Gives the entry; null where nothing changed. */
+export async function setRules(db: Db, course: CourseRow, member: MemberRow, input: RulesInput, at: number) {
+  const { layer } = input.at;
+  const ids = input.at.layer === 'course' ? [] : input.at.ids;
+  const places = await placesOf(db, course.id, layer, ids);
+  if (places.length < (layer === 'course' ? 1 : new Set(ids).size))
+    throw new AppError(
+      'session-over',
+      'Something of this is over, or is planned no more: it stays as it was.',
+    );
+  const using = places.flatMap(({ settings }) => settings.sheet.applied?.value ?? []);
+  const sheets = await sheetsFor(db, member.personId, using);
+  const changed = places.map(({ id, settings }): RulesRow => ({
+    ...{ layer, id },
+    before: settings,
+    after: settled(settings, { input, sheets, by: member.id, at }),
+  }));
+  const words = `${await placesWords(db, course, changed)}: ${listWords(whatWords(input, sheets))}`;
+  return keepRules(db, course.id, changed, { by: member.name, words, at });
+}
+
+const same = (a: Settings | undefined, b: Settings) => JSON.stringify(a) === JSON.stringify(b);
+
+/** What can be taken back of a course's rules: the latest of which something still stands as it left it. */
+export async function rulesWayBack(db: Db, courseId: string) {
+  const now = new Map<string, Settings>();
+  const look = async (rows: readonly RulesRow[]) => {
+    for (const { layer, id } of rows)
+      if (!now.has(id)) {
+        const [place] = await placesOf(db, courseId, layer, [id]);
+        now.set(id, place?.settings ?? noSettings());
+      }
+  };
+  const way = await wayBack<RulesRow[]>(db, 'rule_changes', courseId, () => false);
+  if (way.entry) await look(way.entry.body);
+  return { way, now };
+}
+
+/** Takes the latest change back, where things stand as it left them; what was set otherwise since stays. */
+export async function undoRules(db: Db, course: CourseRow, member: MemberRow, change: string, at: number) {
+  const { way, now } = await rulesWayBack(db, course.id);
+  const entry = await takeBack(db, 'rule_changes', way, change, at);
+  if (!entry) throw new AppError('not-latest');
+  const back = entry.body.filter(({ id, after }) => same(now.get(id), after));
+  if (!back.length) throw new AppError('spent');
+  const changed = back.map(({ layer, id, before, after }): RulesRow => ({
+    layer,
+    id,
+    before: after,
+    after: before,
+  }));
+  const words = `Undone: ${entry.words}`;
+  return keepRules(db, course.id, changed, { by: member.name, words, at, undoing: true });
+}
