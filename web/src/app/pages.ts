@@ -65,6 +65,30 @@ const invite: Place[] = [
   },
 ];
 
+const limits: Place[] = [
+  { title: 'Limits', page: () => import('../limits/LimitsPage').then((m) => m.LimitsPage) },
+  {
+    path: 'term',
+    title: 'Limits of the term',
+    page: () => import('../limits/TermPage').then((m) => m.TermPage),
+  },
+  {
+    path: 'run-sheets',
+    title: 'Run sheets',
+    page: () => import('../limits/RunSheetsPage').then((m) => m.RunSheetsPage),
+  },
+  {
+    path: 'exceptions',
+    title: 'Exceptions',
+    page: () => import('../limits/ExceptionsPage').then((m) => m.ExceptionsPage),
+  },
+  {
+    path: 'sheets',
+    title: 'Rule sheets',
+    page: () => import('../limits/SheetsPage').then((m) => m.SheetsPage),
+  },
+];
+
 const stages: Place[] = [
   { to: 'plan' },
   {
@@ -80,7 +104,12 @@ const stages: Place[] = [
     page: () => import('../invite/InviteStage').then((m) => m.InviteStage),
     children: invite,
   },
-  { path: 'limits', title: 'Limits', page: () => import('../limits/LimitsPage').then((m) => m.LimitsPage) },
+  {
+    path: 'limits',
+    title: 'Limits',
+    page: () => import('../limits/LimitsStage').then((m) => m.LimitsStage),
+    children: limits,
+  },
   {
     path: 'recording',
     title: 'Recording',

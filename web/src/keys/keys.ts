@@ -12,6 +12,7 @@ export const KEYS = {
   keys: { id: 'keys', usual: '?', words: 'Show these keys', who: 'anyone' },
   hush: { id: 'hush', usual: 'h', words: 'Hush, and lift it again', who: 'teaching' },
   question: { id: 'question', usual: 'q', words: 'Open writing for one question', who: 'teaching' },
+  cue: { id: 'cue', usual: 'n', words: 'Begin the next part of the run sheet', who: 'teaching' },
   lock: { id: 'lock', usual: 'l', words: 'Lock the door, and unlock it', who: 'teaching' },
   hand: { id: 'hand', usual: 'r', words: 'Raise your hand, and lower it', who: 'students' },
   microphone: { id: 'microphone', usual: 'm', words: 'Microphone on or off', who: 'anyone' },

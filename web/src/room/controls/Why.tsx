@@ -2,9 +2,9 @@ import { Popover } from '@mantine/core';
 import { useMemo } from 'react';
 import type { Capability } from '@nimble-bell/core/api';
 import { clockWords, instantWords } from '@nimble-bell/core/calendar';
-import { ladderOf, LAYER_WORDS, PERMISSION_WORDS, rowOf, type Rung } from '@nimble-bell/core/limits';
+import { ladderOf, rowOf, type Rung } from '@nimble-bell/core/limits';
 import { layersOf } from '@nimble-bell/core/room';
-import { PermissionMark } from '../../ui/PermissionMark';
+import { Ladder } from '../../ui/Ladder';
 import { useInfo, useInside, useNameOf, type Inside } from '../live/useRoom';
 import classes from './why.module.css';
 
@@ -21,13 +21,13 @@ export function Why({ capability }: { capability: Capability }) {
         </button>
       </Popover.Target>
       <Popover.Dropdown aria-label={`Why: ${label}`}>
-        <Ladder capability={capability} />
+        <RoomLadder capability={capability} />
       </Popover.Dropdown>
     </Popover>
   );
 }
 
-function Ladder({ capability }: { capability: Capability }) {
+function RoomLadder({ capability }: { capability: Capability }) {
   const select = useMemo(
     () =>
       ({ room }: Inside) =>
@@ -46,19 +46,5 @@ function Ladder({ capability }: { capability: Capability }) {
         : null;
     return [by && nameOf(by), when].filter(Boolean).join(', ');
   };
-  return (
-    <ol className={classes.ladder}>
-      {rungs.map((r) => (
-        <li key={r.layer} data-in-force={r.inForce || undefined}>
-          {r.state ? <PermissionMark state={r.state} /> : <span />}
-          <span>
-            <strong>{LAYER_WORDS[r.layer]}</strong>
-            {r.state ? `: ${PERMISSION_WORDS[r.state].toLowerCase()}` : ' says nothing of it'}
-            {r.inForce && <em> in force</em>}
-            {who(r) && <small>{who(r)}</small>}
-          </span>
-        </li>
-      ))}
-    </ol>
-  );
+  return <Ladder rungs={rungs} who={who} />;
 }

@@ -2,15 +2,32 @@ import { ActionIcon, Button, Group, Modal, Text, Tooltip } from '@mantine/core';
 import { IconPlayerPause, IconPlayerPlay } from '@tabler/icons-react';
 import { useState } from 'react';
 import { clockWords, countWords, isStanding } from '@nimble-bell/core/calendar';
+import { segmentEnds, type RunSheetState } from '@nimble-bell/core/room';
 import { BellMark } from '../../app/Bar';
 import { useNow } from '../../app/clock';
 import { useInfo, useInside, useRoom, useTeaching, type Inside } from '../live/useRoom';
+import { Cues } from './Cues';
+import { Segments } from './Segments';
+import type { Times } from './times';
 import classes from './runSheet.module.css';
+
+/** The part of the run sheet that is on. */
+function partWords(sheet: RunSheetState) {
+  const ends = segmentEnds(sheet);
+  return ends === null ? null : { title: sheet.segments[sheet.at!]!.title, ends };
+}
+
+const minutesTo = (ends: number, now: number) =>
+  now < ends
+    ? `${Math.ceil((ends - now) / 60_000)} min left`
+    : `${Math.ceil((now - ends) / 60_000)} min over`;
 
 const select = ({ room, info }: Inside) => ({
   phase: room.bell.phase,
   rangInAt: room.bell.rangInAt,
   times: room.bell.times ?? info.session,
+  planned: room.runSheet.segments.length > 0,
+  on: partWords(room.runSheet),
 });
 
 /** The run sheet as a bar of time: the segment, the moment now, minutes left; ring in, dismiss, the recording. */
@@ -18,7 +35,7 @@ export function RunSheetBar() {
   const { session, course, zone } = useInfo();
   const { send } = useRoom();
   const teaching = useTeaching();
-  const { phase, rangInAt, times } = useInside(select);
+  const { phase, rangInAt, times, planned, on } = useInside(select);
   const now = useNow(1000);
   const standing = isStanding(session.kind);
   const left = standing ? sinceWords(rangInAt, zone) : leftWords(now, times, phase === 'live');
@@ -30,14 +47,18 @@ export function RunSheetBar() {
           {course.code} {session.seriesTitle} {standing ? '' : session.number}
         </h1>
         <span className="figures">
-          {clockWords(now, zone)} · {left}
+          {clockWords(now, zone)} ·{' '}
+          {on && phase === 'live' ? `${on.title}, ${minutesTo(on.ends, now)}` : left}
         </span>
       </div>
       {standing ? (
         <div className={classes.apart} />
+      ) : planned ? (
+        <PlannedSheet times={times} now={now} left={left} />
       ) : (
         <Sheet title={session.seriesTitle} times={times} now={now} left={left} />
       )}
+      {teaching && phase === 'live' && planned && <Cues />}
       <RecordingMark />
       {teaching && phase === 'waiting' && (
         <Button color="brass.5" c="#22302b" onClick={() => void send({ type: 'ringIn' })}>
@@ -47,6 +68,14 @@ export function RunSheetBar() {
       {teaching && phase === 'live' && <DismissButton />}
     </header>
   );
+}
+
+const selectSheet = ({ room }: Inside) => room.runSheet;
+
+function PlannedSheet(props: { times: Times; now: number; left: string }) {
+  const { zone } = useInfo();
+  const sheet = useInside(selectSheet, Object.is);
+  return <Segments sheet={sheet} zone={zone} {...props} />;
 }
 
 /** The session's length drawn, with the linger as its end, and the moment now. */
@@ -63,12 +92,6 @@ function Sheet({ title, times, now, left }: { title: string; times: Times; now: 
       <div className={classes.moment} style={{ left: share(now) }} />
     </div>
   );
-}
-
-interface Times {
-  startsAt: number;
-  endsAt: number;
-  lingerMinutes: number;
 }
 
 /** A room without dates has no minutes to count down. */

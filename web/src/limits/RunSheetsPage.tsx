@@ -1,0 +1,309 @@
+import {
+  ActionIcon,
+  Button,
+  Group,
+  Loader,
+  NativeSelect,
+  NumberInput,
+  Stack,
+  Table,
+  TextInput,
+  Title,
+} from '@mantine/core';
+import { IconArrowDown, IconArrowUp, IconX } from '@tabler/icons-react';
+import { useMemo, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import type { CourseDetail, RulesDetail } from '@nimble-bell/core/api';
+import { useThisCourse } from '../app/course';
+import { Heads } from '../ui/Heads';
+import { Empty, Panel, Scrolls } from '../ui/Panel';
+import { placesOf, type Place } from './places';
+import { SegmentBar } from './SegmentBar';
+import { blank, draftOf, moved, toSegments, wholeOf, type SegmentDraft } from './sheetDraft';
+import { useRules, useSetRules } from './useRules';
+
+/** The planned course of a class: its segments, each with its minutes, its limits and its recording. */
+export function RunSheetsPage() {
+  const course = useThisCourse();
+  const rules = useRules();
+  return (
+    <Stack>
+      <Title order={1} size="h2">
+        Run sheets
+      </Title>
+      {rules.data ? (
+        <Chosen course={course} rules={rules.data} />
+      ) : (
+        <Loader aria-label="Looking for the run sheets" />
+      )}
+    </Stack>
+  );
+}
+
+/** Where the run sheet that holds at a place is said; null where none is. */
+function saidAt(place: Place, places: readonly Place[], course: CourseDetail): Place | null {
+  if (place.own.segments) return place;
+  const above =
+    place.at.layer === 'session'
+      ? course.sessions.concat(course.standing).find((s) => s.id === place.key)?.seriesId
+      : place.at.layer === 'series'
+        ? 'course'
+        : null;
+  const next = above && places.find((p) => p.key === above);
+  return next ? saidAt(next, places, course) : null;
+}
+
+/** The minutes of what a place plans: the longest session it has. */
+function minutesAt(place: Place, course: CourseDetail): number {
+  const those = course.sessions.filter(
+    (s) =>
+      place.at.layer === 'course' ||
+      (place.at.layer === 'series' ? s.seriesId === place.key : s.id === place.key),
+  );
+  return Math.max(0, ...those.map((s) => s.minutes)) || 60;
+}
+
+function Chosen({ course, rules }: { course: CourseDetail; rules: RulesDetail }) {
+  const places = useMemo(
+    () => placesOf(course, rules).filter((p) => p.at.layer !== 'course'),
+    [course, rules],
+  );
+  const [search, setSearch] = useSearchParams();
+  const place = places.find((p) => p.key === search.get('of')) ?? places[0];
+  if (!place) return <Empty>A run sheet belongs to a series. Plan one first.</Empty>;
+  const said = saidAt(place, places, course);
+  return (
+    <Panel
+      title={place.title}
+      about={
+        place.own.segments
+          ? 'Its own run sheet.'
+          : said
+            ? `As ${said.title}: change it, and it has its own.`
+            : 'No run sheet yet.'
+      }
+      action={
+        <NativeSelect
+          aria-label="Run sheet of"
+          value={place.key}
+          onChange={(e) => setSearch({ of: e.currentTarget.value })}
+          data={places.map((p) => ({
+            value: p.key,
+            label: `${p.at.layer === 'session' ? '  ' : ''}${p.title}${p.own.segments ? ' ·' : ''}`,
+          }))}
+        />
+      }
+    >
+      <Editor
+        key={`${place.key} ${JSON.stringify(place.own.segments)}`}
+        place={place}
+        said={said}
+        rules={rules}
+        length={minutesAt(place, course)}
+        mayPlan={course.role === 'teacher'}
+      />
+    </Panel>
+  );
+}
+
+interface EditorProps {
+  place: Place;
+  said: Place | null;
+  rules: RulesDetail;
+  length: number;
+  mayPlan: boolean;
+}
+
+function Editor({ place, said, rules, length, mayPlan }: EditorProps) {
+  const [segments, setSegments] = useState<SegmentDraft[]>(() => (said?.own.segments ?? []).map(draftOf));
+  const [dirty, setDirty] = useState(false);
+  const save = useSetRules('The run sheet is saved.');
+  const change = (next: SegmentDraft[]) => {
+    setSegments(next);
+    setDirty(true);
+  };
+  const set = mayPlan ? change : null;
+  const faulty = segments.some((s) => !s.title.trim() || !s.minutes);
+  return (
+    <Stack>
+      {segments.length > 0 && <SegmentBar segments={segments} length={length} set={set} />}
+      {segments.length > 0 ? (
+        <Rows segments={segments} set={set} rules={rules} />
+      ) : (
+        <Empty>The class goes on under one set of limits, from ring-in to its end.</Empty>
+      )}
+      {mayPlan && (
+        <Group>
+          <Button
+            variant="default"
+            onClick={() => change([...segments, blank(Math.max(5, length - wholeOf(segments)))])}
+          >
+            Add a segment
+          </Button>
+          <Button
+            disabled={!dirty || faulty}
+            loading={save.isPending}
+            onClick={() => save.mutate({ at: place.at, segments: toSegments(segments) ?? null })}
+          >
+            Save the run sheet
+          </Button>
+          {place.own.segments && (
+            <Button variant="subtle" onClick={() => save.mutate({ at: place.at, segments: null })}>
+              {place.at.layer === 'session' ? 'As the series has it' : 'No run sheet'}
+            </Button>
+          )}
+        </Group>
+      )}
+    </Stack>
+  );
+}
+
+interface RowsProps {
+  segments: SegmentDraft[];
+  set: ((segments: SegmentDraft[]) => void) | null;
+  rules: RulesDetail;
+}
+
+function Rows({ segments, set, rules }: RowsProps) {
+  return (
+    <Scrolls label="Segments, scrolls">
+      <Table verticalSpacing={6} miw={860}>
+        <Heads of={['Segment', 'Minutes', 'Rule sheet', 'Recording', 'Note, for teachers', 'Order']} />
+        <Table.Tbody>
+          {segments.map((s, i) => (
+            <SegmentRow key={s.key} segment={s} index={i} segments={segments} set={set} rules={rules} />
+          ))}
+        </Table.Tbody>
+      </Table>
+    </Scrolls>
+  );
+}
+
+const RECORDING = [
+  { value: '', label: 'as it is' },
+  { value: 'on', label: 'goes on' },
+  { value: 'paused', label: 'paused' },
+];
+
+function SegmentRow({
+  segment,
+  index,
+  segments,
+  set,
+  rules,
+}: RowsProps & { segment: SegmentDraft; index: number }) {
+  const off = !set;
+  const with_ = (more: Partial<SegmentDraft>) =>
+    set?.(segments.map((s, i) => (i === index ? { ...s, ...more } : s)));
+  const name = segment.title || `segment ${index + 1}`;
+  return (
+    <Table.Tr>
+      <Table.Td>
+        <TextInput
+          aria-label={`Title of segment ${index + 1}`}
+          placeholder="Welcome"
+          maxLength={90}
+          disabled={off}
+          autoFocus={!segment.title}
+          value={segment.title}
+          onChange={(e) => with_({ title: e.currentTarget.value })}
+        />
+      </Table.Td>
+      <Table.Td w={110}>
+        <NumberInput
+          aria-label={`Minutes of ${name}`}
+          min={1}
+          max={720}
+          allowDecimal={false}
+          disabled={off}
+          value={segment.minutes}
+          onChange={(v) => with_({ minutes: typeof v === 'number' ? v : '' })}
+        />
+      </Table.Td>
+      <Rules segment={segment} name={name} rules={rules} set={set ? with_ : null} />
+      <Table.Td>
+        <TextInput
+          aria-label={`Note on ${name}`}
+          maxLength={500}
+          disabled={off}
+          value={segment.note}
+          onChange={(e) => with_({ note: e.currentTarget.value })}
+        />
+      </Table.Td>
+      <Table.Td w={120}>{set && <Order index={index} name={name} segments={segments} set={set} />}</Table.Td>
+    </Table.Tr>
+  );
+}
+
+interface SegmentRulesProps {
+  segment: SegmentDraft;
+  name: string;
+  rules: RulesDetail;
+  set: ((more: Partial<SegmentDraft>) => void) | null;
+}
+
+/** What holds while it is on. */
+function Rules({ segment, name, rules, set }: SegmentRulesProps) {
+  return (
+    <>
+      <Table.Td w={170}>
+        <NativeSelect
+          aria-label={`Rule sheet of ${name}`}
+          disabled={!set}
+          data={[
+            { value: '', label: 'as the session' },
+            ...rules.sheets.map((r) => ({ value: r.id, label: r.name })),
+          ]}
+          value={segment.sheet ?? ''}
+          onChange={(e) => set?.({ sheet: e.currentTarget.value || null })}
+        />
+      </Table.Td>
+      <Table.Td w={130}>
+        <NativeSelect
+          aria-label={`Recording of ${name}`}
+          disabled={!set}
+          data={RECORDING}
+          value={segment.recording ?? ''}
+          onChange={(e) => set?.({ recording: (e.currentTarget.value || null) as SegmentDraft['recording'] })}
+        />
+      </Table.Td>
+    </>
+  );
+}
+
+interface OrderProps {
+  index: number;
+  name: string;
+  segments: SegmentDraft[];
+  set: (segments: SegmentDraft[]) => void;
+}
+
+function Order({ index, name, segments, set }: OrderProps) {
+  return (
+    <Group gap={4} wrap="nowrap">
+      <ActionIcon
+        variant="default"
+        disabled={index === 0}
+        aria-label={`Earlier: ${name}`}
+        onClick={() => set(moved(segments, index, index - 1))}
+      >
+        <IconArrowUp size={16} />
+      </ActionIcon>
+      <ActionIcon
+        variant="default"
+        disabled={index + 1 === segments.length}
+        aria-label={`Later: ${name}`}
+        onClick={() => set(moved(segments, index, index + 1))}
+      >
+        <IconArrowDown size={16} />
+      </ActionIcon>
+      <ActionIcon
+        variant="default"
+        aria-label={`Take out: ${name}`}
+        onClick={() => set(segments.filter((_, i) => i !== index))}
+      >
+        <IconX size={16} />
+      </ActionIcon>
+    </Group>
+  );
+}

@@ -1,0 +1,256 @@
+import { Button, Checkbox, Group, Loader, Modal, NativeSelect, Stack, Text, Title } from '@mantine/core';
+import { memo, useCallback, useMemo, useState } from 'react';
+import type { Capability, Permission, RulesAt, RulesDetail } from '@nimble-bell/core/api';
+import { countWords, instantWords } from '@nimble-bell/core/calendar';
+import { PERMISSION_WORDS, rowOf, SHOWN_CAPABILITIES, type Rung } from '@nimble-bell/core/limits';
+import { useThisCourse } from '../app/course';
+import { Choice } from '../ui/Choice';
+import { Fault } from '../ui/Fault';
+import { Ladder } from '../ui/Ladder';
+import { Panel, Scrolls } from '../ui/Panel';
+import { PermissionMark } from '../ui/PermissionMark';
+import { inForceOf, placesOf, rungsOf, type Place } from './places';
+import { useRules, useSetRules } from './useRules';
+import classes from './term.module.css';
+
+interface Opened {
+  place: Place;
+  capability: Capability;
+}
+
+/** The limits of the whole term: what differs from what stands above it is seen at a glance, and set where it stands. */
+export function TermPage() {
+  const course = useThisCourse();
+  const rules = useRules();
+  const places = useMemo(() => (rules.data ? placesOf(course, rules.data) : []), [course, rules.data]);
+  return (
+    <Stack>
+      <Title order={1} size="h2">
+        Limits of the term
+      </Title>
+      {rules.error && <Fault error={rules.error} />}
+      {!rules.data && !rules.error && <Loader aria-label="Looking for the limits" />}
+      {rules.data && <TermGrid rules={rules.data} places={places} mayPlan={course.role === 'teacher'} />}
+    </Stack>
+  );
+}
+
+/** Chosen sessions are set together. */
+const together = (place: Place, chosen: ReadonlySet<string>): RulesAt =>
+  place.at.layer === 'session' && chosen.has(place.key) && chosen.size > 1
+    ? { layer: 'session', ids: [...chosen] }
+    : place.at;
+
+function TermGrid({ rules, places, mayPlan }: { rules: RulesDetail; places: Place[]; mayPlan: boolean }) {
+  const [opened, setOpened] = useState<Opened | null>(null);
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const set = useSetRules('It is in force, in a class that is on as well.');
+  const { mutate } = set;
+  const open = useCallback((place: Place, capability: Capability) => setOpened({ place, capability }), []);
+  const sheet = useCallback(
+    (place: Place, id: string) => mutate({ at: together(place, chosen), sheet: id || null }),
+    [mutate, chosen],
+  );
+  const choose = useCallback(
+    (key: string, on: boolean) =>
+      setChosen((was) => new Set(on ? [...was, key] : [...was].filter((k) => k !== key))),
+    [],
+  );
+  return (
+    <Panel
+      title="Session by session"
+      about="Bold is said there; the rest holds from the row above. Choose several sessions to set them together."
+    >
+      {chosen.size > 0 && <ChosenLine count={chosen.size} none={() => setChosen(new Set())} />}
+      <Scrolls label="Limits of the term, scrolls">
+        <table className={classes.term}>
+          <Head />
+          <tbody>
+            {places.map((place) => (
+              <Row
+                key={place.key}
+                place={place}
+                rules={rules}
+                chosen={chosen.has(place.key)}
+                mayPlan={mayPlan}
+                open={open}
+                sheet={sheet}
+                choose={choose}
+              />
+            ))}
+          </tbody>
+        </table>
+      </Scrolls>
+      <CellDialog
+        opened={opened}
+        rules={rules}
+        count={opened ? idsOf(together(opened.place, chosen)) : 1}
+        mayPlan={mayPlan}
+        close={() => setOpened(null)}
+        set={(state) => {
+          const { place, capability } = opened!;
+          setOpened(null);
+          mutate({ at: together(place, chosen), limits: { [capability]: state } });
+        }}
+      />
+    </Panel>
+  );
+}
+
+function ChosenLine({ count, none }: { count: number; none: () => void }) {
+  return (
+    <Group mb="sm" gap="sm" role="status">
+      <Text size="sm" fw={600}>
+        {countWords(count, 'session')} chosen: what you set in one of them is set in all.
+      </Text>
+      <Button size="compact-sm" variant="default" onClick={none}>
+        Choose none
+      </Button>
+    </Group>
+  );
+}
+
+const idsOf = (at: RulesAt) => (at.layer === 'course' ? 1 : at.ids.length);
+
+const Head = memo(function Head() {
+  return (
+    <thead>
+      <tr>
+        <th scope="col">Where</th>
+        <th scope="col">Rule sheet</th>
+        {SHOWN_CAPABILITIES.map((c) => (
+          <th key={c} scope="col">
+            {rowOf(c).label}
+          </th>
+        ))}
+      </tr>
+    </thead>
+  );
+});
+
+interface RowProps {
+  place: Place;
+  rules: RulesDetail;
+  chosen: boolean;
+  mayPlan: boolean;
+  open: (place: Place, capability: Capability) => void;
+  sheet: (place: Place, id: string) => void;
+  choose: (key: string, on: boolean) => void;
+}
+
+const Row = memo(function Row({ place, rules, chosen, mayPlan, open, sheet, choose }: RowProps) {
+  const { layer } = place.at;
+  return (
+    <tr data-layer={layer} data-chosen={chosen || undefined}>
+      <th scope="row">
+        {layer === 'session' && mayPlan ? (
+          <Checkbox
+            label={place.title}
+            checked={chosen}
+            onChange={(e) => choose(place.key, e.currentTarget.checked)}
+          />
+        ) : (
+          place.title
+        )}
+      </th>
+      <td>
+        <SheetSelect place={place} rules={rules} mayPlan={mayPlan} onChange={(id) => sheet(place, id)} />
+      </td>
+      {SHOWN_CAPABILITIES.map((c) => {
+        const { state } = inForceOf(place, c);
+        return (
+          <td key={c}>
+            <button
+              type="button"
+              className={classes.cell}
+              data-own={place.own.limits[c] ? true : undefined}
+              data-differs={place.own.differ.includes(c) || undefined}
+              aria-label={`${rowOf(c).label}, ${place.title}: ${PERMISSION_WORDS[state!]}${place.own.limits[c] ? ', said here' : ''}`}
+              onClick={() => open(place, c)}
+            >
+              <PermissionMark state={state!} />
+              <span>{PERMISSION_WORDS[state!]}</span>
+            </button>
+          </td>
+        );
+      })}
+    </tr>
+  );
+});
+
+const NUMBERS = ['', 'one differs', 'two differ', 'three differ'];
+
+interface SheetSelectProps {
+  place: Place;
+  rules: RulesDetail;
+  mayPlan: boolean;
+  onChange: (id: string) => void;
+}
+
+function SheetSelect({ place, rules, mayPlan, onChange }: SheetSelectProps) {
+  const { sheet, differ } = place.own;
+  return (
+    <>
+      <NativeSelect
+        size="xs"
+        w={150}
+        disabled={!mayPlan}
+        aria-label={`Rule sheet of ${place.title}`}
+        value={sheet ?? ''}
+        onChange={(e) => onChange(e.currentTarget.value)}
+        data={[
+          { value: '', label: place.at.layer === 'course' ? 'No sheet' : 'As above' },
+          ...rules.sheets.map((s) => ({ value: s.id, label: s.name })),
+        ]}
+      />
+      {differ.length > 0 && (
+        <Text size="xs" c="dimmed" ta="left">
+          {NUMBERS[differ.length] ?? `${differ.length} differ`}
+        </Text>
+      )}
+    </>
+  );
+}
+
+interface CellDialogProps {
+  opened: Opened | null;
+  rules: RulesDetail;
+  /** How many places are set with it. */
+  count: number;
+  mayPlan: boolean;
+  close: () => void;
+  set: (state: Permission | null) => void;
+}
+
+/** One value: why it is so, and what it could be. */
+function CellDialog({ opened, rules, count, mayPlan, close, set }: CellDialogProps) {
+  const { term } = useThisCourse();
+  if (!opened) return null;
+  const { place, capability } = opened;
+  const said = place.own.limits[capability]?.value ?? null;
+  const who = ({ by, at }: Rung) =>
+    [by && rules.names[by], at && at > 1 ? instantWords(at, term.zone) : null].filter(Boolean).join(', ');
+  const here = count > 1 ? countWords(count, 'session') : place.title;
+  return (
+    <Modal opened onClose={close} title={`${rowOf(capability).label}: ${here}`} centered>
+      <Stack>
+        {mayPlan && (
+          <Choice
+            label={rowOf(capability).label}
+            follows={false}
+            value={said ?? 'above'}
+            onChange={(v) => set(v === 'above' ? null : v)}
+            options={[
+              ...rowOf(capability).states.map((s) => ({ value: s, label: PERMISSION_WORDS[s] })),
+              {
+                value: 'above' as const,
+                label: place.at.layer === 'course' ? 'As the college' : 'As above',
+              },
+            ]}
+          />
+        )}
+        <Ladder rungs={rungsOf(place, capability)} who={who} />
+      </Stack>
+    </Modal>
+  );
+}

@@ -1,0 +1,67 @@
+import {
+  isStanding,
+  type Capability,
+  type CourseDetail,
+  type RulesAt,
+  type RulesDetail,
+  type RulesPlace,
+} from '@nimble-bell/core/api';
+import { instantWords } from '@nimble-bell/core/calendar';
+import { ladderOf, type Rung } from '@nimble-bell/core/limits';
+import { noSettings, type Layer } from '@nimble-bell/core/settings';
+
+const NOTHING: RulesPlace = { sheet: null, differ: [], limits: {}, segments: null };
+
+/** A row of the term: the course, a series, or a session that is still to come. */
+export interface Place {
+  key: string;
+  at: RulesAt;
+  title: string;
+  own: RulesPlace;
+  layers: Layer[];
+}
+
+const layer = (name: Layer['name'], { limits }: RulesPlace): Layer => ({
+  name,
+  settings: { ...noSettings(), limits },
+});
+
+/** The places of a course from the widest to the narrowest, each series before its sessions. */
+export function placesOf(course: CourseDetail, rules: RulesDetail): Place[] {
+  const ofCourse = layer('course', rules.course);
+  const whole: Place = {
+    ...{ key: 'course', at: { layer: 'course' }, title: 'The whole course' },
+    own: rules.course,
+    layers: [ofCourse],
+  };
+  const ahead = [...course.sessions, ...course.standing].filter(
+    (s) => s.state !== 'held' && s.state !== 'cancelled',
+  );
+  const places: Place[] = [whole];
+  for (const series of course.series) {
+    const own = rules.series.find((s) => s.id === series.id) ?? NOTHING;
+    const ofSeries = layer('series', own);
+    places.push({
+      ...{ key: series.id, at: { layer: 'series', ids: [series.id] }, title: series.title },
+      own,
+      layers: [ofCourse, ofSeries],
+    });
+    for (const session of ahead.filter((s) => s.seriesId === series.id)) {
+      const said = rules.sessions.find((s) => s.id === session.id) ?? NOTHING;
+      places.push({
+        ...{ key: session.id, at: { layer: 'session', ids: [session.id] } },
+        title: isStanding(session.kind)
+          ? 'The room as it stands'
+          : instantWords(session.startsAt, course.term.zone),
+        own: said,
+        layers: [ofCourse, ofSeries, layer('session', said)],
+      });
+    }
+  }
+  return places;
+}
+
+export const rungsOf = (place: Place, capability: Capability): Rung[] => ladderOf(place.layers, capability);
+
+export const inForceOf = (place: Place, capability: Capability): Rung =>
+  rungsOf(place, capability).find((r) => r.inForce)!;

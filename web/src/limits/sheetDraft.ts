@@ -1,0 +1,42 @@
+import type { SegmentInput, RulesInput } from '@nimble-bell/core/api';
+import type { Segment } from '@nimble-bell/core/settings';
+
+/** A segment as it is typed: its minutes may be emptied meanwhile. */
+export interface SegmentDraft extends Omit<SegmentInput, 'minutes'> {
+  key: number;
+  minutes: number | '';
+}
+
+let keys = 0;
+export const draftOf = ({ title, minutes, sheet, recording, note }: Segment): SegmentDraft => ({
+  ...{ key: ++keys, title, minutes, sheet, recording, note },
+});
+
+export const blank = (minutes: number): SegmentDraft => ({
+  ...{ key: ++keys, title: '', minutes, sheet: null, recording: null, note: '' },
+});
+
+export const wholeOf = (segments: readonly SegmentDraft[]): number =>
+  segments.reduce((sum, s) => sum + (s.minutes || 0), 0);
+
+export const toSegments = (segments: readonly SegmentDraft[]): RulesInput['segments'] =>
+  segments.map(({ key: _, minutes, ...s }) => ({ ...s, minutes: minutes || 0 }));
+
+/** The one at `from` stands at `to`. */
+export function moved<T>(list: readonly T[], from: number, to: number): T[] {
+  const next = [...list];
+  const [one] = next.splice(from, 1);
+  next.splice(to, 0, one!);
+  return next;
+}
+
+/** The border between a segment and the next is moved by so many minutes: what one gains the other loses, each keeps one. */
+export function stretched(segments: readonly SegmentDraft[], border: number, by: number): SegmentDraft[] {
+  const [a, b] = [segments[border]!, segments[border + 1]!];
+  const [left, right] = [a.minutes || 0, b.minutes || 0];
+  const step = Math.max(1 - left, Math.min(right - 1, by));
+  if (left < 1 || right < 1) return [...segments];
+  return segments.map((s, i) =>
+    i === border ? { ...s, minutes: left + step } : i === border + 1 ? { ...s, minutes: right - step } : s,
+  );
+}

@@ -1,0 +1,5 @@
+export interface Times {
+  startsAt: number;
+  endsAt: number;
+  lingerMinutes: number;
+}
