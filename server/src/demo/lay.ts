@@ -11,6 +11,7 @@ import { hashPassword } from '../accounts/password';
 import { newId, newLinkCode, type Context } from '../context';
 import { addMember, insertCourse, sessionsOfCourse } from '../courses/store';
 import { transaction } from '../db/pool';
+import { layLectureRules } from './layRules';
 import { queueLetters } from '../mail/queue';
 import { laySeries } from '../planning/laySeries';
 import { readyDir } from '../recordings/prepare';
@@ -59,8 +60,10 @@ export async function layDemo(ctx: Context): Promise<boolean> {
     for (const course of scenario.demoCourses(ctx.now())) {
       const id = await insertCourse(db, { ...course, termId });
       const { teacher, students } = await layMembers(db, id, course);
+      let lecture = '';
       for (const series of course.series) {
         const seriesId = newId();
+        if (series.title === 'Lecture') lecture = seriesId;
         const publishedAt = ctx.now() - 60 * 24 * 60 * MINUTE;
         await writeSeries(db, id, { expected: null, ...series, id: seriesId, leads: [], publishedAt });
         await laySeries(db, { ...series, id: seriesId, courseId: id }, term, null);
@@ -74,6 +77,7 @@ export async function layDemo(ctx: Context): Promise<boolean> {
       });
       if (course.code === 'NAV-210') {
         await layRules(db, id, teacher.id, term.lastDay, ctx.now());
+        await layLectureRules(db, id, lecture, { teacher: teacher.id, students }, ctx.now());
         await layBoard(db, id, students, ctx.now());
       }
       await layPast(ctx, db, id, { teacher, students, excerpt: course.code === 'NAV-210' ? excerpt : null });

@@ -89,7 +89,7 @@ function Chosen({ course, rules }: { course: CourseDetail; rules: RulesDetail })
           onChange={(e) => setSearch({ of: e.currentTarget.value })}
           data={places.map((p) => ({
             value: p.key,
-            label: `${p.at.layer === 'session' ? '  ' : ''}${p.title}${p.own.segments ? ' ·' : ''}`,
+            label: `${p.at.layer === 'session' ? '\u2003' : ''}${p.title}${p.own.segments ? ', has its own' : ''}`,
           }))}
         />
       }

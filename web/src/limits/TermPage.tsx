@@ -59,7 +59,7 @@ function TermGrid({ rules, places, mayPlan }: { rules: RulesDetail; places: Plac
   return (
     <Panel
       title="Session by session"
-      about="Bold is said there; the rest holds from the row above. Choose several sessions to set them together."
+      about="Framed is said there, marked where it differs from above; the rest holds from above. Choose several sessions to set them together."
     >
       {chosen.size > 0 && <ChosenLine count={chosen.size} none={() => setChosen(new Set())} />}
       <Scrolls label="Limits of the term, scrolls">
@@ -158,13 +158,14 @@ const Row = memo(function Row({ place, rules, chosen, mayPlan, open, sheet, choo
       </td>
       {SHOWN_CAPABILITIES.map((c) => {
         const { state } = inForceOf(place, c);
+        const differs = state !== inForceOf({ ...place, layers: place.layers.slice(0, -1) }, c).state;
         return (
           <td key={c}>
             <button
               type="button"
               className={classes.cell}
               data-own={place.own.limits[c] ? true : undefined}
-              data-differs={place.own.differ.includes(c) || undefined}
+              data-differs={differs || undefined}
               aria-label={`${rowOf(c).label}, ${place.title}: ${PERMISSION_WORDS[state!]}${place.own.limits[c] ? ', said here' : ''}`}
               onClick={() => open(place, c)}
             >
