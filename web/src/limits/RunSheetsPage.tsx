@@ -11,7 +11,7 @@ import {
   Title,
 } from '@mantine/core';
 import { IconArrowDown, IconArrowUp, IconX } from '@tabler/icons-react';
-import { useMemo, useState } from 'react';
+import { useMemo, useState, type KeyboardEvent } from 'react';
 import { useSearchParams } from 'react-router';
 import type { CourseDetail, RulesDetail } from '@nimble-bell/core/api';
 import { useThisCourse } from '../app/course';
@@ -19,7 +19,7 @@ import { Heads } from '../ui/Heads';
 import { Empty, Panel, Scrolls } from '../ui/Panel';
 import { placesOf, type Place } from './places';
 import { SegmentBar } from './SegmentBar';
-import { blank, draftOf, moved, toSegments, wholeOf, type SegmentDraft } from './sheetDraft';
+import { blank, draftOf, moved, titled, toSegments, wholeOf, type SegmentDraft } from './sheetDraft';
 import { useRules, useSetRules } from './useRules';
 
 /** The planned course of a class: its segments, each with its minutes, its limits and its recording. */
@@ -128,16 +128,13 @@ function Editor({ place, said, rules, length, mayPlan }: EditorProps) {
     <Stack>
       {segments.length > 0 && <SegmentBar segments={segments} length={length} set={set} />}
       {segments.length > 0 ? (
-        <Rows segments={segments} set={set} rules={rules} />
+        <Rows segments={segments} set={set} rules={rules} length={length} />
       ) : (
         <Empty>The class goes on under one set of limits, from ring-in to its end.</Empty>
       )}
       {mayPlan && (
         <Group>
-          <Button
-            variant="default"
-            onClick={() => change([...segments, blank(Math.max(5, length - wholeOf(segments)))])}
-          >
+          <Button variant="default" onClick={() => change(withOneMore(segments, length))}>
             Add a segment
           </Button>
           <Button
@@ -159,19 +156,34 @@ function Editor({ place, said, rules, length, mayPlan }: EditorProps) {
 }
 
 interface RowsProps {
+  /** The session's minutes. */
+  length: number;
   segments: SegmentDraft[];
   set: ((segments: SegmentDraft[]) => void) | null;
   rules: RulesDetail;
 }
 
-function Rows({ segments, set, rules }: RowsProps) {
+/** What a new segment begins with: the minutes that are left. */
+const withOneMore = (segments: SegmentDraft[], length: number) => [
+  ...segments,
+  blank(Math.max(5, length - wholeOf(segments))),
+];
+
+function Rows({ length, ...props }: RowsProps) {
+  const { segments, set } = props;
+  // Enter in the last one goes on to the next.
+  const onKey = (e: KeyboardEvent, index: number) => {
+    if (e.key !== 'Enter' || !(e.target instanceof HTMLInputElement)) return;
+    e.preventDefault();
+    if (index === segments.length - 1 && segments[index]!.title.trim()) set?.(withOneMore(segments, length));
+  };
   return (
     <Scrolls label="Segments, scrolls">
       <Table verticalSpacing={6} miw={860}>
         <Heads of={['Segment', 'Minutes', 'Rule sheet', 'Recording', 'Note, for teachers', 'Order']} />
         <Table.Tbody>
           {segments.map((s, i) => (
-            <SegmentRow key={s.key} segment={s} index={i} segments={segments} set={set} rules={rules} />
+            <SegmentRow key={s.key} {...props} segment={s} index={i} onKey={onKey} />
           ))}
         </Table.Tbody>
       </Table>
@@ -185,19 +197,19 @@ const RECORDING = [
   { value: 'paused', label: 'paused' },
 ];
 
-function SegmentRow({
-  segment,
-  index,
-  segments,
-  set,
-  rules,
-}: RowsProps & { segment: SegmentDraft; index: number }) {
+interface SegmentRowProps extends Omit<RowsProps, 'length'> {
+  segment: SegmentDraft;
+  index: number;
+  onKey: (e: KeyboardEvent, index: number) => void;
+}
+
+function SegmentRow({ segment, index, segments, set, rules, onKey }: SegmentRowProps) {
   const off = !set;
   const with_ = (more: Partial<SegmentDraft>) =>
     set?.(segments.map((s, i) => (i === index ? { ...s, ...more } : s)));
   const name = segment.title || `segment ${index + 1}`;
   return (
-    <Table.Tr>
+    <Table.Tr onKeyDown={(e) => onKey(e, index)}>
       <Table.Td>
         <TextInput
           aria-label={`Title of segment ${index + 1}`}
@@ -206,7 +218,7 @@ function SegmentRow({
           disabled={off}
           autoFocus={!segment.title}
           value={segment.title}
-          onChange={(e) => with_({ title: e.currentTarget.value })}
+          onChange={(e) => with_(titled(segment, e.currentTarget.value, rules.sheets))}
         />
       </Table.Td>
       <Table.Td w={110}>

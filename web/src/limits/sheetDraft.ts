@@ -1,4 +1,5 @@
 import type { SegmentInput, RulesInput } from '@nimble-bell/core/api';
+import type { RuleSheet } from '@nimble-bell/core/limits';
 import type { Segment } from '@nimble-bell/core/settings';
 
 /** A segment as it is typed: its minutes may be emptied meanwhile. */
@@ -15,6 +16,18 @@ export const draftOf = ({ title, minutes, sheet, recording, note }: Segment): Se
 export const blank = (minutes: number): SegmentDraft => ({
   ...{ key: ++keys, title: '', minutes, sheet: null, recording: null, note: '' },
 });
+
+/** A segment under another title: one called as a sheet goes by that sheet, unless another was chosen for it. */
+export function titled(
+  segment: SegmentDraft,
+  title: string,
+  sheets: readonly Pick<RuleSheet, 'id' | 'name'>[],
+): SegmentDraft {
+  const called = (name: string) =>
+    sheets.find((s) => s.name.toLowerCase() === name.trim().toLowerCase())?.id ?? null;
+  const followed = segment.sheet === null || segment.sheet === called(segment.title);
+  return { ...segment, title, sheet: followed ? called(title) : segment.sheet };
+}
 
 export const wholeOf = (segments: readonly SegmentDraft[]): number =>
   segments.reduce((sum, s) => sum + (s.minutes || 0), 0);

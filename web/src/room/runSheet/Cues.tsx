@@ -4,6 +4,7 @@ import { segmentEnds, type RunSheetState } from '@nimble-bell/core/room';
 import { useNow } from '../../app/clock';
 import { ActButton } from '../controls/ActButton';
 import { useInside, useRoom, type Inside } from '../live/useRoom';
+import { useNotes } from './useNotes';
 import classes from './runSheet.module.css';
 
 const PlanLeft = lazy(() => import('./PlanLeft'));
@@ -65,6 +66,7 @@ export function Cues() {
 function SheetMenu({ sheet, plan }: { sheet: RunSheetState; plan: (() => void) | null }) {
   const { send } = useRoom();
   const { segments, at, byClock } = sheet;
+  const notes = useNotes();
   return (
     <Menu position="bottom-end" shadow="md" width={280}>
       <Menu.Target>
@@ -82,6 +84,7 @@ function SheetMenu({ sheet, plan }: { sheet: RunSheetState; plan: (() => void) |
           >
             {s.title}
             {i === at ? ', on now' : ''}
+            {notes.has(s.title) && <small className={classes.note}>{notes.get(s.title)}</small>}
           </Menu.Item>
         ))}
         <Menu.Divider />

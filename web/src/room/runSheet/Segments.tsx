@@ -30,6 +30,7 @@ export function Segments({ sheet, times, zone, now, left }: SegmentsProps) {
         {segments.map((s, i) => (
           <div
             key={i}
+            title={`${s.title}, ${s.minutes} min`}
             className={classes.segment}
             data-now={i === at || undefined}
             data-past={(at !== null && i < at) || undefined}
