@@ -1,0 +1,45 @@
+import fc from 'fast-check';
+import { noSettings, withValues } from '../settings/index';
+import {
+  deviations,
+  followSheet,
+  Permission,
+  rowOf,
+  SHIPPED_SHEETS,
+  SHOWN_CAPABILITIES,
+  underSheet,
+  withoutSheet,
+  type SomeLimits,
+} from './index';
+
+test('the college’s sheets say something that makes sense of everything that can be set', () => {
+  expect(SHIPPED_SHEETS).toHaveLength(5);
+  for (const { limits } of SHIPPED_SHEETS)
+    for (const c of SHOWN_CAPABILITIES) expect(rowOf(c).states).toContain(limits[c]);
+});
+
+const full = fc.record(
+  Object.fromEntries(SHOWN_CAPABILITIES.map((c) => [c, fc.constantFrom(...rowOf(c).states)])),
+) as fc.Arbitrary<SomeLimits>;
+const some = fc.dictionary(
+  fc.constantFrom(...SHOWN_CAPABILITIES),
+  fc.constantFrom(...Permission.options),
+) as fc.Arbitrary<SomeLimits>;
+
+test('under a sheet all of it holds; what is set otherwise deviates, stays when the sheet is edited, and when it is taken away', () => {
+  fc.assert(
+    fc.property(full, full, some, (before, after, otherwise) => {
+      const under = underSheet(noSettings(), { id: 's', limits: before }, 'maren', 1);
+      expect(deviations(under, { limits: before })).toEqual([]);
+      const own = withValues(under, 'limits', otherwise, 'teo', 2);
+      const differ = SHOWN_CAPABILITIES.filter((c) => otherwise[c] && otherwise[c] !== before[c]);
+      expect(deviations(own, { limits: before })).toEqual(differ);
+      const followed = followSheet(own, before, after, 'maren', 3);
+      for (const c of SHOWN_CAPABILITIES)
+        expect(followed.limits[c]!.value).toBe(differ.includes(c) ? otherwise[c] : after[c]);
+      const free = withoutSheet(own, before);
+      expect(free.sheet).toEqual({});
+      expect(Object.keys(free.limits).sort()).toEqual([...differ].sort());
+    }),
+  );
+});
