@@ -7,7 +7,10 @@ import type { PlannedSeries } from '../calendar/sessions';
 import type { Instant } from '../calendar/zone';
 import type { DoorRules } from '../door/index';
 import type { Limits } from '../limits/capabilities';
+import type { RuleSheet } from '../limits/sheets';
+import type { RulesInput } from '../api/rules';
 import type { Role } from '../roster/role';
+import type { Segment, Settings } from '../settings/index';
 
 /** `stops`: the term cannot be run like this. `warns`: somebody will be let down. `advises`: worth a look. */
 export type Level = 'stops' | 'warns' | 'advises';
@@ -17,6 +20,7 @@ export type Fix =
   | { do: 'edit'; edit: PlanEditDraft }
   | { do: 'limits'; capability: Capability; permission: Permission }
   | { do: 'door'; rules: Partial<DoorRules> }
+  | { do: 'rules'; input: RulesInput }
   | { do: 'recording'; plan: Partial<RecordingWishes> }
   | { do: 'invite' }
   /** Nothing is changed: it leads to where the decision is made. */
@@ -77,6 +81,28 @@ export interface SetupClash {
   people: { name: string; teaches: boolean }[];
 }
 
+/** A place that says something of its own: what holds there, what it says itself, its sheet and its run sheet. */
+export interface SetupPlace {
+  layer: 'course' | 'series' | 'session';
+  id: string;
+  /** "Lecture", "Lecture, Tue 6 Oct, 18:30". */
+  title: string;
+  /** Of the shortest session that it is for; null where there is none. */
+  minutes: number | null;
+  limits: Limits;
+  said: Settings['limits'];
+  sheet: RuleSheet | null;
+  segments: readonly Segment[] | null;
+}
+
+export interface SetupException {
+  id: string;
+  name: string;
+  capability: Capability;
+  state: Permission;
+  until: Instant | null;
+}
+
 /** A whole set-up, as the rules read it. A part that is not known yet is null, and its rules say nothing. */
 export interface Setup {
   term: Term;
@@ -87,6 +113,7 @@ export interface Setup {
   youngPupils: boolean;
   door: DoorRules | null;
   limits: Limits | null;
+  rules?: { places: readonly SetupPlace[]; exceptions: readonly SetupException[] } | null;
   /** `undefined` from a plan file, null where no plan was made. */
   recording?: RecordingWishes | null;
   /** Bytes free, and what the term's recordings will take. */

@@ -1,12 +1,13 @@
 import { type Finding, type Rule, type Setup } from './finding';
 import { PEOPLE_RULES } from './peopleRules';
+import { LIMIT_RULES } from './limitRules';
 import { PLAN_RULES } from './planRules';
 import { ROOM_RULES } from './roomRules';
 
 export * from './finding';
 
 /** Every rule, in the order of the work. */
-export const RULES: readonly Rule[] = [...PLAN_RULES, ...PEOPLE_RULES, ...ROOM_RULES];
+export const RULES: readonly Rule[] = [...PLAN_RULES, ...PEOPLE_RULES, ...ROOM_RULES, ...LIMIT_RULES];
 
 const ORDER = { stops: 0, warns: 1, advises: 2 };
 

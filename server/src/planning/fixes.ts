@@ -6,6 +6,7 @@ import { takeTurn } from '../courses/turn';
 import { setCourseRules } from '../courses/settings';
 import { transaction } from '../db/pool';
 import { AppError } from '../errors';
+import { setRules } from '../rules/rules';
 import { inviteNew } from '../mail/queue';
 import { changePlan } from './change';
 import { applyEdit } from './edit';
@@ -13,20 +14,18 @@ import { checkCourse } from './setup';
 import type { MemberRow } from '../accounts/store';
 
 /** Does the fix of a finding, worked out anew: a finding that is not there any more fixes nothing. */
-export async function fixFinding(
-  ctx: Context,
-  { courseId, id: member, name: by }: Pick<MemberRow, 'courseId' | 'id' | 'name'>,
-  id: string,
-): Promise<string> {
+export async function fixFinding(ctx: Context, member: MemberRow, id: string): Promise<string> {
+  const { courseId } = member;
   const course = (await courseById(ctx.db, courseId))!;
   const { findings } = await checkCourse(ctx, course, await sessionsOfCourse(ctx.db, courseId));
   const finding = findings.find((f) => f.id === id);
   if (!finding?.fix) throw new AppError('finding-gone');
-  await doFix(ctx, courseId, member, by, finding.fix.fix);
+  await doFix(ctx, member, finding.fix.fix);
   return finding.fix.label;
 }
 
-async function doFix(ctx: Context, courseId: string, member: string, by: string, fix: Fix) {
+async function doFix(ctx: Context, member: MemberRow, fix: Fix) {
+  const { courseId, id, name: by } = member;
   const course = (await courseById(ctx.db, courseId))!;
   const now = ctx.now();
   switch (fix.do) {
@@ -48,15 +47,20 @@ async function doFix(ctx: Context, courseId: string, member: string, by: string,
     }
     case 'limits': {
       const limits = { [fix.capability]: fix.permission };
-      await transaction(ctx.db, (db) => setCourseRules(db, courseId, { limits }, member, now));
+      await transaction(ctx.db, (db) => setCourseRules(db, courseId, { limits }, id, now));
       return;
     }
+    case 'rules':
+      await transaction(ctx.db, async (db) =>
+        setRules(db, await takeTurn(db, courseId), member, fix.input, now),
+      );
+      return;
     case 'door':
-      await transaction(ctx.db, (db) => setCourseRules(db, courseId, { door: fix.rules }, member, now));
+      await transaction(ctx.db, (db) => setCourseRules(db, courseId, { door: fix.rules }, id, now));
       return;
     case 'recording':
       if (!course.recordingPlan) throw new AppError('finding-gone');
-      await transaction(ctx.db, (db) => setCourseRules(db, courseId, { recording: fix.plan }, member, now));
+      await transaction(ctx.db, (db) => setCourseRules(db, courseId, { recording: fix.plan }, id, now));
       return;
     case 'invite':
       await transaction(ctx.db, async (db) => {

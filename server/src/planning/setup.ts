@@ -6,6 +6,7 @@ import type { Context } from '../context';
 import { seriesOf, type CourseRow, type SeriesRow, type SessionRow } from '../courses/store';
 import type { Db } from '../db/pool';
 import { bellTimesOf } from '../terms/store';
+import { rulesForChecks } from '../rules/checks';
 import { clashesIn } from './clashes';
 import { peopleForChecks, recordedSoFar } from './store';
 
@@ -26,12 +27,13 @@ export async function checkCourse(
   series?: readonly SeriesRow[],
 ): Promise<Checked> {
   const now = ctx.now();
-  const [all, bells, people, clashes, storage] = await Promise.all([
+  const [all, bells, people, clashes, storage, rules] = await Promise.all([
     series ?? seriesOf(ctx.db, course.id),
     bellTimesOf(ctx.db),
     peopleForChecks(ctx.db, course.id),
     clashesIn(ctx.db, course.id, now),
     storageFor(ctx, ctx.db, sessions, now),
+    rulesForChecks(ctx, course, sessions),
   ]);
   const days = termDays(course.term);
   const setup: Setup = {
@@ -41,6 +43,7 @@ export async function checkCourse(
     youngPupils: course.youngPupils,
     door: course.door,
     limits: course.limits,
+    rules,
     recording: course.recordingPlan,
     storage,
     clashes: clashes.map((c) => ({

@@ -1,6 +1,8 @@
 import type { RoomEvent, StoredEvent } from '@nimble-bell/core/room';
 import { courseLimits, entry, LECTURE, maren } from '@nimble-bell/core/testing';
+import { noSettings, withValues } from '@nimble-bell/core/settings';
 import type { Context } from '../context';
+import type { ExceptionRow } from '../rules/store';
 import type { Leases } from './lease';
 import { Elsewhere } from './lease';
 import { heedOutside } from './outside';
@@ -11,6 +13,7 @@ import type { EventRow } from './store';
 const stored = new Map<string, EventRow[]>();
 let live: { session: string; owner: string | null }[] = [];
 let session: object | null = null;
+let exceptions: ExceptionRow[] = [];
 
 jest.mock('./store', () => ({
   LeaseLost: class extends Error {},
@@ -21,6 +24,7 @@ jest.mock('./store', () => ({
   liveRooms: async () => live,
 }));
 jest.mock('../courses/store', () => ({ sessionById: async () => session }));
+jest.mock('../rules/store', () => ({ exceptionsOf: async () => exceptions }));
 
 const NOW = 1_000_000;
 const ctx = {
@@ -61,6 +65,7 @@ const rooms = (leases = leasesWith(new Set())) => {
 beforeEach(() => {
   stored.clear();
   live = [];
+  exceptions = [];
   session = planned();
 });
 afterEach(() => {
@@ -122,6 +127,27 @@ test("what is saved outside reaches an open room once, with who saved it; the se
   await heedOutside(ctx, room);
   expect(typesOf()).toEqual(['opened', 'settingsChanged', 'replanned']);
   expect(stored.get('s')![1]!.event).toMatchObject({ by: 'maren', layer: 'course' });
+});
+
+test('of a run sheet no note reaches the room, and of an exception no reason; nothing is told twice', async () => {
+  const segment = {
+    ...{ title: 'Lecture', minutes: 40, sheet: null, limits: {}, recording: null },
+    note: 'Ask the back row',
+  };
+  const settings = withValues(noSettings(), 'runSheet', { segments: [segment] }, 'maren', 1);
+  session = { ...planned(), layers: [{ name: 'session', settings }] };
+  const room = await rooms().room('s');
+  const own = { id: 'e', member: 'ana', capability: 'present', state: 'open', until: NOW + 1000 };
+  exceptions = [{ ...own, by: 'maren', at: 1, reason: 'Agreed at home' } as ExceptionRow];
+  await heedOutside(ctx, room);
+  await heedOutside(ctx, room);
+  expect(typesOf()).toEqual(['opened', 'excepted']);
+  const told = JSON.stringify([...stored.values()]);
+  expect(told).toContain('Lecture');
+  expect(told).not.toMatch(/Ask the back row|Agreed at home/);
+  exceptions = [];
+  await heedOutside(ctx, room);
+  expect(typesOf().at(-1)).toBe('exceptionEnded');
 });
 
 test('a room whose session was planned away is given up', async () => {
