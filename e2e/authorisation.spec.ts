@@ -94,6 +94,7 @@ const COMMANDS: Record<CommandType, RoomCommand> = {
   lift: { type: 'lift' },
   mute: { type: 'mute', member: 'self' },
   muteAll: { type: 'muteAll' },
+  askOn: { type: 'askOn', member: 'self' },
   giveFloor: { type: 'giveFloor', member: 'self' },
   takeFloor: { type: 'takeFloor' },
   clearBoard: { type: 'clearBoard' },

@@ -162,6 +162,7 @@ export const STUDENT_COMMANDS: Record<CommandType, 'teachers-only' | 'closed' | 
   lift: 'teachers-only',
   mute: 'teachers-only',
   muteAll: 'teachers-only',
+  askOn: 'teachers-only',
   giveFloor: 'teachers-only',
   takeFloor: 'teachers-only',
   clearBoard: 'teachers-only',

@@ -18,7 +18,7 @@ import {
 } from './index';
 
 test('everyone walks in muted, with the camera off', () => {
-  expect(lecture({ speak: 'open' }).state.desk).toEqual({ microphone: {}, camera: {} });
+  expect(lecture({ speak: 'open' }).state.desk).toEqual({ microphone: {}, camera: {}, asked: {} });
 });
 
 test('a closed microphone is refused with who closed it and what one can do instead', () => {
@@ -27,6 +27,28 @@ test('a closed microphone is refused with who closed it and what one can do inst
     'Speaking is closed for this course by Maren Oduya. You can raise your hand or write to a teacher.',
   );
   expect(room.do(maren, { type: 'microphone', on: true }).ok).toBe(true);
+});
+
+test('who may speak is asked to switch on, and nobody else hears of it; who may not is given the floor', () => {
+  const room = lecture({ speak: 'byHand' });
+  expect(room.refusal(maren, { type: 'askOn', member: 'ana' })!.code).toBe('no-floor');
+  room.do(maren, { type: 'giveFloor', member: 'ana' });
+  room.do(maren, { type: 'askOn', member: 'ana' });
+  expect(room.state.desk.asked).toEqual({ ana: 'maren' });
+  expect(audience(room.events.at(-1)!, ben, room.state)).toBeNull();
+  expect(room.do(maren, { type: 'askOn', member: 'ana' })).toMatchObject({ events: [] });
+  room.do(ana, { type: 'microphone', on: true });
+  expect(room.state.desk.asked).toEqual({});
+});
+
+test('all are muted, with or without their right to switch on again', () => {
+  const room = lecture({ speak: 'open' });
+  room.do(ana, { type: 'microphone', on: true });
+  room.do(maren, { type: 'muteAll' });
+  expect(room.do(ana, { type: 'microphone', on: true }).ok).toBe(true);
+  room.do(maren, { type: 'muteAll', again: false });
+  expect(room.state.desk.microphone).toEqual({});
+  expect(room.refusal(ana, { type: 'microphone', on: true })!.code).toBe('closed');
 });
 
 test('a student gives no teaching command, whatever it is', () => {
@@ -41,6 +63,7 @@ test('a student gives no teaching command, whatever it is', () => {
     lift: { type: 'lift' },
     mute: { type: 'mute', member: 'ben' },
     muteAll: { type: 'muteAll' },
+    askOn: { type: 'askOn', member: 'ana' },
     giveFloor: { type: 'giveFloor', member: 'ana' },
     takeFloor: { type: 'takeFloor' },
     clearBoard: { type: 'clearBoard' },

@@ -6,6 +6,7 @@ import { Desk } from './desk/Desk';
 import { Keys } from './controls/Keys';
 import { Porch } from './door/Porch';
 import { FloorPanel } from './floor/FloorPanel';
+import { YourTurn } from './floor/YourTurn';
 import { Statements } from './floor/Statements';
 import { Alone } from './frame/Alone';
 import { Away } from './frame/Away';
@@ -87,6 +88,7 @@ function RoomFrame() {
     <main key="middle" className={classes.middle} id="content">
       <Away />
       <Alone />
+      <YourTurn />
       <Stage />
       <div className={classes.under}>
         <Desk />

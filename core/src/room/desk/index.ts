@@ -1,14 +1,15 @@
 import { capabilityOf } from '../../limits/capabilities';
 import { teaches } from '../../roster/role';
 import { concern, EVERYONE, type CommandRule } from '../kernel/concern';
+import type { RoomEvent } from '../kernel/messages';
 import { refuse } from '../kernel/refusals';
 import type { RoomState } from '../kernel/state';
-import { may, unhushed } from '../may';
+import { classLimit, may, unhushed } from '../may';
 import { isHere } from '../presence/index';
 import { nameIn } from '../words';
 import type { DeskState } from './state';
 
-type Switch = keyof DeskState;
+type Switch = 'microphone' | 'camera';
 
 const turned = (part: DeskState, which: Switch, member: string, on: boolean): DeskState => {
   const { [member]: _, ...others } = part[which];
@@ -28,11 +29,9 @@ function closedOff(part: DeskState, room: RoomState): DeskState {
       const person = room.presence.people[m];
       return person && may(open, person, capability).allowed;
     });
-    return left.length === all.length
-      ? part[which]
-      : (Object.fromEntries(left.map((m) => [m, true])) as DeskState[Switch]);
+    return left.length === all.length ? part[which] : Object.fromEntries(left.map((m) => [m, true as const]));
   };
-  return { microphone: kept('microphone'), camera: kept('camera') };
+  return { ...part, microphone: kept('microphone'), camera: kept('camera') };
 }
 
 const ownSwitch = (which: Switch): CommandRule<Switch> => ({
@@ -43,10 +42,23 @@ const ownSwitch = (which: Switch): CommandRule<Switch> => ({
     Boolean(room.desk[which][member]) === on ? [] : [{ type: which, member, on }],
 });
 
+const NOTHING_ON: DeskState = { microphone: {}, camera: {}, asked: {} };
+
+/** Nobody is asked any more who has answered, is gone, or may not. */
+const unasked = (part: DeskState, member: string): DeskState => {
+  if (!(member in part.asked)) return part;
+  const { [member]: _, ...asked } = part.asked;
+  return { ...part, asked };
+};
+
+/** Everyone is off: microphone, camera, and what they were asked. */
+const away = (part: DeskState, member: string) =>
+  unasked(turned(turned(part, 'microphone', member, false), 'camera', member, false), member);
+
 /** Everyone's own switches, and muting. */
 export const desk = concern({
   name: 'desk',
-  empty: { microphone: {}, camera: {} },
+  empty: NOTHING_ON,
   commands: {
     microphone: ownSwitch('microphone') as CommandRule<'microphone'>,
     camera: ownSwitch('camera') as CommandRule<'camera'>,
@@ -61,11 +73,26 @@ export const desk = concern({
     muteAll: {
       who: 'teaching',
       phase: 'live',
-      decide: (room, { member: by }) => {
+      decide: (room, { member: by }, { again = true }) => {
+        const shut: RoomEvent[] =
+          again || classLimit(room, 'speak').state !== 'open' || room.limits.hush
+            ? []
+            : [{ type: 'limitSet', by, capability: 'speak', state: 'byHand' }];
         const heard = Object.keys(room.desk.microphone).some(
           (m) => !teaches(room.presence.people[m]?.role ?? 'student'),
         );
-        return heard ? [{ type: 'muted', by, member: null }] : [];
+        return heard ? [{ type: 'muted', by, member: null }, ...shut] : shut;
+      },
+    },
+    askOn: {
+      who: 'teaching',
+      phase: 'live',
+      decide: (room, { member: by }, { member }) => {
+        const person = room.presence.people[member];
+        if (!person || !isHere(room, member)) return refuse('not-here');
+        if (!may(room, person, 'speak').allowed) return refuse('no-floor');
+        const is = room.desk.microphone[member] || room.desk.asked[member] || teaches(person.role);
+        return is ? [] : [{ type: 'askedOn', by, member }];
       },
     },
   },
@@ -73,7 +100,7 @@ export const desk = concern({
     microphone: {
       version: 1,
       hears: () => EVERYONE,
-      evolve: (part, { member, on }) => turned(part, 'microphone', member, on),
+      evolve: (part, { member, on }) => unasked(turned(part, 'microphone', member, on), member),
       log: null,
     },
     camera: {
@@ -82,15 +109,21 @@ export const desk = concern({
       evolve: (part, { member, on }) => turned(part, 'camera', member, on),
       log: null,
     },
+    askedOn: {
+      version: 1,
+      hears: ({ member }) => ({ to: 'some', members: [member] }),
+      evolve: (part, { by, member }) => ({ ...part, asked: { ...part.asked, [member]: by } }),
+      log: ({ by, member }, nameOf) => `${nameOf(by)} asked ${nameOf(member)} to switch on.`,
+    },
     muted: {
       version: 1,
       hears: () => EVERYONE,
       evolve: (part, { member }, room) => {
-        if (member) return turned(part, 'microphone', member, false);
+        if (member) return unasked(turned(part, 'microphone', member, false), member);
         const teachers = Object.keys(part.microphone).filter((m) =>
           teaches(room.presence.people[m]?.role ?? 'student'),
         );
-        return { ...part, microphone: Object.fromEntries(teachers.map((m) => [m, true])) };
+        return { ...part, asked: {}, microphone: Object.fromEntries(teachers.map((m) => [m, true])) };
       },
       notice: ({ by, member }, room) =>
         `${nameIn(room, by)} has muted ${member === null ? 'everyone' : nameIn(room, member)}.`,
@@ -98,17 +131,21 @@ export const desk = concern({
         `${nameOf(by)} muted ${member === null ? 'everyone' : nameOf(member)}.`,
     },
   },
+  seenBy: (part, { member, role }) =>
+    teaches(role)
+      ? part
+      : { ...part, asked: Object.fromEntries(Object.entries(part.asked).filter(([m]) => m === member)) },
   heeds: {
     // Everyone walks in muted, with the camera off.
-    entered: (part, { member }) => turned(turned(part, 'microphone', member, false), 'camera', member, false),
-    left: (part, { member }) => turned(turned(part, 'microphone', member, false), 'camera', member, false),
-    dismissed: () => ({ microphone: {}, camera: {} }),
+    entered: (part, { member }) => away(part, member),
+    left: (part, { member }) => away(part, member),
+    dismissed: () => NOTHING_ON,
     limitSet: (part, _event, room) => closedOff(part, room),
     cued: (part, _event, room) => closedOff(part, room),
     exceptionEnded: (part, _event, room) => closedOff(part, room),
     lentBack: (part, _event, room) => closedOff(part, room),
     settingsChanged: (part, _event, room) => closedOff(part, room),
-    floorTaken: (part, _event, room) => closedOff(part, room),
+    floorTaken: (part, { member }, room) => closedOff(unasked(part, member), room),
     floorGiven: (part, _event, room) => closedOff(part, room),
     known: (part, _event, room) => closedOff(part, room),
   },

@@ -2,4 +2,6 @@
 export interface DeskState {
   microphone: Readonly<Record<string, true>>;
   camera: Readonly<Record<string, true>>;
+  /** Who was asked to switch their microphone on, and by whom. */
+  asked: Readonly<Record<string, string>>;
 }

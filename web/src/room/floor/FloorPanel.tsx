@@ -18,13 +18,21 @@ import classes from './floor.module.css';
 const selectHush = ({ room }: Inside) => ({
   live: room.bell.phase === 'live',
   hushed: room.limits.hush !== null,
+  open: classLimit(room, 'speak').state === 'open',
 });
-const selectFloor = ({ room }: Inside) => room.floor;
+const selectFloor = ({ room }: Inside) => ({
+  ...room.floor,
+  /** Who has it is not heard, and was not asked yet. */
+  muted:
+    room.floor.holder !== null &&
+    !room.desk.microphone[room.floor.holder] &&
+    !room.desk.asked[room.floor.holder],
+});
 
 /** Every capability with its state, one press each; hush; and the queue of hands. */
 export function FloorPanel() {
   const { send } = useRoom();
-  const { live, hushed } = useInside(selectHush);
+  const { live, hushed, open } = useInside(selectHush);
   return (
     <aside className={classes.floor} aria-label="The floor">
       <ActButton
@@ -43,16 +51,7 @@ export function FloorPanel() {
         <CapabilityRow key={c} capability={c} settable={live && !hushed} />
       ))}
       <OneQuestion />
-      <Button
-        variant="default"
-        size="xs"
-        fullWidth
-        mt={8}
-        disabled={!live}
-        onClick={() => void send({ type: 'muteAll' })}
-      >
-        Mute everyone
-      </Button>
+      <Mutes live={live} open={open} />
       <Lock />
     </aside>
   );
@@ -102,34 +101,24 @@ const CapabilityRow = memo(function CapabilityRow({ capability, settable }: RowP
 /** Who has the floor, and the hands in the order of raising. */
 function Hands() {
   const { send } = useRoom();
-  const { hands, holder } = useInside(selectFloor);
+  const { hands, holder, muted } = useInside(selectFloor);
   const nameOf = useNameOf();
   const info = useInfo();
   return (
     <>
       <h2 className={parts.heading}>Hands{hands.length > 0 && ` (${hands.length})`}</h2>
-      {holder && (
-        <div className={classes.hand} data-floor>
-          <span>
-            <strong>{nameOf(holder)}</strong> has the floor
-          </span>
-          <Button
-            size="compact-xs"
-            color="clay"
-            variant="light"
-            onClick={() => void send({ type: 'takeFloor' })}
-          >
-            Take it back
-          </Button>
-        </div>
-      )}
+      {holder && <Holder holder={holder} muted={muted} />}
       {hands.map((h, i) => (
         <div className={classes.hand} key={h.member}>
           <span>
             {i + 1}. {nameOf(h.member)} <time>{clockWords(h.at, info.zone)}</time>
           </span>
           <span className={classes.handActs}>
-            <Button size="compact-xs" onClick={() => void send({ type: 'giveFloor', member: h.member })}>
+            <Button
+              size="compact-xs"
+              {...(i === 0 && !holder ? { 'data-act': 'floor' } : {})}
+              onClick={() => void send({ type: 'giveFloor', member: h.member })}
+            >
               Give the floor
             </Button>
             <Button
@@ -148,5 +137,57 @@ function Hands() {
         </Text>
       )}
     </>
+  );
+}
+
+function Holder({ holder, muted }: { holder: string; muted: boolean }) {
+  const { send } = useRoom();
+  const nameOf = useNameOf();
+  return (
+    <div className={classes.hand} data-floor>
+      <span>
+        <strong>{nameOf(holder)}</strong> has the floor
+      </span>
+      <span className={classes.handActs}>
+        {muted && (
+          <Button
+            size="compact-xs"
+            variant="default"
+            onClick={() => void send({ type: 'askOn', member: holder })}
+          >
+            Ask to switch on
+          </Button>
+        )}
+        <Button
+          size="compact-xs"
+          color="clay"
+          variant="light"
+          data-act="floor"
+          onClick={() => void send({ type: 'takeFloor' })}
+        >
+          Take it back
+        </Button>
+      </span>
+    </div>
+  );
+}
+
+/** All are muted, and may switch on again; or only by hand from now. */
+function Mutes({ live, open }: { live: boolean; open: boolean }) {
+  const { send } = useRoom();
+  return (
+    <div className={classes.mutes}>
+      <ActButton act="mute" pressed={false} disabled={!live} onClick={() => void send({ type: 'muteAll' })}>
+        Mute everyone
+      </ActButton>
+      <ActButton
+        act="silence"
+        pressed={false}
+        disabled={!live || !open}
+        onClick={() => void send({ type: 'muteAll', again: false })}
+      >
+        … by hand
+      </ActButton>
+    </div>
   );
 }

@@ -61,7 +61,7 @@ export function RunSheetBar() {
       {teaching && phase === 'live' && planned && <Cues />}
       <RecordingMark />
       {teaching && phase === 'waiting' && (
-        <Button color="brass.5" c="#22302b" onClick={() => void send({ type: 'ringIn' })}>
+        <Button color="brass.5" c="#22302b" data-act="begin" onClick={() => void send({ type: 'ringIn' })}>
           Ring in
         </Button>
       )}
@@ -123,6 +123,7 @@ function RecordingMark() {
           <ActionIcon
             variant="subtle"
             c="inherit"
+            data-act="pause"
             aria-label={on ? 'Pause the recording' : 'Go on recording'}
             onClick={() => void send({ type: on ? 'pauseRecording' : 'resumeRecording' })}
           >
@@ -145,7 +146,7 @@ function DismissButton() {
   const { others, recorded } = useInside(selectEnd);
   return (
     <>
-      <Button color="clay" variant="filled" onClick={() => setAsking(true)}>
+      <Button color="clay" variant="filled" data-act="end" onClick={() => setAsking(true)}>
         Dismiss
       </Button>
       <Modal opened={asking} onClose={() => setAsking(false)} title="Dismiss the class?" centered>
