@@ -94,8 +94,8 @@ const COMMANDS: Record<CommandType, RoomCommand> = {
   lift: { type: 'lift' },
   mute: { type: 'mute', member: 'self' },
   muteAll: { type: 'muteAll' },
-  askOn: { type: 'askOn', member: 'self' },
   giveFloor: { type: 'giveFloor', member: 'self' },
+  askOn: { type: 'askOn', member: 'self' },
   takeFloor: { type: 'takeFloor' },
   clearBoard: { type: 'clearBoard' },
   openFor: { type: 'openFor', capability: 'writeToClass', seconds: 60 },
@@ -190,7 +190,7 @@ test('every socket command is decided as the table says, for nobody, elsewhere, 
       const reply = await send(socket, command);
       expect.soft(reply.ok, `assistant: ${type}: ${JSON.stringify(reply)}`).toBe(true);
     }
-    expect(student.connected).toBe(false);
+    await expect.poll(() => student.connected).toBe(false);
   } finally {
     for (const socket of sockets) socket.disconnect();
   }

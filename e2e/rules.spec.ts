@@ -1,7 +1,18 @@
 import { randomUUID } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
 import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
 import type { RulesDetail } from '@nimble-bell/core/api';
-import { account, addSeries, byLink, detailOf, dismiss, makeCourse, ringIn, walkIn } from './support/course';
+import {
+  account,
+  addSeries,
+  byLink,
+  detailOf,
+  dismiss,
+  makeCourse,
+  ringIn,
+  throughDoor,
+  walkIn,
+} from './support/course';
 import { countInteractions } from './support/interactions';
 import { live } from './support/live';
 import { MAREN, signIn } from './support/people';
@@ -260,5 +271,57 @@ test('a sheet that is edited is followed wherever it is used, but for what was s
   const other = await account('ines.calloway@saltmarsh.example');
   expect((await other.put(`/api/rule-sheets/${id}`, { data: { name, limits: quiet } })).status()).toBe(404);
   await other.dispose();
+  await api.dispose();
+});
+
+test('the proof says of each student what they may and what they read; who is given the floor is told to switch on', async ({
+  page,
+  browser,
+}) => {
+  test.setTimeout(90_000);
+  const course = await makeCourse({ students: 3, apart: true });
+  const api = await account(MAREN);
+  const at = { layer: 'session', ids: [course.session] };
+  await set(api, course.id, { at, segments: SEGMENTS });
+  await api.post(`/api/courses/${course.id}/exceptions`, {
+    data: { member: course.students[0]!.id, capability: 'writeToClass', state: 'closed', until: null },
+  });
+  await signIn(page, MAREN);
+  await page.goto(`/course/${course.id}/limits/proof?of=${course.session}`);
+  const row = (name: string) => page.getByRole('row', { name: new RegExp(name) });
+  await expect(row('Ana Lanyon')).toContainText('By hand');
+  await page.getByLabel('Part of the run sheet').selectOption('Examination');
+  await expect(row('Ben Garrow').getByText('Closed')).toHaveCount(5);
+  await page.getByLabel('Part of the run sheet').selectOption('Lecture');
+  await expect(row('Ben Garrow').getByText('Closed')).toHaveCount(3);
+  const saved = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Download as CSV' }).click();
+  expect(await readFile((await (await saved).path())!, 'utf8')).toMatch(/Ana Lanyon.*Closed \(person\)/);
+  await page.getByRole('button', { name: 'Ana Lanyon' }).click();
+  await expect(page.getByRole('dialog')).toContainText(
+    'Writing to the class is closed for you by Maren Oduya. You can raise your hand or write to a teacher.',
+  );
+  // A student is not told what the others may.
+  const student = await byLink(course.students[1]!.link);
+  expect((await student.get(`/api/sessions/${course.session}/proof`)).status()).toBe(403);
+  await page.goto(`/room/${course.session}`);
+  await throughDoor(page);
+  await page.getByRole('button', { name: 'Ring in' }).click();
+  const ben = await walkIn(browser, course, 1);
+  await ben.keyboard.press('r');
+  await expect(page.getByText(/1. Ben Garrow/)).toBeVisible();
+  await page.keyboard.press('f');
+  await expect(ben.getByRole('main').getByText('You have the floor.')).toBeVisible();
+  await page.getByRole('button', { name: 'Ask to switch on' }).click();
+  await expect(ben.getByText(/Maren Oduya asks you to switch your microphone on/)).toBeVisible();
+  await ben.getByRole('button', { name: 'Microphone on', exact: true }).click();
+  await expect(ben.getByRole('button', { name: 'Microphone: on' })).toBeVisible();
+  await expect(ben.getByText(/asks you to switch/)).toHaveCount(0);
+  // As the class is now, by another page.
+  const proof = await (await api.get(`/api/sessions/${course.session}/proof`)).json();
+  const told = (name: string) => proof.people.find((p: { name: string }) => p.name === name).may.speak;
+  expect(told('Ben Garrow')).toMatchObject({ allowed: true, layer: 'floor' });
+  expect(told('Ana Lanyon')).toMatchObject({ allowed: false, state: 'byHand' });
+  await dismiss(page);
   await api.dispose();
 });

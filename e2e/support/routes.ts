@@ -44,6 +44,7 @@ export const routesOf = ({ id, session, students }: MadeCourse): Route[] => {
     teacher('Run sheets', `${course}/limits/run-sheets`),
     teacher('Exceptions', `${course}/limits/exceptions`),
     teacher('Rule sheets', `${course}/limits/sheets`),
+    teacher('Proof of the limits', `${course}/limits/proof`),
     teacher('Recording', `${course}/recording`),
     teacher('Teach', `${course}/teach`),
     teacher('Review', `${course}/review`),

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { SHOWN_CAPABILITIES } from '../limits/capabilities';
 import { Capability, Permission, SomeLimits } from '../limits/schema';
 import type { RuleSheet } from '../limits/sheets';
+import type { ProofLine } from '../room/proof';
 import type { Segment, Settings } from '../settings/index';
 
 const Id = z.string().min(1).max(20);
@@ -101,4 +102,13 @@ export interface SheetUse {
   what: string;
   /** How many of its values follow the sheet here. */
   following: number;
+}
+
+/** What every student may do in a session, at a part of its run sheet, or as its class is now. */
+export interface SessionProof {
+  live: boolean;
+  part: number | null;
+  /** The titles of its run sheet. */
+  parts: string[];
+  people: ProofLine[];
 }

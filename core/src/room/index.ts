@@ -1,6 +1,7 @@
 export * from './kernel/index';
 export * from './consequences';
 export * from './may';
+export * from './proof';
 export * from './words';
 export { entering, isHere, knowing, type Comer } from './presence/index';
 export { placeOf } from './stage/index';

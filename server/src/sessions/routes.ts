@@ -14,6 +14,7 @@ import { recordingsWhere, seenBy } from '../recordings/store';
 import { isFor, targetOf, teaches } from '@nimble-bell/core/roster';
 import { membersOf } from '../roster/store';
 import { eventsOf } from '../room/store';
+import { proofFor } from '../rules/proof';
 import { rollNow } from './roll';
 
 /** Everyone's answer to a session: the one to it alone, or else the one to its series. */
@@ -30,6 +31,7 @@ const repliesTo = (session: SessionRow, members: readonly MemberInfo[]) =>
       return [{ member: m.id, name: m.name, answer, outdated, verified }];
     });
 
+const ProofQuery = z.object({ part: z.coerce.number().int().min(0).max(49).optional() });
 const NudgeInput = z.object({ members: z.array(z.string().max(20)).max(1000).nullable().default(null) });
 
 /** The session that is asked for, by somebody who teaches it. */
@@ -41,6 +43,15 @@ const taught = async (ctx: Context, req: Request): Promise<LayeredSession> => {
   if (!isFor(targetOf(row), me)) throw new AppError('forbidden');
   return row;
 };
+
+function proofRoute(router: Router, ctx: Context) {
+  /** What every student may do in it, and what they read where it is closed. */
+  router.get('/sessions/:id/proof', async (req, res) => {
+    const row = await taught(ctx, req);
+    const { part } = parse(ProofQuery, req.query);
+    res.json(await proofFor(ctx, row, part ?? null));
+  });
+}
 
 export function sessionRoutes(ctx: Context): Router {
   const router = Router();
@@ -72,6 +83,8 @@ export function sessionRoutes(ctx: Context): Router {
     };
     res.json(detail);
   });
+
+  proofRoute(router, ctx);
 
   /** What happened in a session, for those who teach it: who came, wrote, was muted, and when. */
   router.get('/sessions/:id/log', async (req, res) => {

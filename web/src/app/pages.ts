@@ -87,6 +87,11 @@ const limits: Place[] = [
     title: 'Rule sheets',
     page: () => import('../limits/SheetsPage').then((m) => m.SheetsPage),
   },
+  {
+    path: 'proof',
+    title: 'Proof of the limits',
+    page: () => import('../limits/ProofPage').then((m) => m.ProofPage),
+  },
 ];
 
 const stages: Place[] = [

@@ -5,6 +5,7 @@ import { countWords } from '@nimble-bell/core/calendar';
 import { writeClassList } from '@nimble-bell/core/roster';
 import { useThisCourse } from '../app/course';
 import { useMembers } from '../app/members';
+import { downloadCsv } from '../ui/download';
 import { Empty, Panel } from '../ui/Panel';
 import { AddPerson } from './AddPerson';
 import { BulkBar } from './BulkBar';
@@ -84,11 +85,7 @@ function download(code: string, members: MemberInfo[]) {
   const csv = writeClassList(
     members.map((m) => ({ ...m, invitation: INVITATION_WORDS[m.invitation], reply: replyWords(m) })),
   );
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob(['\uFEFF', csv], { type: 'text/csv;charset=utf-8' }));
-  link.download = `${code} class list ${new Date().toISOString().slice(0, 10)}.csv`;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+  downloadCsv(`${code} class list ${new Date().toISOString().slice(0, 10)}.csv`, csv);
 }
 
 /** The list narrowed to what is searched for, and to some of its people. */

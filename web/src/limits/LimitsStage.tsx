@@ -10,6 +10,7 @@ const PARTS: [string, string][] = [
   ['run-sheets', 'Run sheets'],
   ['exceptions', 'Exceptions'],
   ['sheets', 'Rule sheets'],
+  ['proof', 'Proof'],
 ];
 
 /** The stage of limits: its parts, and the latest change with its way back. */

@@ -176,18 +176,20 @@ function Holder({ holder, muted }: { holder: string; muted: boolean }) {
 function Mutes({ live, open }: { live: boolean; open: boolean }) {
   const { send } = useRoom();
   return (
-    <div className={classes.mutes}>
+    <>
       <ActButton act="mute" pressed={false} disabled={!live} onClick={() => void send({ type: 'muteAll' })}>
         Mute everyone
       </ActButton>
-      <ActButton
-        act="silence"
-        pressed={false}
-        disabled={!live || !open}
-        onClick={() => void send({ type: 'muteAll', again: false })}
-      >
-        … by hand
-      </ActButton>
-    </div>
+      {open && (
+        <ActButton
+          act="silence"
+          pressed={false}
+          disabled={!live}
+          onClick={() => void send({ type: 'muteAll', again: false })}
+        >
+          Mute, and by hand now
+        </ActButton>
+      )}
+    </>
   );
 }

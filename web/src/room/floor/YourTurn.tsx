@@ -31,7 +31,7 @@ function Turn({ floor, by }: { floor: boolean; by: string | null }) {
       </span>
       <Group gap="xs" wrap="nowrap">
         <Button size="xs" onClick={() => void sendWithDevice('sound', { type: 'microphone', on: true })}>
-          Switch it on
+          Microphone on
         </Button>
         <Button size="xs" variant="default" onClick={() => setLater(true)}>
           Not now
