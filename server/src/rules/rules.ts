@@ -17,7 +17,7 @@ import type { Db } from '../db/pool';
 import { AppError } from '../errors';
 import { takeBack, wayBack } from '../history/undo';
 import { keepEntry } from '../history/store';
-import { placesOf, sheetsByIds, sheetsOf, titlesOf, writePlace, type PlaceLayer } from './store';
+import { placesOf, shareSheets, sheetsByIds, sheetsOf, titlesOf, writePlace, type PlaceLayer } from './store';
 
 /** What was changed at one place. */
 export interface RulesRow {
@@ -130,6 +130,8 @@ export async function setRules(db: Db, course: CourseRow, member: MemberRow, inp
       'session-over',
       'Something of this is over, or is planned no more: it stays as it was.',
     );
+  const asked = [input.sheet, ...(input.segments ?? []).map((s) => s.sheet)];
+  await shareSheets(db, [...new Set(asked.filter((id) => typeof id === 'string'))]);
   const using = places.flatMap(({ settings }) => settings.sheet.applied?.value ?? []);
   const sheets = await sheetsFor(db, member.personId, using);
   const changed = places.map(({ id, settings }): RulesRow => ({

@@ -111,6 +111,12 @@ export const sheetsByIds = async (db: Db, ids: readonly string[]): Promise<RuleS
       ).map(readSheet)
     : [];
 
+/** Holds sheets as they are until the transaction ends: who edits or deletes one waits, or was before. */
+export const shareSheets = (db: Db, ids: readonly string[]) =>
+  ids.length
+    ? rows(db, 'SELECT id FROM rule_sheets WHERE id IN (?) LOCK IN SHARE MODE', [[...ids]])
+    : Promise.resolve([]);
+
 export const sheetForUpdate = async (db: Db, id: string, person: string): Promise<RuleSheet | null> => {
   const found = await one<RawSheet>(
     db,
