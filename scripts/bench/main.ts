@@ -4,6 +4,7 @@ import { classList } from './classList';
 import { college } from './college';
 import { dates } from './dates';
 import { keystroke } from './keystroke';
+import { limits } from './limits';
 import { letters } from './letters';
 import { room, ROOM_PARTS } from './room';
 import { lighthouseScores } from './lighthouse';
@@ -20,6 +21,7 @@ if (
   wants('letters') ||
   wants('class-list') ||
   wants('keystroke') ||
+  wants('limits') ||
   wants('college') ||
   wants('lighthouse') ||
   ROOM_PARTS.some(wants) ||
@@ -30,6 +32,7 @@ if (
   try {
     if (wants('letters')) figures.push(...(await letters()));
     if (wants('class-list')) figures.push(...(await classList()));
+    if (wants('limits')) figures.push(...(await limits()));
     if (wants('keystroke')) figures.push(...(await keystroke()));
     if (wants('room') || ROOM_PARTS.some(wants)) figures.push(...(await room(wants)));
     if (wants('media')) figures.push(...(await media()));

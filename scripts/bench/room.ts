@@ -21,7 +21,7 @@ async function signIn(): Promise<string> {
   return cookies.map((c) => `${c.name}=${c.value}`).join('; ');
 }
 
-async function teacherOf(course: MadeCourse): Promise<Member> {
+export async function teacherOf(course: MadeCourse): Promise<Member> {
   signedIn ??= signIn();
   const teacher = await enter(course.session, { extraHeaders: { cookie: await signedIn } });
   await teacher.send({ type: 'ringIn' });
@@ -31,7 +31,7 @@ const byLink = (course: MadeCourse, i: number) =>
   enter(course.session, { auth: { link: course.students[i]!.link.replace('/in/', '') } });
 
 /** All of a class come in at once; gives how long until the last is in, ms. */
-async function entering(course: MadeCourse): Promise<{ members: Member[]; took: number }> {
+export async function entering(course: MadeCourse): Promise<{ members: Member[]; took: number }> {
   const began = performance.now();
   const members = await Promise.all(course.students.map((_s, i) => byLink(course, i)));
   return { members, took: performance.now() - began };
@@ -95,7 +95,7 @@ io.on('connection', (s) => {
 });
 http.listen(0, '127.0.0.1', () => process.send(http.address().port));
 `;
-async function startBare(): Promise<{ url: string; child: ChildProcess }> {
+export async function startBare(): Promise<{ url: string; child: ChildProcess }> {
   const file = path.join(ROOT, '.tmp/scripts/bare.mjs');
   writeFileSync(file, BARE);
   const child = fork(file);

@@ -1,0 +1,214 @@
+import { performance } from 'node:perf_hooks';
+import { chromium } from '@playwright/test';
+import { CAPABILITY_IDS, Permission, SHIPPED_SHEETS, type SomeLimits } from '@nimble-bell/core/limits';
+import { may, type RoomState, type StoredEvent } from '@nimble-bell/core/room';
+import { noSettings, withValues, type LayerName } from '@nimble-bell/core/settings';
+import { entry, opening, TestRoom } from '@nimble-bell/core/testing';
+import { account, makeCourse, throughDoor, type MadeCourse } from '../../e2e/support/course';
+import { MAREN, signIn } from '../../e2e/support/people';
+import { BASE_URL } from '../../e2e/support/product';
+import { entering, startBare, teacherOf } from './room';
+import { open } from './roomLine';
+import { ms, percentile, type Figure } from './table';
+
+const PEOPLE = 300;
+
+const some = (i: number): SomeLimits =>
+  Object.fromEntries(
+    CAPABILITY_IDS.filter((_, k) => (i + k) % 3 === 0).map((c) => [c, Permission.options[i % 3]]),
+  );
+
+/** 300 people in a room whose seven layers all say something: course, series, session, part, class, person, hush. */
+function fullRoom(): RoomState {
+  const layer = (name: LayerName, i: number) => ({
+    name,
+    settings: withValues(noSettings(), 'limits', some(i), 'maren', 1),
+  });
+  const room = new TestRoom().happen(
+    opening([layer('course', 0), layer('series', 1), layer('session', 2)]),
+    ...Array.from({ length: PEOPLE }, (_, i) => entry(`m${i}`)),
+    { type: 'rangIn', by: 'maren' },
+    {
+      type: 'cued',
+      by: 'maren',
+      index: 0,
+      segment: { title: 'Part', minutes: 5, limits: some(1), recording: null },
+    },
+    { type: 'limitSet', by: 'maren', capability: 'speak', state: 'open' },
+    ...Array.from({ length: PEOPLE / 3 }, (_, i) => ({
+      ...{ type: 'excepted' as const, by: 'maren', member: `m${i * 3}` },
+      ...{ capability: 'present' as const, state: 'open' as const, until: null },
+    })),
+    { type: 'hushed', by: 'maren' },
+  );
+  return room.state;
+}
+
+function resolving(): Figure[] {
+  const room = fullRoom();
+  const people = Object.values(room.presence.people);
+  const plain = new Map(
+    people.flatMap((p) => CAPABILITY_IDS.map((c) => [`${p.member}/${c}`, true] as const)),
+  );
+  const timed = (work: (member: (typeof people)[number], c: (typeof CAPABILITY_IDS)[number]) => boolean) => {
+    const times: number[] = [];
+    for (let run = 0; run < 60; run++) {
+      const began = performance.now();
+      let open_ = 0;
+      for (const p of people) for (const c of CAPABILITY_IDS) if (work(p, c)) open_++;
+      if (run >= 10) times.push(performance.now() - began);
+      if (open_ < 0) throw new Error('Nothing was asked.');
+    }
+    return percentile(times, 0.99);
+  };
+  const ours = timed((p, c) => may(room, p, c).allowed);
+  const theirs = timed((p, c) => plain.get(`${p.member}/${c}`)!);
+  return [
+    {
+      what: `what ${PEOPLE} people may, ${CAPABILITY_IDS.length} capabilities, 7 layers, p99 of 50`,
+      ours: ms(ours),
+      peer: 'as many look-ups in a table made before',
+      theirs: ms(theirs),
+      ratio: `${(ours / theirs).toFixed(1)} to 1`,
+      wanted: 'at most 5 ms',
+    },
+  ];
+}
+
+/** A cue, given every 200 ms, until each of 300 pages has heard of it; beside the same bytes over bare Socket.IO. */
+async function cueing(): Promise<Figure[]> {
+  const course = await makeCourse({ students: PEOPLE });
+  const api = await account(MAREN);
+  const segments = SHIPPED_SHEETS.map((s) => ({ title: s.name, minutes: 10, sheet: s.id }));
+  const at = { layer: 'session', ids: [course.session] };
+  const answer = await api.put(`/api/courses/${course.id}/rules`, { data: { at, segments } });
+  if (!answer.ok()) throw new Error(await answer.text());
+  const teacher = await teacherOf(course);
+  const { members } = await entering(course);
+  const peer = await startBare();
+  const sender = await open(peer.url, {});
+  const bareListeners = await Promise.all(Array.from({ length: PEOPLE }, () => open(peer.url, {})));
+  const own: number[] = [];
+  const bare: number[] = [];
+  let bytes: StoredEvent[] = [];
+  let began = 0;
+  for (const { socket } of members)
+    socket.on('events', (events: StoredEvent[]) => {
+      if (!events.some((e) => e.type === 'cued')) return;
+      own.push(performance.now() - began);
+      bytes = events;
+    });
+  for (const socket of bareListeners) socket.on('events', () => bare.push(performance.now() - began));
+  const pause = () => new Promise((resolve) => setTimeout(resolve, 200));
+  for (let i = 1; i <= 40; i++) {
+    began = performance.now();
+    await teacher.send({ type: 'cue', index: i % segments.length });
+    await pause();
+    began = performance.now();
+    await sender.emitWithAck('change', bytes);
+    await pause();
+  }
+  if (own.length < PEOPLE * 40) throw new Error(`Only ${own.length} of ${PEOPLE * 40} were told.`);
+  await teacher.send({ type: 'dismiss' });
+  for (const s of [teacher.socket, sender, ...members.map((m) => m.socket), ...bareListeners]) s.disconnect();
+  peer.child.kill();
+  await api.dispose();
+  return [0.5, 0.99].map((p) => ({
+    what: `a cue with its limits reaches ${PEOPLE} pages, p${p * 100}`,
+    ours: ms(percentile(own, p)),
+    peer: 'bare Socket.IO, the same bytes',
+    theirs: ms(percentile(bare, p)),
+    ratio: `${(percentile(own, p) / percentile(bare, p)).toFixed(2)} to 1`,
+    wanted: '',
+  }));
+}
+
+/** So many stand at the door of a room; gives their lines, and a promise of when the last is in. */
+async function knockers(course: MadeCourse) {
+  let inside = 0;
+  const sockets = await Promise.all(
+    course.students.map((s) =>
+      open(BASE_URL, {
+        path: '/live',
+        query: { room: course.session },
+        auth: { link: s.link.replace('/in/', '') },
+      }),
+    ),
+  );
+  const all = new Promise<number>((resolve) => {
+    for (const socket of sockets) {
+      const enter = async () => {
+        const reply = await socket.emitWithAck('enter', { session: course.session, after: 0 });
+        if (reply.ok && !reply.porch && ++inside === sockets.length) resolve(performance.now());
+      };
+      socket.on('door', () => void enter());
+      void enter();
+    }
+  });
+  return { sockets, all };
+}
+
+/** 300 knock at once before a teacher's page, and are let in by one press. */
+async function knocking(): Promise<Figure[]> {
+  const course = await makeCourse({ students: PEOPLE });
+  const api = await account(MAREN);
+  await api.put(`/api/courses/${course.id}/door`, { data: { classList: 'knocks' } });
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
+  try {
+    const page = await browser.newPage({ baseURL: BASE_URL, viewport: { width: 1280, height: 800 } });
+    await signIn(page, MAREN);
+    await page.goto(`/room/${course.session}`);
+    await throughDoor(page);
+    await page.getByRole('button', { name: 'Ring in' }).click();
+    await page.waitForTimeout(1000);
+    await page.evaluate(() => {
+      window.held = [];
+      new PerformanceObserver((list) => {
+        for (const e of list.getEntries()) window.held.push(e.duration);
+      }).observe({ type: 'longtask' });
+    });
+    const { sockets, all } = await knockers(course);
+    await page.getByRole('region', { name: `At the door: ${PEOPLE}` }).waitFor({ timeout: 30_000 });
+    const began = performance.now();
+    await page.getByRole('button', { name: `Let in all ${PEOPLE}` }).click();
+    const took = (await all) - began;
+    await page.waitForTimeout(1500);
+    const held = await page.evaluate(() => window.held);
+    for (const s of sockets) s.disconnect();
+    const longest = Math.max(0, ...held);
+    return [
+      {
+        what: `${PEOPLE} who knock are let in by one press, until the last is in`,
+        ours: ms(took),
+        peer: 'the limit',
+        theirs: '2 s',
+        ratio: `${(took / 2000).toFixed(2)} to 1`,
+        wanted: 'at most 2 s',
+      },
+      {
+        what: `the teacher’s page meanwhile is held at most (tasks over 50 ms: ${held.length})`,
+        ours: ms(longest),
+        peer: 'the limit',
+        theirs: '50 ms',
+        ratio: `${(longest / 50).toFixed(2)} to 1`,
+        wanted: 'at most 50 ms',
+      },
+    ];
+  } finally {
+    await browser.close();
+    await api.dispose();
+  }
+}
+
+declare global {
+  interface Window {
+    held: number[];
+  }
+}
+
+/** What limits and the door cost: asked, cued to a large class, and let in by hundreds. */
+export const limits = async (): Promise<Figure[]> => [
+  ...resolving(),
+  ...(await cueing()),
+  ...(await knocking()),
+];
