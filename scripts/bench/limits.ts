@@ -33,6 +33,7 @@ function fullRoom(): RoomState {
       by: 'maren',
       index: 0,
       segment: { title: 'Part', minutes: 5, limits: some(1), recording: null },
+      changes: {},
     },
     { type: 'limitSet', by: 'maren', capability: 'speak', state: 'open' },
     ...Array.from({ length: PEOPLE / 3 }, (_, i) => ({

@@ -52,10 +52,11 @@ export function may(
 ): Verdict {
   if (teaches(role)) return byRole(true);
   if (role === 'observer') return byRole(false);
-  const { hush } = room.limits;
-  if (!hush && room.presence.people[member]?.grants?.includes(capability))
-    return { allowed: true, state: 'open', because: { layer: 'person', by: null, at: null } };
+  // What hush leaves as it is, it leaves to each as they have it.
+  const hush = room.limits.hush !== null && rowOf(capability).hush !== null;
   const own = hush ? undefined : room.limits.exceptions[member]?.[capability];
+  if (!hush && !own && room.presence.people[member]?.grants?.includes(capability))
+    return { allowed: true, state: 'open', because: { layer: 'person', by: null, at: null } };
   const verdict: Resolved = own
     ? { state: own.state, because: { layer: 'person', by: own.by, at: own.at } }
     : classLimit(room, capability);

@@ -11,6 +11,7 @@ import { AddPerson } from './AddPerson';
 import { BulkBar } from './BulkBar';
 import { ClassLinkPanel } from './ClassLinkPanel';
 import { ConfirmEdit, useSaveEdit } from './ConfirmEdit';
+import { Excepted } from './Excepted';
 import { ImportPanel } from './ImportPanel';
 import { LatestListChange, ListHistory } from './ListHistory';
 import { MemberTable } from './MemberTable';
@@ -173,6 +174,7 @@ function List(props: ListProps) {
           </Group>
         }
       >
+        <Excepted />
         {found && found.length > 0 && (
           <MemberTable
             course={course}

@@ -114,6 +114,7 @@ export const SAMPLES: readonly { version: number; body: { type: EventType } & Re
       by: 'maren',
       index: 0,
       segment: { title: 'Lecture', minutes: 35, limits: { speak: 'byHand' }, recording: 'on' },
+      changes: { speak: 'byHand' },
     },
   },
   { version: 1, body: { type: 'clockTaken', by: 'maren', on: true } },

@@ -1,4 +1,5 @@
 import { rowOf, type Capability, type Permission } from '../../limits/capabilities';
+import type { SomeLimits } from '../../limits/schema';
 import { changeWords } from '../../limits/words';
 import { teaches } from '../../roster/role';
 import { noSettings, withValues, type Layer } from '../../settings/index';
@@ -41,6 +42,17 @@ const inClass = (
 /** What is open for a while is again as it was. */
 const back = ({ lent }: LimitsState, by: string | null): RoomEvent[] =>
   lent ? [{ type: 'lentBack', by, capability: lent.capability }] : [];
+
+/** The limits once a segment begins: what it says, and nothing of what was set in class where it says something. */
+export function afterCue(part: LimitsState, said: SomeLimits, by: string | null, at: number): LimitsState {
+  const silent = Object.fromEntries(Object.keys(said).map((c) => [c, undefined]));
+  return {
+    ...part,
+    cue: { name: 'cue', settings: withValues(noSettings(), 'limits', said, by, at) },
+    live: inClass(part, silent, null, at),
+    lent: part.lent && part.lent.capability in said ? null : part.lent,
+  };
+}
 
 /** What students may do: what was planned, what was set in class, and hush above it all. */
 export const limits = concern({
@@ -186,16 +198,7 @@ export const limits = concern({
   heeds: {
     opened: (part, { layers }) => ({ ...part, layers }),
     // What was set in class gives way to the next segment, where that says something.
-    cued: (part, { segment, by, at }) => {
-      const { limits: said } = segment;
-      const silent = Object.fromEntries(Object.keys(said).map((c) => [c, undefined]));
-      return {
-        ...part,
-        cue: { name: 'cue', settings: withValues(noSettings(), 'limits', said, by, at) },
-        live: inClass(part, silent, null, at),
-        lent: part.lent && part.lent.capability in said ? null : part.lent,
-      };
-    },
+    cued: (part, { segment, by, at }) => afterCue(part, segment.limits, by, at),
     settingsChanged: (part, { layer, settings }) => ({
       ...part,
       layers: part.layers.map((l) => (l.name === layer ? { name: layer, settings } : l)),

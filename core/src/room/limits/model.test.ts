@@ -30,9 +30,10 @@ class Oracle {
   }
 
   verdict(member: string, capability: Capability) {
-    const own = this.hushed ? undefined : this.exceptions[member]![capability];
+    const hushed = this.hushed && rowOf(capability).hush;
+    const own = hushed ? undefined : this.exceptions[member]![capability];
     const word = own ? { ...own, layer: 'person' as const } : this.word(capability);
-    if (this.floor === member && !this.hushed && (word.state === 'byHand' || capability === 'speak'))
+    if (this.floor === member && !hushed && (word.state === 'byHand' || capability === 'speak'))
       return { allowed: true, state: word.state, layer: 'floor', by: null };
     return { allowed: word.state === 'open', ...word };
   }
@@ -82,7 +83,7 @@ function step(room: ReturnType<typeof lecture>, oracle: Oracle, wanted: Map<stri
       return settle(what.place, underSheet(wanted.get(what.place)!, what.sheet, 'maren', room.now));
     case 'cue': {
       const segment = { title: 'Part', minutes: 5, limits: what.some, recording: null };
-      room.happen({ type: 'cued', by: 'maren', index: 0, segment });
+      room.happen({ type: 'cued', by: 'maren', index: 0, segment, changes: {} });
       oracle.places.cue = {};
       for (const [c, said] of Object.entries(what.some) as [Capability, Permission][]) {
         oracle.places.cue[c] = { state: said, by: 'maren' };

@@ -1,8 +1,14 @@
+import { countWords } from '../../calendar/words';
+import { SHOWN_CAPABILITIES, type Capability, type Permission } from '../../limits/capabilities';
+import type { SomeLimits } from '../../limits/schema';
+import { changeWords } from '../../limits/words';
 import { inForce, type Layer, type Segment } from '../../settings/index';
 import { concern, EVERYONE } from '../kernel/concern';
 import type { RoomEvent } from '../kernel/messages';
 import { refuse } from '../kernel/refusals';
 import type { RoomState } from '../kernel/state';
+import { afterCue } from '../limits/index';
+import { classLimit } from '../may';
 import type { CuedSegment } from './schema';
 import type { RunSheetState } from './state';
 
@@ -19,6 +25,30 @@ const cuedOf = ({ title, minutes, limits, recording }: Segment): CuedSegment => 
 const planned = (layers: readonly Layer[]): readonly CuedSegment[] =>
   (inForce(layers, 'runSheet', 'segments')?.value ?? []).map(cuedOf);
 
+/** What the class may otherwise once a segment begins. */
+function changesBy(room: RoomState, { limits: said }: CuedSegment): SomeLimits {
+  const after = { limits: afterCue(room.limits, said, null, 0) };
+  return Object.fromEntries(
+    SHOWN_CAPABILITIES.flatMap((c) => {
+      const { state } = classLimit(after, c);
+      return state === classLimit(room, c).state ? [] : [[c, state]];
+    }),
+  );
+}
+
+/** So many are told one by one; of more, how many. */
+const TOLD = 2;
+
+function cueWords({ title, minutes }: CuedSegment, changes: SomeLimits): string {
+  const all = Object.entries(changes) as [Capability, Permission][];
+  const told = all.length > TOLD + 1 ? all.slice(0, TOLD) : all;
+  return [
+    `${title}, ${countWords(minutes, 'minute')}.`,
+    ...told.map(([c, state]) => changeWords(c, state)),
+    ...(told.length < all.length ? [`${all.length - told.length} more limits are otherwise.`] : []),
+  ].join(' ');
+}
+
 /** A segment begins, and the recording with it. */
 export function cueEvents(
   room: RoomState,
@@ -30,7 +60,7 @@ export function cueEvents(
   if (!segment) return [];
   const { recording } = segment;
   return [
-    { type: 'cued', by, index, segment },
+    { type: 'cued', by, index, segment, changes: changesBy(room, segment) },
     ...(recording === 'paused' && state === 'on' ? [{ type: 'recordingPaused' as const, by }] : []),
     ...(recording === 'on' && state === 'paused' ? [{ type: 'recordingResumed' as const, by }] : []),
   ];
@@ -96,7 +126,7 @@ export const runSheet = concern({
           { title: segment.title, minutes: segment.minutes, from: at, until: null },
         ],
       }),
-      notice: ({ segment }) => `${segment.title}, ${segment.minutes} minutes.`,
+      notice: ({ segment, changes }) => cueWords(segment, changes),
       chapter: ({ segment }) => segment.title,
       log: ({ by, segment }, nameOf) => `${by ? nameOf(by) : 'The clock'} began ${segment.title}.`,
     },

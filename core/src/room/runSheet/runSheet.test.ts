@@ -55,6 +55,27 @@ test('a cue brings its limits, and what was set in class gives way where it says
   expect(room.refusal(maren, { type: 'cue', index: 3 })!.code).toBe('no-segment');
 });
 
+test('what is otherwise is said in one line: two by name, of more how many, nothing that stays as it was', () => {
+  const room = classOn();
+  expect(room.state.notice!.text).toBe('Welcome, 5 minutes.');
+  room.do(maren, { type: 'cue', index: 1 });
+  expect(room.state.notice!.text).toBe('Lecture, 35 minutes. Writing to the class is now closed.');
+  room.do(maren, { type: 'cue', index: 2 });
+  expect(room.state.notice!.text).toBe(
+    'Discussion, 20 minutes. Speaking is now open. Writing to the class is now open.',
+  );
+  const all = classOn([
+    layer('series', [
+      part('Quiet', 1, {
+        limits: { speak: 'closed', camera: 'closed', writeToClass: 'closed', writeToTeachers: 'closed' },
+      }),
+    ]),
+  ]);
+  expect(all.state.notice!.text).toBe(
+    'Quiet, 1 minute. Speaking is now closed. Cameras are now closed. 2 more limits are otherwise.',
+  );
+});
+
 test('the recording goes with the parts: the first one too, and only where one is on', () => {
   const room = classOn([layer('series', [SHEET[1]!, SHEET[2]!])], true);
   expect(room.state.recording.state).toBe('paused');

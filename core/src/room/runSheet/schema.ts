@@ -32,7 +32,13 @@ export const runSheetCommands = {
 
 export const runSheetEvents = {
   /** `by` is null where the clock gave the cue. What it says of limits is said with it. */
-  cued: message('cued', { by: MemberId.nullable(), index: Index, segment: CuedSegment }),
+  cued: message('cued', {
+    by: MemberId.nullable(),
+    index: Index,
+    segment: CuedSegment,
+    /** What is otherwise for the class from now on. */
+    changes: z.partialRecord(Capability, Permission),
+  }),
   clockTaken: message('clockTaken', { by: MemberId, on: z.boolean() }),
   leftPlanned: message('leftPlanned', { by: MemberId, segments: z.array(CuedSegment).max(MOST_SEGMENTS) }),
 };

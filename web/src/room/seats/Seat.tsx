@@ -1,8 +1,11 @@
 import { Menu } from '@mantine/core';
 import { IconHandStop, IconMicrophone } from '@tabler/icons-react';
 import { lazy, memo, Suspense, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
-import type { Role } from '@nimble-bell/core/api';
-import { isHere, isOn } from '@nimble-bell/core/room';
+import type { Capability, Role, RoomInfo } from '@nimble-bell/core/api';
+import { dateIn, dateWords } from '@nimble-bell/core/calendar';
+import { PERMISSION_WORDS, rowOf } from '@nimble-bell/core/limits';
+import { isHere, isOn, type RoomState } from '@nimble-bell/core/room';
+import { teaches } from '@nimble-bell/core/roster';
 import { Picture } from '../live/Playback';
 import { useInside, useMe, useRoom, useTeaching, type Inside } from '../live/useRoom';
 import { useSpeaks, type Speaking } from './speaking';
@@ -18,10 +21,25 @@ interface SeatProps {
   speaking: Speaking;
 }
 
+/** What somebody may, or may not, whatever the class may: for those who teach. */
+function exceptedWords(
+  { limits: { exceptions } }: RoomState,
+  { me, zone }: RoomInfo,
+  member: string,
+): string {
+  if (!teaches(me.role)) return '';
+  return Object.entries(exceptions[member] ?? {})
+    .map(([c, { state, until }]) => {
+      const what = `${rowOf(c as Capability).label.toLowerCase()} ${PERMISSION_WORDS[state].toLowerCase()}`;
+      return until === null ? what : `${what} until ${dateWords(dateIn(zone, until - 1))}`;
+    })
+    .join(', ');
+}
+
 /** What of the room one seat shows. */
 const selectSeat =
   (member: string) =>
-  ({ room }: Inside) => {
+  ({ room, info }: Inside) => {
     const here = isHere(room, member);
     return {
       here,
@@ -29,6 +47,7 @@ const selectSeat =
       camera: here && isOn(room, member, 'camera'),
       hand: room.floor.hands.some((h) => h.member === member),
       floor: room.floor.holder === member,
+      excepted: exceptedWords(room, info, member),
     };
   };
 type Shown = ReturnType<ReturnType<typeof selectSeat>>;
@@ -51,6 +70,7 @@ export const Seat = memo(function Seat({ member, name, role, speaking }: SeatPro
     speaks && 'speaking',
     hand && 'hand up',
     floor && 'has the floor',
+    shown.excepted,
   ].filter(Boolean);
   const face = (
     <>
@@ -60,6 +80,7 @@ export const Seat = memo(function Seat({ member, name, role, speaking }: SeatPro
         {role !== 'student' && !me && <em> {role}</em>}
       </span>
       <span className={classes.seatMarks} aria-hidden>
+        {shown.excepted && <ExceptedMark />}
         {floor && <FloorMark />}
         {speaks && <SpeaksMark />}
         {hand && <IconHandStop size={15} />}
@@ -116,6 +137,12 @@ function Worked({ member, name, shown, shared, face }: WorkedProps) {
   );
 }
 
+/** A line that leaves the others: an exception. */
+const ExceptedMark = () => (
+  <svg viewBox="0 0 16 16" width={15} height={15} data-mark="excepted">
+    <path d="M2 4h12M2 12h5l6-4" stroke="currentColor" strokeWidth="2" fill="none" strokeLinecap="round" />
+  </svg>
+);
 /** A small flag: the floor is theirs. */
 const FloorMark = () => (
   <svg viewBox="0 0 16 16" width={15} height={15} data-mark="floor">
@@ -140,7 +167,10 @@ function SeatMenu({ member, name, shown, putOut }: SeatMenuProps) {
   const { send } = useRoom();
   return (
     <Menu.Dropdown>
-      <Menu.Label>{name}</Menu.Label>
+      <Menu.Label>
+        {name}
+        {shown.excepted && `: ${shown.excepted}`}
+      </Menu.Label>
       <Menu.Item disabled={!shown.microphone} onClick={() => void send({ type: 'mute', member })}>
         Mute
       </Menu.Item>

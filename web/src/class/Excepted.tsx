@@ -1,0 +1,25 @@
+import { Anchor, Text } from '@mantine/core';
+import { Link } from 'react-router';
+import { dateIn, dateWords, listWords } from '@nimble-bell/core/calendar';
+import { PERMISSION_WORDS, rowOf } from '@nimble-bell/core/limits';
+import { useThisCourse } from '../app/course';
+import { useRules } from '../limits/useRules';
+
+/** Who of the class may, or may not, otherwise than the others, and the way to where that is set. */
+export function Excepted() {
+  const { id, term } = useThisCourse();
+  const list = useRules().data?.exceptions ?? [];
+  if (!list.length) return null;
+  const words = list.map(({ name, capability, state, until }) => {
+    const what = `${rowOf(capability).label.toLowerCase()} ${PERMISSION_WORDS[state].toLowerCase()}`;
+    return `${name} (${what}${until === null ? '' : ` until ${dateWords(dateIn(term.zone, until - 1))}`})`;
+  });
+  return (
+    <Text size="sm" mb="sm">
+      <Anchor component={Link} to={`/course/${id}/limits/exceptions`}>
+        Exceptions
+      </Anchor>
+      : {listWords(words)}.
+    </Text>
+  );
+}
