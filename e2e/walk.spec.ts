@@ -275,7 +275,7 @@ async function limitsBite(page: Page, ana: Page, ben: Page, forger: Page, benLin
   await page.getByRole('radio', { name: 'Speak: By hand' }).click();
   await ben.getByRole('button', { name: 'Raise hand' }).click();
   await page.getByRole('button', { name: 'Give the floor' }).click();
-  await expect(ben.getByText('You have the floor.')).toBeVisible();
+  await expect(ben.getByText('You have the floor.').first()).toBeVisible();
   await ben.getByRole('button', { name: 'Microphone: off' }).click();
   await expect(seat(page, 'Ben Garrow')).toHaveAttribute('data-speaking', 'true', { timeout: 15_000 });
 

@@ -70,10 +70,6 @@ async function planning(page: Page) {
   await page.getByRole('dialog').getByLabel('Hour').fill('19');
   await page.getByTestId('outcome').waitFor();
   await shoot(page, 'change');
-  for (const part of ['zones', 'groups']) {
-    await page.goto(`${course}/plan/${part}`);
-    await shoot(page, part);
-  }
   await page.goto(`${course}/plan`);
   await page.getByRole('button', { name: 'Show the sessions' }).first().click();
   await page.getByRole('link', { name: 'Make it up' }).click();
@@ -93,6 +89,14 @@ async function planning(page: Page) {
     await page.goto(`${course}/${stage}`);
     await shoot(page, stage);
   }
+  await page.goto(`${course}/limits/term`);
+  for (const day of ['Tue 13 Oct', 'Thu 22 Oct'])
+    await page.getByLabel(new RegExp(`^Rule sheet of ${day}`)).selectOption('Examination');
+  await page.getByText('Lecture, Thu 22 Oct, 18:30: rule sheet Examination.').waitFor();
+  await shoot(page, 'limits-term');
+  await page.goto(`${course}/limits/run-sheets`);
+  await page.getByText('80 minutes planned of 80').waitFor();
+  await shoot(page, 'run-sheet');
   await page.goto(`${course}/review`);
   await page
     .getByRole('table')
@@ -134,6 +138,7 @@ async function teaching(browser: Browser, page: Page, course: string) {
     .getByLabel('Write', { exact: true })
     .fill('Good evening. Chart 4012 on the table, please, and a sharp pencil.');
   await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: /^Next: Lecture/ }).click();
   await send(class_[2]!, {
     type: 'say',
     addressee: { to: 'class' },

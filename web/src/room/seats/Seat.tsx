@@ -174,14 +174,14 @@ function SeatMenu({ member, name, shown, putOut }: SeatMenuProps) {
       <Menu.Item disabled={!shown.microphone} onClick={() => void send({ type: 'mute', member })}>
         Mute
       </Menu.Item>
-      <Menu.Item disabled={shown.microphone} onClick={() => void send({ type: 'askOn', member })}>
-        Ask to switch on
-      </Menu.Item>
       {shown.floor ? (
         <Menu.Item onClick={() => void send({ type: 'takeFloor' })}>Take the floor back</Menu.Item>
       ) : (
         <Menu.Item onClick={() => void send({ type: 'giveFloor', member })}>Give the floor</Menu.Item>
       )}
+      <Menu.Item disabled={shown.microphone} onClick={() => void send({ type: 'askOn', member })}>
+        Ask to switch on
+      </Menu.Item>
       {shown.hand && (
         <Menu.Item onClick={() => void send({ type: 'lowerHand', member })}>Lower the hand</Menu.Item>
       )}
