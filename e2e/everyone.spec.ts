@@ -167,6 +167,9 @@ test('in class: keys press what they name and nothing while one types; hands and
   expect((await aloud.innerText()).match(/raised a hand/g)).toHaveLength(1);
   // As it was for whoever comes after this test.
   await page.keyboard.press('?');
+  await expect(page.getByRole('dialog')).toBeVisible();
+  // Once the dialog stands still.
+  await page.waitForTimeout(400);
   await page.getByRole('button', { name: 'The usual key for: Hush, and lift it again' }).click();
   await expect(page.getByRole('row', { name: /^Hush/ }).locator('kbd')).toHaveText('H');
 });
