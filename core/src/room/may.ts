@@ -28,9 +28,19 @@ export function layersOf({ limits }: Pick<RoomState, 'limits'>): Layer[] {
   return limits.hush ? [...layers, hushLayer(limits.hush)] : layers;
 }
 
+/** What is resolved once for limits as they stand: it is asked for every person, and again with every event. */
+const known = new WeakMap<RoomState['limits'], Map<Capability, Resolved>>();
+
 /** A capability's state for the class. */
-export const classLimit = (room: Pick<RoomState, 'limits'>, capability: Capability): Resolved =>
-  resolve(layersOf(room), capability);
+export function classLimit(room: Pick<RoomState, 'limits'>, capability: Capability): Resolved {
+  let all = known.get(room.limits);
+  if (!all) {
+    const layers = layersOf(room);
+    all = new Map(CAPABILITY_IDS.map((c) => [c, resolve(layers, c)]));
+    known.set(room.limits, all);
+  }
+  return all.get(capability)!;
+}
 
 export interface Verdict {
   allowed: boolean;
