@@ -107,6 +107,7 @@ export async function ringIn(page: Page, course: MadeCourse, switches: string[] 
   await page.goto(`/room/${course.session}`);
   await throughDoor(page);
   await page.getByRole('button', { name: 'Ring in' }).click();
+  await expect(page.getByRole('button', { name: 'Dismiss', exact: true })).toBeVisible();
   for (const name of switches) await page.getByRole('button', { name: new RegExp(`^${name}`) }).click();
 }
 

@@ -3,6 +3,7 @@ import { instantWords } from '@nimble-bell/core/calendar';
 import { followSheet, SHOWN_CAPABILITIES, type RuleSheet, type SomeLimits } from '@nimble-bell/core/limits';
 import { withValues, type Settings } from '@nimble-bell/core/settings';
 import type { PoolConnection } from 'mysql2/promise';
+import { courseById } from '../courses/store';
 import { takeTurn } from '../courses/turn';
 import type { Db } from '../db/pool';
 import { keepRules, type RulesRow } from './rules';
@@ -21,9 +22,10 @@ export async function usesOf(db: Db, sheet: RuleSheet): Promise<SheetUse[]> {
   for (const course of await coursesUsing(db, sheet.id)) {
     const titles = new Map((await titlesOf(db, course)).map((t) => [t.id, t]));
     const name = titles.get(course)!.title;
+    const { zone } = (await courseById(db, course))!.term;
     for (const { id, layer, settings } of using(await everyPlaceOf(db, course), sheet.id)) {
       const title = titles.get(id);
-      const when = title?.startsAt ? `, ${instantWords(title.startsAt, 'UTC')}` : '';
+      const when = title?.startsAt ? `, ${instantWords(title.startsAt, zone)}` : '';
       const following = SHOWN_CAPABILITIES.filter(
         (c) => settings.limits[c]?.value === sheet.limits[c],
       ).length;

@@ -27,6 +27,8 @@ export const theme = createTheme({
   respectReducedMotion: true,
   components: {
     Button: { defaultProps: { size: 'sm' } },
+    // What it says while one waits is said: a name needs a role.
+    Loader: { defaultProps: { role: 'status' } },
     Paper: { defaultProps: { radius: 8 } },
     Modal: { defaultProps: { closeButtonProps: { 'aria-label': 'Close' } } },
     Tooltip: { defaultProps: { openDelay: 300, withArrow: true } },

@@ -16,7 +16,7 @@ export function Excepted() {
   });
   return (
     <Text size="sm" mb="sm">
-      <Anchor component={Link} to={`/course/${id}/limits/exceptions`}>
+      <Anchor component={Link} underline="always" to={`/course/${id}/limits/exceptions`}>
         Exceptions
       </Anchor>
       : {listWords(words)}.
