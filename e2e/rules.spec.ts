@@ -325,3 +325,81 @@ test('the proof says of each student what they may and what they read; who is gi
   await dismiss(page);
   await api.dispose();
 });
+
+test('rules under two hands, from another course, sent twice, and with odd characters', async ({ page }) => {
+  test.setTimeout(60_000);
+  const course = await makeCourse({ students: 2, apart: true });
+  const api = await account(MAREN);
+  const other = await account('ines.calloway@saltmarsh.example');
+  const { id: mine } = await (
+    await other.post('/api/courses', { data: { code: `I-${Date.now() % 100_000}`, title: 'Hers' } })
+  ).json();
+  const { series } = await detailOf(api, course.id);
+  const [student] = course.students;
+  const at = { layer: 'series', ids: [series[0]!.id] };
+  // With her own right, and this course's ids.
+  await set(other, mine, { at, sheet: 'examination' }, 409);
+  const data = { member: student!.id, capability: 'speak', state: 'open', until: null };
+  expect((await other.post(`/api/courses/${mine}/exceptions`, { data })).status()).toBe(404);
+  await set(other, course.id, { at, sheet: 'examination' }, 403);
+  const made = await (await api.post(`/api/courses/${course.id}/exceptions`, { data })).json();
+  expect((await other.post(`/api/courses/${mine}/exceptions/${made.id}/end`, { data: {} })).status()).toBe(
+    404,
+  );
+  // One request, sent twice, happens once, and ends once.
+  const headers = { 'idempotency-key': randomUUID() };
+  const end = () => api.post(`/api/courses/${course.id}/exceptions/${made.id}/end`, { data: {}, headers });
+  expect([(await end()).status(), (await end()).status()]).toEqual([200, 200]);
+  // What cannot be meant is refused in words, and nothing is written.
+  const segments = (title: string, more = {}) => [{ title, minutes: 10, ...more }];
+  for (const wrong of [
+    { at, segments: segments('Two\nlines') },
+    { at, segments: segments('\u202egnihtyreve') },
+    { at, segments: segments('Lecture', { minutes: 0 }) },
+    { at, segments: segments('Lecture', { minutes: 1.5 }) },
+    { at, segments: Array.from({ length: 51 }, () => segments('Lecture')[0]) },
+    { at, limits: { seeNames: 'byHand', speak: 'loud' } },
+  ])
+    await set(api, course.id, wrong, 422);
+  await set(api, course.id, { at, segments: segments('Lecture', { sheet: 'nothing' }) }, 404);
+  expect((await rulesOf(api, course.id)).series).toEqual([]);
+  const far = { ...data, until: 9e15 };
+  expect((await api.post(`/api/courses/${course.id}/exceptions`, { data: far })).status()).toBe(422);
+  await set(api, course.id, { at, segments: segments('Übung <b>1</b> 🎏 العربية') });
+  // Two at once on one state: the second is told what the first did.
+  const { on } = await rulesOf(api, course.id);
+  const put = (title: string) =>
+    api.put(`/api/courses/${course.id}/rules`, {
+      data: { at, segments: segments(title) },
+      headers: { 'if-match': `"${on}"` },
+    });
+  const both = await Promise.all([put('First'), put('Second')]);
+  expect(both.map((r) => r.status()).sort()).toEqual([200, 409]);
+  // Undone value by value: the door saved since stays.
+  await api.put(`/api/courses/${course.id}/limits`, { data: { limits: { speak: 'open' } } });
+  await api.put(`/api/courses/${course.id}/door`, { data: { lateMinutes: 7 } });
+  const { latest } = await rulesOf(api, course.id);
+  const undo = { data: { change: latest!.id } };
+  expect((await other.post(`/api/courses/${mine}/rules/undo`, undo)).status()).toBe(409);
+  expect((await api.post(`/api/courses/${course.id}/rules/undo`, undo)).status()).toBe(200);
+  const { door, limits } = await detailOf(api, course.id);
+  expect([door.lateMinutes, limits.speak]).toEqual([7, 'byHand']);
+  // What was typed and not saved is there again.
+  await signIn(page, MAREN);
+  const address = `/course/${course.id}/limits/run-sheets`;
+  await page.goto(address);
+  await page.getByLabel('Title of segment 1').fill('Half typed');
+  await page.waitForResponse((r) => r.url().includes('/api/drafts') && r.request().method() === 'PUT');
+  await page.goto(address);
+  await expect(page.getByLabel('Title of segment 1')).toHaveValue('Half typed');
+  // Meanwhile another saves: one is told, and what one typed stays.
+  await set(api, course.id, { at, segments: segments('Meanwhile') });
+  await page.getByRole('button', { name: 'Save the run sheet' }).click();
+  await expect(page.getByText(/The rules were changed since you looked/).first()).toBeVisible();
+  await expect(page.getByLabel('Title of segment 1')).toHaveValue('Half typed');
+  await page.getByRole('button', { name: 'Save the run sheet' }).click();
+  await expect(page.getByText('The run sheet is saved.')).toBeVisible();
+  expect((await rulesOf(api, course.id)).series[0]!.segments![0]!.title).toBe('Half typed');
+  await api.dispose();
+  await other.dispose();
+});

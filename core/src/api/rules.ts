@@ -3,7 +3,19 @@ import { SHOWN_CAPABILITIES } from '../limits/capabilities';
 import { Capability, Permission, SomeLimits } from '../limits/schema';
 import type { RuleSheet } from '../limits/sheets';
 import type { ProofLine } from '../room/proof';
+import { line, tidyProse } from '../text/index';
 import type { Segment, Settings } from '../settings/index';
+
+/** The end of the year 2100: no term runs that long. */
+const LAST_INSTANT = Date.UTC(2101, 0, 1);
+
+/** Some words of several lines, or none. */
+const prose = (longest: number) =>
+  z
+    .string()
+    .transform(tidyProse)
+    .pipe(z.string().trim().max(longest, `At most ${longest} characters.`))
+    .default('');
 
 const Id = z.string().min(1).max(20);
 const Ids = z.array(Id).min(1).max(500);
@@ -17,11 +29,11 @@ export const RulesAt = z.discriminatedUnion('layer', [
 export type RulesAt = z.infer<typeof RulesAt>;
 
 export const SegmentInput = z.object({
-  title: z.string().trim().min(1, 'Give it a title.').max(90, 'At most 90 characters.'),
+  title: line('Give it a title.', 90),
   minutes: z.int('Give whole minutes.').min(1, 'At least a minute.').max(720, 'At most 720 minutes.'),
   sheet: Id.nullable().default(null),
   recording: z.enum(['on', 'paused']).nullable().default(null),
-  note: z.string().trim().max(500, 'At most 500 characters.').default(''),
+  note: prose(500),
 });
 export type SegmentInput = z.infer<typeof SegmentInput>;
 
@@ -36,8 +48,8 @@ export type RulesInput = z.infer<typeof RulesInput>;
 
 /** A rule sheet of one's own: it says something of everything. */
 export const SheetInput = z.object({
-  name: z.string().trim().min(1, 'Give it a name.').max(60, 'At most 60 characters.'),
-  about: z.string().trim().max(120, 'At most 120 characters.').default(''),
+  name: line('Give it a name.', 60),
+  about: line('', 120, 0).default(''),
   limits: SomeLimits.refine((limits) => SHOWN_CAPABILITIES.every((c) => limits[c]), {
     message: 'A sheet says something of everything.',
   }),
@@ -50,8 +62,8 @@ export const ExceptionInput = z
     capability: Capability,
     state: Permission,
     /** Instant, ms; null is without end. */
-    until: z.number().int().positive().nullable(),
-    reason: z.string().trim().max(300, 'At most 300 characters.').default(''),
+    until: z.number().int().positive().max(LAST_INSTANT, 'This is too far away.').nullable(),
+    reason: prose(300),
   })
   .superRefine(({ capability, state }, ctx) => {
     const told = SomeLimits.safeParse({ [capability]: state });
@@ -93,7 +105,10 @@ export interface RulesDetail {
   exceptions: ExceptionInfo[];
   /** Names of those who set something. */
   names: Record<string, string>;
+  /** The latest change that can be taken back. */
   latest: { id: string; at: number; words: string } | null;
+  /** The state that all this is of: an edit made on another is refused. */
+  on: string;
 }
 
 /** Where a sheet is used: what changes with it. */

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { noSettings, withValues } from '../settings/index';
+import { noSettings, takenBack, withValues } from '../settings/index';
 import {
   deviations,
   followSheet,
@@ -40,6 +40,26 @@ test('under a sheet all of it holds; what is set otherwise deviates, stays when 
       const free = withoutSheet(own, before);
       expect(free.sheet).toEqual({});
       expect(Object.keys(free.limits).sort()).toEqual([...differ].sort());
+    }),
+  );
+});
+
+test('a change is taken back value by value: what stands as it left it, and nothing that was set since', () => {
+  fc.assert(
+    fc.property(some, some, some, (first, change, since) => {
+      const before = withValues(noSettings(), 'limits', first, 'maren', 1);
+      const after = withValues(before, 'limits', change, 'teo', 2);
+      const now = withValues(after, 'limits', since, 'ines', 3);
+      const { settings, left } = takenBack(now, before, after);
+      let stays = 0;
+      for (const c of SHOWN_CAPABILITIES) {
+        const changed = JSON.stringify(before.limits[c]) !== JSON.stringify(after.limits[c]);
+        const stood = JSON.stringify(now.limits[c]) === JSON.stringify(after.limits[c]);
+        if (changed && !stood) stays++;
+        expect(settings.limits[c]).toEqual(changed && stood ? before.limits[c] : now.limits[c]);
+      }
+      expect(left).toBe(stays);
+      expect(takenBack(after, before, after)).toEqual({ settings: before, left: 0 });
     }),
   );
 });

@@ -1,4 +1,4 @@
-import { listWords } from '../calendar/words';
+import { dateIn, dateWords, listWords } from '../calendar/words';
 import { rowOf, SHOWN_CAPABILITIES, type Capability, type Limits, type Permission } from './capabilities';
 
 export const PERMISSION_WORDS: Record<Permission, string> = {
@@ -6,6 +6,19 @@ export const PERMISSION_WORDS: Record<Permission, string> = {
   byHand: 'By hand',
   open: 'Open',
 };
+
+/** What one may, or may not, as in "write to the class closed". */
+export const limitWords = (capability: Capability, state: Permission): string =>
+  `${rowOf(capability).label.toLowerCase()} ${PERMISSION_WORDS[state].toLowerCase()}`;
+
+/** The same of an exception, with its last day where it has one: `until` is the instant after it. */
+export const exceptionWords = (
+  { capability, state, until }: { capability: Capability; state: Permission; until: number | null },
+  zone: string,
+): string =>
+  until === null
+    ? limitWords(capability, state)
+    : `${limitWords(capability, state)} until ${dateWords(dateIn(zone, until - 1))}`;
 
 /** "Speaking is now open." as students read it when a limit changes. */
 export function changeWords(capability: Capability, state: Permission): string {

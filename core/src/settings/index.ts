@@ -147,3 +147,30 @@ export function withValues<S extends Section>(
   }
   return { ...settings, [section]: next };
 }
+
+const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
+
+/**
+ * Settings with a change of them taken back, value by value: what stands as the change left it is again as it was before
+ * it, what was set otherwise since stays. `left` is how many values that were.
+ */
+export function takenBack(
+  now: Settings,
+  before: Settings,
+  after: Settings,
+): { settings: Settings; left: number } {
+  const settings = structuredClone(now) as Record<Section, Record<string, unknown>>;
+  let left = 0;
+  for (const section of Object.keys(now) as Section[]) {
+    const was: Record<string, unknown> = before[section];
+    const became: Record<string, unknown> = after[section];
+    const own = settings[section];
+    for (const key of new Set([...Object.keys(was), ...Object.keys(became)])) {
+      if (same(was[key], became[key])) continue;
+      if (!same(own[key], became[key])) left++;
+      else if (was[key] === undefined) delete own[key];
+      else own[key] = was[key];
+    }
+  }
+  return { settings: settings as unknown as Settings, left };
+}

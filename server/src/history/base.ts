@@ -38,6 +38,6 @@ export async function stillOn(
   ];
   throw new AppError(
     'moved-on',
-    `${what} was changed since you looked. ${listWords(said)}. See what yours does now, and save it again if it is still right.`,
+    `${what} ${history === 'rule_changes' ? 'were' : 'was'} changed since you looked. ${listWords(said)}. See what yours does now, and save it again if it is still right.`,
   );
 }

@@ -32,20 +32,12 @@ export const keepEntries = (db: Db, history: History, entries: readonly Entry[])
 
 /** The latest entries that stand, newest first. */
 export const standingEntries = (db: Db, history: History, courseId: string, most: number) =>
-  rows<{ id: string; words: string; body: unknown }>(
+  rows<{ id: string; words: string; at: number; body: unknown }>(
     db,
-    `SELECT id, words, body FROM ${history} WHERE course_id = ? AND undone_at IS NULL AND NOT undoing
+    `SELECT id, words, at, body FROM ${history} WHERE course_id = ? AND undone_at IS NULL AND NOT undoing
         AND place > COALESCE((SELECT MAX(place) FROM ${history} WHERE course_id = ? AND barrier), 0)
       ORDER BY place DESC LIMIT ?`,
     [courseId, courseId, most],
-  );
-
-/** The latest of them, with when it was made. */
-export const latestStanding = (db: Db, history: History, courseId: string) =>
-  rows<{ id: string; words: string; at: number }>(
-    db,
-    `SELECT id, words, at FROM ${history} WHERE course_id = ? AND undone_at IS NULL AND NOT undoing ORDER BY place DESC LIMIT 1`,
-    [courseId],
   );
 
 export const noteUndone = (db: Db, history: History, now: number, entries: readonly string[]) =>

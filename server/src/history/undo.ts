@@ -7,7 +7,7 @@ const DEEPEST = 20;
 
 /** What can be taken back: the latest entry that stands; those after it have nothing left of them to take back. */
 export interface WayBack<Body> {
-  entry: { id: string; words: string; body: Body } | null;
+  entry: { id: string; words: string; at: number; body: Body } | null;
   spent: string[];
 }
 
@@ -18,8 +18,8 @@ export async function wayBack<Body>(
   isSpent: (body: Body) => boolean,
 ): Promise<WayBack<Body>> {
   const spent: string[] = [];
-  for (const { id, words, body } of await standingEntries(db, history, courseId, DEEPEST)) {
-    const entry = { id, words, body: json<Body>(body) };
+  for (const { id, words, at, body } of await standingEntries(db, history, courseId, DEEPEST)) {
+    const entry = { id, words, at, body: json<Body>(body) };
     if (!isSpent(entry.body)) return { entry, spent };
     spent.push(id);
   }

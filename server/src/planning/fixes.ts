@@ -1,4 +1,4 @@
-import { PlanEdit } from '@nimble-bell/core/api';
+import { PlanEdit, type RulesInput } from '@nimble-bell/core/api';
 import type { Fix } from '@nimble-bell/core/readiness';
 import type { Context } from '../context';
 import { courseById, sessionsOfCourse } from '../courses/store';
@@ -28,6 +28,8 @@ async function doFix(ctx: Context, member: MemberRow, fix: Fix) {
   const { courseId, id, name: by } = member;
   const course = (await courseById(ctx.db, courseId))!;
   const now = ctx.now();
+  const rule = (input: RulesInput) =>
+    transaction(ctx.db, async (db) => setRules(db, await takeTurn(db, courseId), member, input, now));
   switch (fix.do) {
     case 'edit': {
       const edit = PlanEdit.parse(fix.edit);
@@ -47,13 +49,11 @@ async function doFix(ctx: Context, member: MemberRow, fix: Fix) {
     }
     case 'limits': {
       const limits = { [fix.capability]: fix.permission };
-      await transaction(ctx.db, (db) => setCourseRules(db, courseId, { limits }, id, now));
+      await rule({ at: { layer: 'course' }, limits });
       return;
     }
     case 'rules':
-      await transaction(ctx.db, async (db) =>
-        setRules(db, await takeTurn(db, courseId), member, fix.input, now),
-      );
+      await rule(fix.input);
       return;
     case 'door':
       await transaction(ctx.db, (db) => setCourseRules(db, courseId, { door: fix.rules }, id, now));

@@ -4,7 +4,7 @@ import type { Setup, SetupPlace } from '@nimble-bell/core/readiness';
 import type { Layer } from '@nimble-bell/core/settings';
 import type { Context } from '../context';
 import type { CourseRow, SessionRow } from '../courses/store';
-import { sheetsFor } from './rules';
+import { sheetsFor, sheetsUsed } from './rules';
 import { everyPlaceOf, exceptionsOf, namesOf, type SettingsAt } from './store';
 
 /** The places of a course that say something, and its exceptions, as the readiness check reads them. */
@@ -19,8 +19,8 @@ export async function rulesForChecks(
   ]);
   const ahead = sessions.filter((s) => s.endsAt > ctx.now() && s.state !== 'cancelled');
   const saying = places.filter((p) => p.layer !== 'session' || ahead.some((s) => s.id === p.id));
-  const used = saying.flatMap(({ settings }) => settings.sheet.applied?.value ?? []);
-  const sheets = used.length ? await sheetsFor(ctx.db, '', [...new Set(used)]) : [];
+  const used = sheetsUsed(saying);
+  const sheets = used.length ? await sheetsFor(ctx.db, '', used) : [];
   const names = await namesOf(
     ctx.db,
     exceptions.map((e) => e.member),

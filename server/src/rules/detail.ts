@@ -3,8 +3,8 @@ import { deviations, type RuleSheet } from '@nimble-bell/core/limits';
 import { noSettings, type Settings } from '@nimble-bell/core/settings';
 import type { MemberRow } from '../accounts/store';
 import type { Context } from '../context';
-import { latestStanding } from '../history/store';
-import { sheetsFor } from './rules';
+import { latestOf } from '../history/store';
+import { rulesWayBack, sheetsFor, sheetsUsed } from './rules';
 import { everyPlaceOf, exceptionsOf, namesOf } from './store';
 
 function placeOf(settings: Settings, sheets: readonly RuleSheet[]): RulesPlace {
@@ -22,15 +22,11 @@ function placeOf(settings: Settings, sheets: readonly RuleSheet[]): RulesPlace {
 export async function rulesDetail(ctx: Context, { courseId, personId }: MemberRow): Promise<RulesDetail> {
   const places = await everyPlaceOf(ctx.db, courseId);
   const exceptions = await exceptionsOf(ctx.db, courseId, ctx.now());
-  const used = places.flatMap(({ settings }) => [
-    ...(settings.sheet.applied ? [settings.sheet.applied.value] : []),
-    ...(settings.runSheet.segments?.value ?? []).flatMap((s) => s.sheet ?? []),
-  ]);
-  const sheets = await sheetsFor(ctx.db, personId, [...new Set(used)]);
+  const sheets = await sheetsFor(ctx.db, personId, sheetsUsed(places));
   const setters = places.flatMap(({ settings }) => Object.values(settings.limits).map((v) => v.by));
   const people = [...setters, ...exceptions.flatMap((e) => [e.member, e.by])];
   const names = await namesOf(ctx.db, [...new Set(people.filter((id) => id !== null))]);
-  const [latest] = await latestStanding(ctx.db, 'rule_changes', courseId);
+  const { entry } = (await rulesWayBack(ctx.db, courseId)).way;
   const of = (layer: 'series' | 'session') =>
     places.filter((p) => p.layer === layer).map(({ id, settings }) => ({ id, ...placeOf(settings, sheets) }));
   return {
@@ -45,6 +41,7 @@ export async function rulesDetail(ctx: Context, { courseId, personId }: MemberRo
       by: (by && names[by]) || 'somebody',
     })),
     names,
-    latest: latest ?? null,
+    latest: entry && { id: entry.id, at: entry.at, words: entry.words },
+    on: await latestOf(ctx.db, 'rule_changes', courseId),
   };
 }

@@ -10,11 +10,7 @@ import { seatedIn } from '../sessions/store';
 import { exceptionsOf } from './store';
 
 /** What every student of a session may do: in a class that is on as it is, before it as planned, at a part of its run sheet. */
-export async function proofFor(
-  ctx: Context,
-  session: LayeredSession,
-  part: number | null,
-): Promise<SessionProof> {
+export async function proofFor(ctx: Context, session: LayeredSession, part: number): Promise<SessionProof> {
   const live = session.state === 'live';
   const seated = await seatedIn(ctx.db, session.courseId);
   let room: RoomState;
@@ -26,9 +22,7 @@ export async function proofFor(
     const times = { startsAt, endsAt, lingerMinutes };
     const layers = toldLayers(session.layers);
     const opened = { type: 'opened' as const, kind, times, layers };
-    const ahead = roomAhead(opened, exceptions, { part: null, at });
-    const begins = ahead.runSheet.segments.length ? (part ?? 0) : null;
-    room = roomAhead(opened, exceptions, { part: begins, at });
+    room = roomAhead(opened, exceptions, { part, at });
   }
   const people = seated
     .filter((m) => (m.role === 'student' || m.role === 'guest') && isFor(targetOf(session), m))

@@ -6,6 +6,7 @@ import { newId, type Context } from '../context';
 import { takeTurn } from '../courses/turn';
 import { isDuplicate } from '../db/pool';
 import { AppError, parse } from '../errors';
+import { baseOf, stillOn } from '../history/base';
 import { once } from '../requests/once';
 import { rulesDetail } from './detail';
 import { setRules, undoRules } from './rules';
@@ -36,6 +37,7 @@ export function rulesRoutes(ctx: Context): Router {
     const input = parse(RulesInput, req.body);
     const change = await once(ctx, req, async (db) => {
       const course = await takeTurn(db, member.courseId);
+      await stillOn(db, 'rule_changes', course, baseOf(req));
       return { change: await setRules(db, course, member, input, ctx.now()) };
     });
     res.json(change);
@@ -81,8 +83,11 @@ function exceptionRoutes(router: Router, ctx: Context) {
 
   router.post('/courses/:course/exceptions/:id/end', async (req, res) => {
     const member = await asked(ctx, req, 'plan');
-    if (!(await endException(ctx.db, member.courseId, req.params.id, ctx.now())))
-      throw new AppError('not-found');
+    await once(ctx, req, async (db) => {
+      if (!(await endException(db, member.courseId, req.params.id, ctx.now())))
+        throw new AppError('not-found', 'This exception is over already.');
+      return {};
+    });
     res.json({});
   });
 }

@@ -1,7 +1,7 @@
 import type { RulesInput } from '@nimble-bell/core/api';
 import { countWords, instantWords, listWords } from '@nimble-bell/core/calendar';
 import {
-  PERMISSION_WORDS,
+  limitWords,
   rowOf,
   SHIPPED_SHEETS,
   underSheet,
@@ -9,7 +9,7 @@ import {
   type Capability,
   type RuleSheet,
 } from '@nimble-bell/core/limits';
-import { noSettings, withValues, type Segment, type Settings } from '@nimble-bell/core/settings';
+import { noSettings, takenBack, withValues, type Segment, type Settings } from '@nimble-bell/core/settings';
 import type { MemberRow } from '../accounts/store';
 import { newId } from '../context';
 import type { CourseRow } from '../courses/store';
@@ -17,7 +17,17 @@ import type { Db } from '../db/pool';
 import { AppError } from '../errors';
 import { takeBack, wayBack } from '../history/undo';
 import { keepEntry } from '../history/store';
-import { placesOf, shareSheets, sheetsByIds, sheetsOf, titlesOf, writePlace, type PlaceLayer } from './store';
+import {
+  everyPlaceOf,
+  placesOf,
+  shareSheets,
+  sheetsByIds,
+  sheetsOf,
+  titlesOf,
+  writePlace,
+  type PlaceLayer,
+  type SettingsAt,
+} from './store';
 
 /** What was changed at one place. */
 export interface RulesRow {
@@ -36,6 +46,16 @@ export async function sheetsFor(db: Db, person: string, ids: readonly string[] =
   );
   return [...SHIPPED_SHEETS, ...own, ...others.map((s) => ({ ...s, own: false }))];
 }
+
+/** The sheets that places go by, as a whole or in a part of their run sheet. */
+export const sheetsUsed = (places: readonly SettingsAt[]): string[] => [
+  ...new Set(
+    places.flatMap(({ settings: { sheet, runSheet } }) => [
+      ...(sheet.applied ? [sheet.applied.value] : []),
+      ...(runSheet.segments?.value ?? []).flatMap((s) => s.sheet ?? []),
+    ]),
+  ),
+];
 
 export const sheetOf = (sheets: readonly RuleSheet[], id: string): RuleSheet => {
   const found = sheets.find((s) => s.id === id);
@@ -81,7 +101,9 @@ function whatWords({ sheet, limits, segments }: RulesInput, sheets: readonly Rul
   if (sheet === null) said.push('no rule sheet');
   for (const [c, state] of Object.entries(limits ?? {}))
     said.push(
-      `${rowOf(c as Capability).label.toLowerCase()} ${state ? PERMISSION_WORDS[state].toLowerCase() : 'as the wider place'}`,
+      state
+        ? limitWords(c as Capability, state)
+        : `${rowOf(c as Capability).label.toLowerCase()} as the wider place`,
     );
   if (segments) said.push(`a run sheet of ${countWords(segments.length, 'segment')}`);
   if (segments === null) said.push('no run sheet of its own');
@@ -105,6 +127,8 @@ async function placesWords(db: Db, course: CourseRow, changed: readonly RulesRow
     : `${place.title}, ${instantWords(place.startsAt, course.term.zone)}`;
 }
 
+const same = (a: Settings, b: Settings) => JSON.stringify(a) === JSON.stringify(b);
+
 /** Writes what changed, and keeps it in the course's history. */
 export async function keepRules(
   db: Db,
@@ -112,7 +136,7 @@ export async function keepRules(
   changed: readonly RulesRow[],
   entry: { by: string; words: string; at: number; undoing?: boolean },
 ): Promise<string | null> {
-  const rows = changed.filter((c) => JSON.stringify(c.before) !== JSON.stringify(c.after));
+  const rows = changed.filter((c) => !same(c.before, c.after));
   if (!rows.length) return null;
   for (const { layer, id, after } of rows) await writePlace(db, { layer, id, settings: after });
   const id = newId();
@@ -132,8 +156,7 @@ export async function setRules(db: Db, course: CourseRow, member: MemberRow, inp
     );
   const asked = [input.sheet, ...(input.segments ?? []).map((s) => s.sheet)];
   await shareSheets(db, [...new Set(asked.filter((id) => typeof id === 'string'))]);
-  const using = places.flatMap(({ settings }) => settings.sheet.applied?.value ?? []);
-  const sheets = await sheetsFor(db, member.personId, using);
+  const sheets = await sheetsFor(db, member.personId, sheetsUsed(await everyPlaceOf(db, course.id)));
   const changed = places.map(({ id, settings }): RulesRow => ({
     ...{ layer, id },
     before: settings,
@@ -143,36 +166,30 @@ export async function setRules(db: Db, course: CourseRow, member: MemberRow, inp
   return keepRules(db, course.id, changed, { by: member.name, words, at });
 }
 
-const same = (a: Settings | undefined, b: Settings) => JSON.stringify(a) === JSON.stringify(b);
-
-/** What can be taken back of a course's rules: the latest of which something still stands as it left it. */
+/** What can be taken back of a course's rules: the latest change of which something stands as it left it. */
 export async function rulesWayBack(db: Db, courseId: string) {
-  const now = new Map<string, Settings>();
-  const look = async (rows: readonly RulesRow[]) => {
-    for (const { layer, id } of rows)
-      if (!now.has(id)) {
-        const [place] = await placesOf(db, courseId, layer, [id]);
-        now.set(id, place?.settings ?? noSettings());
-      }
-  };
-  const way = await wayBack<RulesRow[]>(db, 'rule_changes', courseId, () => false);
-  if (way.entry) await look(way.entry.body);
-  return { way, now };
+  const now = new Map((await everyPlaceOf(db, courseId)).map((p) => [p.id, p.settings]));
+  const back = (rows: readonly RulesRow[]) =>
+    rows.map(({ layer, id, before, after }) => {
+      const current = now.get(id) ?? noSettings();
+      const { settings, left } = takenBack(current, read(before), read(after));
+      return { row: { layer, id, before: current, after: settings }, left };
+    });
+  const isSpent = (rows: RulesRow[]) => back(rows).every(({ row }) => same(row.before, row.after));
+  return { way: await wayBack<RulesRow[]>(db, 'rule_changes', courseId, isSpent), back };
 }
 
-/** Takes the latest change back, where things stand as it left them; what was set otherwise since stays. */
+/** An entry of before a section was there says nothing of it. */
+const read = (settings: Settings): Settings => ({ ...noSettings(), ...settings });
+
+/** Takes the latest change back, value by value; what was set otherwise since stays, and is said to. */
 export async function undoRules(db: Db, course: CourseRow, member: MemberRow, change: string, at: number) {
-  const { way, now } = await rulesWayBack(db, course.id);
+  const { way, back } = await rulesWayBack(db, course.id);
   const entry = await takeBack(db, 'rule_changes', way, change, at);
   if (!entry) throw new AppError('not-latest');
-  const back = entry.body.filter(({ id, after }) => same(now.get(id), after));
-  if (!back.length) throw new AppError('spent');
-  const changed = back.map(({ layer, id, before, after }): RulesRow => ({
-    layer,
-    id,
-    before: after,
-    after: before,
-  }));
-  const words = `Undone: ${entry.words}`;
+  const all = back(entry.body);
+  const stays = all.some(({ left }) => left > 0) ? '; what was set otherwise since stays' : '';
+  const words = `Undone: ${entry.words}${stays}`;
+  const changed = all.map(({ row }) => row);
   return keepRules(db, course.id, changed, { by: member.name, words, at, undoing: true });
 }

@@ -31,7 +31,7 @@ const repliesTo = (session: SessionRow, members: readonly MemberInfo[]) =>
       return [{ member: m.id, name: m.name, answer, outdated, verified }];
     });
 
-const ProofQuery = z.object({ part: z.coerce.number().int().min(0).max(49).optional() });
+const ProofQuery = z.object({ part: z.coerce.number().int().min(0).max(49).default(0) });
 const NudgeInput = z.object({ members: z.array(z.string().max(20)).max(1000).nullable().default(null) });
 
 /** The session that is asked for, by somebody who teaches it. */
@@ -49,7 +49,7 @@ function proofRoute(router: Router, ctx: Context) {
   router.get('/sessions/:id/proof', async (req, res) => {
     const row = await taught(ctx, req);
     const { part } = parse(ProofQuery, req.query);
-    res.json(await proofFor(ctx, row, part ?? null));
+    res.json(await proofFor(ctx, row, part));
   });
 }
 

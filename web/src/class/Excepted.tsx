@@ -1,7 +1,7 @@
 import { Anchor, Text } from '@mantine/core';
 import { Link } from 'react-router';
-import { dateIn, dateWords, listWords } from '@nimble-bell/core/calendar';
-import { PERMISSION_WORDS, rowOf } from '@nimble-bell/core/limits';
+import { listWords } from '@nimble-bell/core/calendar';
+import { exceptionWords } from '@nimble-bell/core/limits';
 import { useThisCourse } from '../app/course';
 import { useRules } from '../limits/useRules';
 
@@ -10,10 +10,7 @@ export function Excepted() {
   const { id, term } = useThisCourse();
   const list = useRules().data?.exceptions ?? [];
   if (!list.length) return null;
-  const words = list.map(({ name, capability, state, until }) => {
-    const what = `${rowOf(capability).label.toLowerCase()} ${PERMISSION_WORDS[state].toLowerCase()}`;
-    return `${name} (${what}${until === null ? '' : ` until ${dateWords(dateIn(term.zone, until - 1))}`})`;
-  });
+  const words = list.map((e) => `${e.name} (${exceptionWords(e, term.zone)})`);
   return (
     <Text size="sm" mb="sm">
       <Anchor component={Link} underline="always" to={`/course/${id}/limits/exceptions`}>

@@ -56,7 +56,7 @@ export function ExceptionsPage() {
   );
 }
 
-const saying = (capability: Capability, state: Permission) =>
+const saying = ({ capability, state }: ExceptionInfo) =>
   `${rowOf(capability).label}: ${PERMISSION_WORDS[state].toLowerCase()}`;
 
 function Exceptions({ list }: { list: ExceptionInfo[] }) {
@@ -74,7 +74,7 @@ function Exceptions({ list }: { list: ExceptionInfo[] }) {
           {list.map((e) => (
             <Table.Tr key={e.id}>
               <Table.Th scope="row">{e.name}</Table.Th>
-              <Table.Td>{saying(e.capability, e.state)}</Table.Td>
+              <Table.Td>{saying(e)}</Table.Td>
               <Table.Td>
                 {e.until === null ? 'Without end' : dateWords(dateIn(course.term.zone, e.until - 1))}
               </Table.Td>
@@ -92,7 +92,7 @@ function Exceptions({ list }: { list: ExceptionInfo[] }) {
                     size="compact-sm"
                     loading={end.isPending && end.variables.id === e.id}
                     onClick={() => end.mutate(e)}
-                    aria-label={`End it: ${e.name}, ${saying(e.capability, e.state)}`}
+                    aria-label={`End it: ${e.name}, ${saying(e)}`}
                   >
                     End it
                   </Button>

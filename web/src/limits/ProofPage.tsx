@@ -12,6 +12,7 @@ import { downloadCsv } from '../ui/download';
 import { Fault } from '../ui/Fault';
 import { Empty, Panel, Scrolls } from '../ui/Panel';
 import { PermissionMark } from '../ui/PermissionMark';
+import { CapabilityHeads } from './CapabilityHeads';
 import classes from './term.module.css';
 
 /** Every student and what they may do in a session, by the same rules as in the room. */
@@ -118,21 +119,14 @@ const csvOf = (people: readonly ProofLine[]) =>
     ]),
   );
 
+const HEADS = ['Student'];
+
 function Lines({ people, see }: { people: ProofLine[]; see: (line: ProofLine) => void }) {
   if (!people.length) return <Empty>Nobody on the class list is invited to it.</Empty>;
   return (
     <Scrolls label="Students and what they may, scrolls">
       <table className={classes.term}>
-        <thead>
-          <tr>
-            <th scope="col">Student</th>
-            {SHOWN_CAPABILITIES.map((c) => (
-              <th key={c} scope="col">
-                {rowOf(c).label}
-              </th>
-            ))}
-          </tr>
-        </thead>
+        <CapabilityHeads before={HEADS} />
         <tbody>
           {people.map((p) => (
             <tr key={p.member}>

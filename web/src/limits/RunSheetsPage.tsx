@@ -14,7 +14,9 @@ import { IconArrowDown, IconArrowUp, IconX } from '@tabler/icons-react';
 import { useMemo, useState, type KeyboardEvent } from 'react';
 import { useSearchParams } from 'react-router';
 import type { CourseDetail, RulesDetail } from '@nimble-bell/core/api';
+import { ApiError } from '../app/api';
 import { useThisCourse } from '../app/course';
+import { useKeeping, useKept } from '../plan/useKeptDraft';
 import { Heads } from '../ui/Heads';
 import { Empty, Panel, Scrolls } from '../ui/Panel';
 import { placesOf, type Place } from './places';
@@ -40,17 +42,12 @@ export function RunSheetsPage() {
   );
 }
 
-/** Where the run sheet that holds at a place is said; null where none is. */
+/** Where the run sheet that holds at a place is said: there, or at the session's series; null where none is. */
 function saidAt(place: Place, places: readonly Place[], course: CourseDetail): Place | null {
-  if (place.own.segments) return place;
-  const above =
-    place.at.layer === 'session'
-      ? course.sessions.concat(course.standing).find((s) => s.id === place.key)?.seriesId
-      : place.at.layer === 'series'
-        ? 'course'
-        : null;
-  const next = above && places.find((p) => p.key === above);
-  return next ? saidAt(next, places, course) : null;
+  if (place.own.segments || place.at.layer !== 'session') return place.own.segments ? place : null;
+  const session = [...course.sessions, ...course.standing].find((s) => s.id === place.key);
+  const series = places.find((p) => p.key === session?.seriesId);
+  return series?.own.segments ? series : null;
 }
 
 /** The minutes of what a place plans: the longest session it has. */
@@ -94,8 +91,8 @@ function Chosen({ course, rules }: { course: CourseDetail; rules: RulesDetail })
         />
       }
     >
-      <Editor
-        key={`${place.key} ${JSON.stringify(place.own.segments)}`}
+      <Kept
+        key={place.key}
         place={place}
         said={said}
         rules={rules}
@@ -114,16 +111,42 @@ interface EditorProps {
   mayPlan: boolean;
 }
 
-function Editor({ place, said, rules, length, mayPlan }: EditorProps) {
-  const [segments, setSegments] = useState<SegmentDraft[]>(() => (said?.own.segments ?? []).map(draftOf));
-  const [dirty, setDirty] = useState(false);
-  const save = useSetRules('The run sheet is saved.');
-  const change = (next: SegmentDraft[]) => {
-    setSegments(next);
-    setDirty(true);
-  };
+/** What is typed, and the state of the rules that it was begun on; null where that moved on and was seen to. */
+interface Edited {
+  segments: SegmentDraft[];
+  on: string | null;
+}
+
+const keyOf = (place: Place) => `run-sheet/${place.key}`;
+
+/** What was left half done is taken up. */
+function Kept(props: EditorProps) {
+  const kept = useKept<Edited>(keyOf(props.place));
+  if (kept === undefined) return <Loader aria-label="Looking for what you typed" />;
+  return <Editor {...props} kept={kept && { ...kept.body, segments: kept.body.segments.map(draftOf) }} />;
+}
+
+function Editor({ place, said, rules, length, mayPlan, kept }: EditorProps & { kept: Edited | null }) {
+  const [edited, setEdited] = useState(kept);
+  const stored = useMemo(() => (said?.own.segments ?? []).map(draftOf), [said?.own.segments]);
+  const segments = edited?.segments ?? stored;
+  const forget = useKeeping(keyOf(place), mayPlan ? edited : null);
+  const save = useSetRules('The run sheet is saved.', edited?.on ?? rules.on);
+  const change = (next: SegmentDraft[]) => setEdited({ segments: next, on: edited ? edited.on : rules.on });
   const set = mayPlan ? change : null;
-  const faulty = segments.some((s) => !s.title.trim() || !s.minutes);
+  const store = (next: SegmentDraft[] | null) =>
+    save.mutate(
+      { at: place.at, segments: next && toSegments(next) },
+      {
+        onSuccess: () => void forget().then(() => setEdited(null)),
+        // What others did meanwhile is said, and seen; pressed again it is saved over it.
+        onError: (error) =>
+          error instanceof ApiError &&
+          error.code === 'moved-on' &&
+          edited &&
+          setEdited({ ...edited, on: null }),
+      },
+    );
   return (
     <Stack>
       {segments.length > 0 && <SegmentBar segments={segments} length={length} set={set} />}
@@ -138,14 +161,19 @@ function Editor({ place, said, rules, length, mayPlan }: EditorProps) {
             Add a segment
           </Button>
           <Button
-            disabled={!dirty || faulty}
+            disabled={!edited || segments.some((s) => !s.title.trim() || !s.minutes)}
             loading={save.isPending}
-            onClick={() => save.mutate({ at: place.at, segments: toSegments(segments) ?? null })}
+            onClick={() => store(segments)}
           >
             Save the run sheet
           </Button>
-          {place.own.segments && (
-            <Button variant="subtle" onClick={() => save.mutate({ at: place.at, segments: null })}>
+          {edited && (
+            <Button variant="subtle" onClick={() => void forget().then(() => setEdited(null))}>
+              Back to what is saved
+            </Button>
+          )}
+          {!edited && place.own.segments && (
+            <Button variant="subtle" onClick={() => store(null)}>
               {place.at.layer === 'session' ? 'As the series has it' : 'No run sheet'}
             </Button>
           )}

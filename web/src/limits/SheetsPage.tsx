@@ -9,6 +9,7 @@ import { useThisCourse } from '../app/course';
 import { Choice } from '../ui/Choice';
 import { Panel, Scrolls } from '../ui/Panel';
 import { PermissionMark } from '../ui/PermissionMark';
+import { CapabilityHeads } from './CapabilityHeads';
 import { useRules } from './useRules';
 
 type Edited = Omit<RuleSheet, 'own'>;
@@ -37,21 +38,13 @@ export function SheetsPage() {
   );
 }
 
+const HEADS = ['Sheet'];
+
 function Sheets({ rules, edit }: { rules: RulesDetail; edit: ((sheet: Edited) => void) | null }) {
   return (
     <Scrolls label="Rule sheets, scrolls">
       <Table verticalSpacing={8} miw={900} fz="sm">
-        <Table.Thead>
-          <Table.Tr>
-            <Table.Th scope="col">Sheet</Table.Th>
-            {SHOWN_CAPABILITIES.map((c) => (
-              <Table.Th key={c} scope="col">
-                {rowOf(c).label}
-              </Table.Th>
-            ))}
-            <Table.Th scope="col">Change</Table.Th>
-          </Table.Tr>
-        </Table.Thead>
+        <CapabilityHeads before={HEADS} after="Change" />
         <Table.Tbody>
           {rules.sheets.map((sheet) => (
             <SheetRow key={sheet.id} sheet={sheet} edit={edit} />
@@ -63,11 +56,6 @@ function Sheets({ rules, edit }: { rules: RulesDetail; edit: ((sheet: Edited) =>
 }
 
 function SheetRow({ sheet, edit }: { sheet: RuleSheet; edit: ((sheet: Edited) => void) | null }) {
-  const ask = useAsk();
-  const remove = useChange(
-    ({ id }: RuleSheet) => ask(`/rule-sheets/${id}`, 'DELETE'),
-    (_done, { name }) => `The sheet ${name} is gone.`,
-  );
   return (
     <Table.Tr>
       <Table.Th scope="row">
@@ -95,20 +83,42 @@ function SheetRow({ sheet, edit }: { sheet: RuleSheet; edit: ((sheet: Edited) =>
             >
               {sheet.own ? 'Edit' : 'Copy'}
             </Button>
-            {sheet.own && (
-              <Button
-                size="compact-sm"
-                variant="subtle"
-                aria-label={`Delete ${sheet.name}`}
-                onClick={() => remove.mutate(sheet)}
-              >
-                Delete
-              </Button>
-            )}
+            {sheet.own && <Delete sheet={sheet} />}
           </Group>
         )}
       </Table.Td>
     </Table.Tr>
+  );
+}
+
+/** A sheet cannot be brought back: one is asked. */
+function Delete({ sheet }: { sheet: RuleSheet }) {
+  const ask = useAsk();
+  const remove = useChange(
+    ({ id }: RuleSheet) => ask(`/rule-sheets/${id}`, 'DELETE'),
+    (_done, { name }) => `The sheet ${name} is gone.`,
+  );
+  const [asking, setAsking] = useState(false);
+  if (!asking)
+    return (
+      <Button
+        size="compact-sm"
+        variant="subtle"
+        aria-label={`Delete ${sheet.name}`}
+        onClick={() => setAsking(true)}
+      >
+        Delete
+      </Button>
+    );
+  return (
+    <Group gap={4} wrap="nowrap" role="alertdialog" aria-label={`Delete ${sheet.name}?`}>
+      <Button size="compact-sm" color="clay" loading={remove.isPending} onClick={() => remove.mutate(sheet)}>
+        Delete for good
+      </Button>
+      <Button size="compact-sm" variant="default" onClick={() => setAsking(false)} autoFocus>
+        Keep
+      </Button>
+    </Group>
   );
 }
 

@@ -9,7 +9,8 @@ import { Fault } from '../ui/Fault';
 import { Ladder } from '../ui/Ladder';
 import { Panel, Scrolls } from '../ui/Panel';
 import { PermissionMark } from '../ui/PermissionMark';
-import { inForceOf, placesOf, rungsOf, type Place } from './places';
+import { CapabilityHeads } from './CapabilityHeads';
+import { placesOf, rungsOf, stateAt, type Place } from './places';
 import { useRules, useSetRules } from './useRules';
 import classes from './term.module.css';
 
@@ -64,7 +65,7 @@ function TermGrid({ rules, places, mayPlan }: { rules: RulesDetail; places: Plac
       {chosen.size > 0 && <ChosenLine count={chosen.size} none={() => setChosen(new Set())} />}
       <Scrolls label="Limits of the term, scrolls">
         <table className={classes.term}>
-          <Head />
+          <CapabilityHeads before={HEADS} />
           <tbody>
             {places.map((place) => (
               <Row
@@ -112,21 +113,7 @@ function ChosenLine({ count, none }: { count: number; none: () => void }) {
 
 const idsOf = (at: RulesAt) => (at.layer === 'course' ? 1 : at.ids.length);
 
-const Head = memo(function Head() {
-  return (
-    <thead>
-      <tr>
-        <th scope="col">Where</th>
-        <th scope="col">Rule sheet</th>
-        {SHOWN_CAPABILITIES.map((c) => (
-          <th key={c} scope="col">
-            {rowOf(c).label}
-          </th>
-        ))}
-      </tr>
-    </thead>
-  );
-});
+const HEADS = ['Where', 'Rule sheet'];
 
 interface RowProps {
   place: Place;
@@ -157,8 +144,8 @@ const Row = memo(function Row({ place, rules, chosen, mayPlan, open, sheet, choo
         <SheetSelect place={place} rules={rules} mayPlan={mayPlan} onChange={(id) => sheet(place, id)} />
       </td>
       {SHOWN_CAPABILITIES.map((c) => {
-        const { state } = inForceOf(place, c);
-        const differs = state !== inForceOf({ ...place, layers: place.layers.slice(0, -1) }, c).state;
+        const state = stateAt(place.layers, c);
+        const differs = state !== stateAt(place.layers.slice(0, -1), c);
         return (
           <td key={c}>
             <button
@@ -166,11 +153,11 @@ const Row = memo(function Row({ place, rules, chosen, mayPlan, open, sheet, choo
               className={classes.cell}
               data-own={place.own.limits[c] ? true : undefined}
               data-differs={differs || undefined}
-              aria-label={`${rowOf(c).label}, ${place.title}: ${PERMISSION_WORDS[state!]}${place.own.limits[c] ? ', said here' : ''}`}
+              aria-label={`${rowOf(c).label}, ${place.title}: ${PERMISSION_WORDS[state]}${place.own.limits[c] ? ', said here' : ''}`}
               onClick={() => open(place, c)}
             >
-              <PermissionMark state={state!} />
-              <span>{PERMISSION_WORDS[state!]}</span>
+              <PermissionMark state={state} />
+              <span>{PERMISSION_WORDS[state]}</span>
             </button>
           </td>
         );

@@ -2,12 +2,13 @@ import {
   isStanding,
   type Capability,
   type CourseDetail,
+  type Permission,
   type RulesAt,
   type RulesDetail,
   type RulesPlace,
 } from '@nimble-bell/core/api';
 import { instantWords } from '@nimble-bell/core/calendar';
-import { ladderOf, type Rung } from '@nimble-bell/core/limits';
+import { ladderOf, resolve, type Rung } from '@nimble-bell/core/limits';
 import { noSettings, type Layer } from '@nimble-bell/core/settings';
 
 const NOTHING: RulesPlace = { sheet: null, differ: [], limits: {}, segments: null };
@@ -63,5 +64,5 @@ export function placesOf(course: CourseDetail, rules: RulesDetail): Place[] {
 
 export const rungsOf = (place: Place, capability: Capability): Rung[] => ladderOf(place.layers, capability);
 
-export const inForceOf = (place: Place, capability: Capability): Rung =>
-  rungsOf(place, capability).find((r) => r.inForce)!;
+export const stateAt = (layers: readonly Layer[], capability: Capability): Permission =>
+  resolve(layers, capability).state;

@@ -1,4 +1,4 @@
-import type { SegmentInput, RulesInput } from '@nimble-bell/core/api';
+import type { SegmentInput } from '@nimble-bell/core/api';
 import type { RuleSheet } from '@nimble-bell/core/limits';
 import type { Segment } from '@nimble-bell/core/settings';
 
@@ -9,7 +9,13 @@ export interface SegmentDraft extends Omit<SegmentInput, 'minutes'> {
 }
 
 let keys = 0;
-export const draftOf = ({ title, minutes, sheet, recording, note }: Segment): SegmentDraft => ({
+export const draftOf = ({
+  title,
+  minutes,
+  sheet,
+  recording,
+  note,
+}: Segment | SegmentDraft): SegmentDraft => ({
   ...{ key: ++keys, title, minutes, sheet, recording, note },
 });
 
@@ -32,7 +38,7 @@ export function titled(
 export const wholeOf = (segments: readonly SegmentDraft[]): number =>
   segments.reduce((sum, s) => sum + (s.minutes || 0), 0);
 
-export const toSegments = (segments: readonly SegmentDraft[]): RulesInput['segments'] =>
+export const toSegments = (segments: readonly SegmentDraft[]): SegmentInput[] =>
   segments.map(({ key: _, minutes, ...s }) => ({ ...s, minutes: minutes || 0 }));
 
 /** The one at `from` stands at `to`. */

@@ -9,12 +9,16 @@ export function useRules() {
   return useAsked<RulesDetail>(`/courses/${course.id}/rules`);
 }
 
-/** Sets limits, a sheet or a run sheet somewhere: in force at once, taken back by one press. */
-export function useSetRules(words: string) {
+/**
+ * Sets limits, a sheet or a run sheet somewhere: in force at once, taken back by one press. What is written whole is set on
+ * a state, and refused where that has moved on.
+ */
+export function useSetRules(words: string, on?: string) {
   const course = useThisCourse();
   const ask = useAsk();
   return useChange(
-    (input: RulesInput) => ask<{ change: string | null }>(`/courses/${course.id}/rules`, 'PUT', input),
+    (input: RulesInput) =>
+      ask<{ change: string | null }>(`/courses/${course.id}/rules`, 'PUT', input, { on }),
     ({ change }) => (change ? words : 'It was so already.'),
   );
 }

@@ -36,7 +36,9 @@ export function useKeeping<T extends object>(key: string, values: T | null) {
   const sending = useRef<Promise<unknown>>(Promise.resolve());
 
   useEffect(() => {
-    if (!values || over.current) return;
+    if (!values) return;
+    // What is typed after a save is worth keeping again.
+    over.current = false;
     pending.current = values;
     const timer = setTimeout(() => {
       if (over.current) return;

@@ -5,7 +5,7 @@ import { clockWords, instantWords } from '@nimble-bell/core/calendar';
 import { ladderOf, rowOf, type Rung } from '@nimble-bell/core/limits';
 import { layersOf } from '@nimble-bell/core/room';
 import { Ladder } from '../../ui/Ladder';
-import { useInfo, useInside, useNameOf, type Inside } from '../live/useRoom';
+import { useInfo, useInside, useNameOf, useTeaching, type Inside } from '../live/useRoom';
 import classes from './why.module.css';
 
 const sameRungs = (a: readonly Rung[], b: readonly Rung[]) => JSON.stringify(a) === JSON.stringify(b);
@@ -27,6 +27,15 @@ export function Why({ capability }: { capability: Capability }) {
   );
 }
 
+/** Where a layer is set, among the parts of the limits; beside the class, which goes on. */
+const WAYS: Partial<Record<Rung['layer'], string>> = {
+  course: 'term',
+  series: 'term',
+  session: 'term',
+  cue: 'run-sheets',
+  person: 'exceptions',
+};
+
 function RoomLadder({ capability }: { capability: Capability }) {
   const select = useMemo(
     () =>
@@ -36,7 +45,7 @@ function RoomLadder({ capability }: { capability: Capability }) {
   );
   const rungs = useInside(select, sameRungs);
   const nameOf = useNameOf();
-  const { zone } = useInfo();
+  const { zone, course } = useInfo();
   const who = ({ layer, by, at }: Rung) => {
     const when =
       at && at > 1
@@ -46,5 +55,12 @@ function RoomLadder({ capability }: { capability: Capability }) {
         : null;
     return [by && nameOf(by), when].filter(Boolean).join(', ');
   };
-  return <Ladder rungs={rungs} who={who} />;
+  const teaching = useTeaching();
+  const way = ({ layer }: Rung) =>
+    teaching && WAYS[layer] ? (
+      <a href={`/course/${course.id}/limits/${WAYS[layer]}`} target="_blank" rel="noreferrer">
+        Where it is set
+      </a>
+    ) : null;
+  return <Ladder rungs={rungs} who={who} way={way} />;
 }

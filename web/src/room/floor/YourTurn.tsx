@@ -1,19 +1,21 @@
 import { Button, Group } from '@mantine/core';
 import { useState } from 'react';
+import { may } from '@nimble-bell/core/room';
 import { useInside, useNameOf, useRoom, useTeaching, type Inside } from '../live/useRoom';
 import classes from '../frame/frame.module.css';
 
 const select = ({ room, info: { me } }: Inside) => ({
   floor: room.floor.holder === me.member,
+  may: may(room, me, 'speak').allowed,
   by: room.desk.asked[me.member] ?? null,
   on: Boolean(room.desk.microphone[me.member]),
 });
 
 /** Whoever was given the floor, or asked to switch on, is told so on the stage; only they can switch on. */
 export function YourTurn() {
-  const { floor, by, on } = useInside(select);
+  const { floor, by, on, may: allowed } = useInside(select);
   const teaching = useTeaching();
-  if (teaching || on || !(floor || by)) return null;
+  if (teaching || on || !allowed || !(floor || by)) return null;
   return <Turn key={`${floor} ${by}`} floor={floor} by={by} />;
 }
 

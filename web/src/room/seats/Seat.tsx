@@ -2,8 +2,7 @@ import { Menu } from '@mantine/core';
 import { IconHandStop, IconMicrophone } from '@tabler/icons-react';
 import { lazy, memo, Suspense, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
 import type { Capability, Role, RoomInfo } from '@nimble-bell/core/api';
-import { dateIn, dateWords } from '@nimble-bell/core/calendar';
-import { PERMISSION_WORDS, rowOf } from '@nimble-bell/core/limits';
+import { exceptionWords } from '@nimble-bell/core/limits';
 import { isHere, isOn, type RoomState } from '@nimble-bell/core/room';
 import { teaches } from '@nimble-bell/core/roster';
 import { Picture } from '../live/Playback';
@@ -29,10 +28,7 @@ function exceptedWords(
 ): string {
   if (!teaches(me.role)) return '';
   return Object.entries(exceptions[member] ?? {})
-    .map(([c, { state, until }]) => {
-      const what = `${rowOf(c as Capability).label.toLowerCase()} ${PERMISSION_WORDS[state].toLowerCase()}`;
-      return until === null ? what : `${what} until ${dateWords(dateIn(zone, until - 1))}`;
-    })
+    .map(([c, own]) => exceptionWords({ ...own, capability: c as Capability }, zone))
     .join(', ');
 }
 
