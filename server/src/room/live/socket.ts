@@ -5,7 +5,6 @@ import {
   type Answers,
   type BodyOf,
   type PageMessage,
-  type Refused,
 } from '@nimble-bell/core/api';
 import {
   audience,
@@ -32,13 +31,13 @@ import { Turns } from '../effects/turns';
 import type { Media } from '../effects/media';
 import { admit, comerOf, seat } from '../entrance/admit';
 import { Facts, type RoomFacts } from '../entrance/info';
-import { Elsewhere } from '../lease';
 import { heedOutside } from '../outside';
 import type { Room } from '../room';
 import type { Rooms } from '../rooms';
 import { addUpdate, updatesOf } from '../store';
 import { Allowance, type Allowed } from './allowance';
 import { channels, tell, type LiveServer } from './broadcast';
+import { RoomRefusal, refusalOf } from './refusal';
 import { isOther, standingNow, type Credential } from './rights';
 import { Doorkeeper, DOOR_EVENTS, porchFor, sentOutWords } from './doorkeeper';
 import { Visits, type LiveSocket, type Visit } from './visits';
@@ -85,7 +84,7 @@ export class RoomSocket {
         () => next(),
         // With a code: a page tells a way in that is no good from a server in trouble.
         (error: Error) => {
-          const { refusal } = this.#failure(error);
+          const { refusal } = refusalOf(error, ctx.log);
           next(Object.assign(new Error(refusal.message), { data: refusal }));
         },
       );
@@ -213,17 +212,8 @@ export class RoomSocket {
       const parsed = parse(PAGE_MESSAGES[name] as never, sent ?? {});
       reply({ ok: true, ...(await this.#handlers[name](socket, parsed)) });
     } catch (error) {
-      reply(this.#failure(error));
+      reply(refusalOf(error, this.ctx.log));
     }
-  }
-
-  #failure(error: unknown): Refused {
-    if (error instanceof RoomRefusal) return { ok: false, refusal: error.refusal };
-    if (error instanceof Elsewhere) return { ok: false, refusal: refuse('elsewhere') };
-    if (error instanceof AppError)
-      return { ok: false, refusal: { code: error.code, message: error.message } };
-    this.ctx.log.error(error);
-    return { ok: false, refusal: { code: 'internal', message: 'Something went wrong here. Try again.' } };
   }
 
   #visit(socket: LiveSocket): Visit {
@@ -443,12 +433,5 @@ export class RoomSocket {
       socket.disconnect(true);
     }
     void this.media.close(room).catch((error: unknown) => this.ctx.log.warn(String(error)));
-  }
-}
-
-/** A refusal of the room on its way to the page. */
-class RoomRefusal extends Error {
-  constructor(readonly refusal: { code: string; message: string }) {
-    super(refusal.message);
   }
 }
