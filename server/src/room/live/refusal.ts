@@ -15,8 +15,7 @@ export class RoomRefusal extends Error {
 export function refusalOf(error: unknown, log: Logger): Refused {
   if (error instanceof RoomRefusal) return { ok: false, refusal: error.refusal };
   if (error instanceof Elsewhere) return { ok: false, refusal: refuse('elsewhere') };
-  if (error instanceof AppError)
-    return { ok: false, refusal: { code: error.code, message: error.message } };
+  if (error instanceof AppError) return { ok: false, refusal: { code: error.code, message: error.message } };
   log.error(error);
   return { ok: false, refusal: { code: 'internal', message: 'Something went wrong here. Try again.' } };
 }

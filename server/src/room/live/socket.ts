@@ -1,11 +1,6 @@
 import type { Server as HttpServer } from 'node:http';
 import { Server } from 'socket.io';
-import {
-  PAGE_MESSAGES,
-  type Answers,
-  type BodyOf,
-  type PageMessage,
-} from '@nimble-bell/core/api';
+import { PAGE_MESSAGES, type Answers, type BodyOf, type PageMessage } from '@nimble-bell/core/api';
 import {
   audience,
   CLASS,
