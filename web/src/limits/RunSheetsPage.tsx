@@ -7,6 +7,7 @@ import {
   NumberInput,
   Stack,
   Table,
+  Text,
   TextInput,
   Title,
 } from '@mantine/core';
@@ -171,6 +172,11 @@ function Editor({ place, said, rules, length, mayPlan, kept }: EditorProps & { k
             <Button variant="subtle" onClick={() => void forget().then(() => setEdited(null))}>
               Back to what is saved
             </Button>
+          )}
+          {edited && (
+            <Text size="sm" c="dimmed">
+              Not in force yet. It is kept if you leave the page.
+            </Text>
           )}
           {!edited && place.own.segments && (
             <Button variant="subtle" onClick={() => store(null)}>

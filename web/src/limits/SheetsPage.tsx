@@ -1,4 +1,4 @@
-import { Button, Group, List, Loader, Modal, Stack, Table, Text, TextInput, Title } from '@mantine/core';
+import { Button, Group, List, Loader, Modal, Stack, Text, TextInput, Title } from '@mantine/core';
 import { useState } from 'react';
 import type { RulesDetail, SheetInput, SheetUse } from '@nimble-bell/core/api';
 import { countWords } from '@nimble-bell/core/calendar';
@@ -11,6 +11,7 @@ import { Panel, Scrolls } from '../ui/Panel';
 import { PermissionMark } from '../ui/PermissionMark';
 import { CapabilityHeads } from './CapabilityHeads';
 import { useRules } from './useRules';
+import classes from './term.module.css';
 
 type Edited = Omit<RuleSheet, 'own'>;
 
@@ -43,36 +44,36 @@ const HEADS = ['Sheet'];
 function Sheets({ rules, edit }: { rules: RulesDetail; edit: ((sheet: Edited) => void) | null }) {
   return (
     <Scrolls label="Rule sheets, scrolls">
-      <Table verticalSpacing={8} miw={900} fz="sm">
+      <table className={classes.term}>
         <CapabilityHeads before={HEADS} after="Change" />
-        <Table.Tbody>
+        <tbody>
           {rules.sheets.map((sheet) => (
             <SheetRow key={sheet.id} sheet={sheet} edit={edit} />
           ))}
-        </Table.Tbody>
-      </Table>
+        </tbody>
+      </table>
     </Scrolls>
   );
 }
 
 function SheetRow({ sheet, edit }: { sheet: RuleSheet; edit: ((sheet: Edited) => void) | null }) {
   return (
-    <Table.Tr>
-      <Table.Th scope="row">
+    <tr data-layer="course">
+      <th scope="row">
         {sheet.name}
         <Text size="xs" c="dimmed" fw={400}>
           {sheet.about || (sheet.own ? 'Yours' : 'Another teacher’s')}
         </Text>
-      </Table.Th>
+      </th>
       {SHOWN_CAPABILITIES.map((c) => (
-        <Table.Td key={c}>
-          <Group gap={6} wrap="nowrap">
+        <td key={c}>
+          <span className={classes.cell}>
             <PermissionMark state={sheet.limits[c]!} />
             {PERMISSION_WORDS[sheet.limits[c]!]}
-          </Group>
-        </Table.Td>
+          </span>
+        </td>
       ))}
-      <Table.Td>
+      <td>
         {edit && (
           <Group gap={6} wrap="nowrap">
             <Button
@@ -86,8 +87,8 @@ function SheetRow({ sheet, edit }: { sheet: RuleSheet; edit: ((sheet: Edited) =>
             {sheet.own && <Delete sheet={sheet} />}
           </Group>
         )}
-      </Table.Td>
-    </Table.Tr>
+      </td>
+    </tr>
   );
 }
 
@@ -113,7 +114,7 @@ function Delete({ sheet }: { sheet: RuleSheet }) {
   return (
     <Group gap={4} wrap="nowrap" role="alertdialog" aria-label={`Delete ${sheet.name}?`}>
       <Button size="compact-sm" color="clay" loading={remove.isPending} onClick={() => remove.mutate(sheet)}>
-        Delete for good
+        Delete it
       </Button>
       <Button size="compact-sm" variant="default" onClick={() => setAsking(false)} autoFocus>
         Keep

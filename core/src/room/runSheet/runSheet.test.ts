@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { noSettings, withValues, type Layer, type Segment } from '../../settings/index';
 import { ana, entry, maren, opening, TestRoom } from '../../testing/index';
-import { classLimit, cueEvents, dueBy, proposals, segmentEnds, type CuedSegment } from '../index';
+import { classLimit, cueEvents, dueBy, proposals, segmentEnds, sends, type CuedSegment } from '../index';
 
 const MINUTE = 60_000;
 const part = (title: string, minutes: number, more: Partial<Segment> = {}): Segment => ({
@@ -74,6 +74,16 @@ test('what is otherwise is said in one line: two by name, of more how many, noth
   expect(all.state.notice!.text).toBe(
     'Quiet, 1 minute. Speaking is now closed. Cameras are now closed. 2 more limits are otherwise.',
   );
+});
+
+test('a microphone that a part closes is off, is not sent, and does not come on by itself with the next part', () => {
+  const room = classOn([layer('series', [SHEET[2]!, SHEET[1]!, SHEET[2]!])]);
+  room.do(ana, { type: 'microphone', on: true });
+  expect(sends(room.state, 'ana', 'sound')).toBe(true);
+  room.do(maren, { type: 'cue', index: 1 });
+  expect([room.state.desk.microphone, sends(room.state, 'ana', 'sound')]).toEqual([{}, false]);
+  room.do(maren, { type: 'cue', index: 2 });
+  expect([room.state.desk.microphone, sends(room.state, 'ana', 'sound')]).toEqual([{}, false]);
 });
 
 test('the recording goes with the parts: the first one too, and only where one is on', () => {

@@ -56,9 +56,14 @@ function RoomLadder({ capability }: { capability: Capability }) {
     return [by && nameOf(by), when].filter(Boolean).join(', ');
   };
   const teaching = useTeaching();
-  const way = ({ layer }: Rung) =>
-    teaching && WAYS[layer] ? (
-      <a href={`/course/${course.id}/limits/${WAYS[layer]}`} target="_blank" rel="noreferrer">
+  const way = ({ layer, inForce }: Rung) =>
+    teaching && inForce && WAYS[layer] ? (
+      <a
+        className={classes.way}
+        href={`/course/${course.id}/limits/${WAYS[layer]}`}
+        target="_blank"
+        rel="noreferrer"
+      >
         Where it is set
       </a>
     ) : null;
