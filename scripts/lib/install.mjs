@@ -12,9 +12,10 @@ const PROGRAMS = {
   janus: ['janus'],
   'janus-tools': ['janus-pp-rec'],
   ffmpeg: ['ffmpeg'],
+  'espeak-ng': ['espeak-ng'],
   chromium: ['chromium'],
 };
-export const PRODUCT_PACKAGES = ['mariadb-server', 'janus', 'janus-tools', 'ffmpeg'];
+export const PRODUCT_PACKAGES = ['mariadb-server', 'janus', 'janus-tools', 'ffmpeg', 'espeak-ng'];
 
 const FOLDERS = [...(process.env.PATH ?? '').split(':'), '/usr/sbin', '/usr/bin'];
 export const findProgram = (name) => FOLDERS.map((f) => path.join(f, name)).find((f) => existsSync(f));

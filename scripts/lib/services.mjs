@@ -53,7 +53,6 @@ export async function startDatabase(children, dataDir, port) {
 }
 
 const OTHER_PLUGINS = [
-  'audiobridge',
   'duktape',
   'echotest',
   'lua',
@@ -80,7 +79,7 @@ export async function startRelay(children, dataDir, port) {
   log_to_stdout = true
   debug_level = 3
   session_timeout = 60 }
-media: { rtp_port_range = "${media}-${media + 1990}" }
+media: { rtp_port_range = "${media}-${media + 1490}" }
 nat: { ice_lite = true
   full_trickle = false
   ice_enforce_list = "${interfaces}" }
@@ -101,6 +100,13 @@ admin: { admin_ws = false
 `,
   );
   writeFileSync(path.join(folder, 'janus.plugin.videoroom.jcfg'), 'general: { string_ids = true }\n');
+  writeFileSync(
+    path.join(folder, 'janus.plugin.audiobridge.jcfg'),
+    `general: { string_ids = true
+  local_ip = "127.0.0.1"
+  rtp_port_range = "${media + 1500}-${media + 1990}" }
+`,
+  );
   step('starting the media relay');
   await children.start(
     'relay',

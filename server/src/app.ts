@@ -21,7 +21,7 @@ import { reuseRoutes } from './reuse/routes';
 import { rulesRoutes } from './rules/routes';
 import { sessionRoutes } from './sessions/routes';
 import { rosterRoutes } from './roster/routes';
-import { mailboxRoutes } from './standins/routes';
+import { mailboxRoutes, telephoneRoutes } from './standins/routes';
 import { studentRoutes } from './student/routes';
 import { termRoutes } from './terms/routes';
 import { visitRoutes } from './visits/routes';
@@ -83,6 +83,7 @@ export function createApp(ctx: Context, relay: MediaRelay): Express {
   app.use('/api', noticeRoutes(ctx), materialRoutes(ctx), visitRoutes(ctx), privacyRoutes(ctx));
   app.use('/api', sessionRoutes(ctx), studentRoutes(ctx), recordingRoutes(ctx));
   app.use('/api/mailbox', mailboxRoutes(ctx));
+  app.use('/api/telephone', telephoneRoutes(ctx));
   app.use('/api', (_req, _res, next) => next(new AppError('not-found')));
 
   pages(app, ctx.config.webDir);

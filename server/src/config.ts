@@ -22,6 +22,8 @@ const Environment = z.object({
   INBOX_URL: z.string().default(''),
   /** The address that letters come from, and answers go to. */
   NB_ORGANIZER: z.email().default('classes@saltmarsh.example'),
+  /** Calls come from pages that are telephones, until a gateway of the college's own is named here. */
+  NB_TELEPHONE: z.enum(['stand-in', 'none']).default('stand-in'),
   /** How long the news of a change waits for the next change, ms. */
   NB_GATHER_MS: z.coerce.number().int().min(0).default(120_000),
 });
@@ -48,6 +50,7 @@ export function readConfig(environment: NodeJS.ProcessEnv) {
     mailboxPort: e.NB_MAILBOX_PORT,
     /** Empty where mail leaves by SMTP and no mailbox is named: then no answers are read. */
     inboxUrl: e.INBOX_URL || (e.SMTP_URL ? '' : `pop3://127.0.0.1:${e.NB_INBOX_PORT}`),
+    standinTelephone: e.NB_TELEPHONE === 'stand-in',
     organizer: e.NB_ORGANIZER,
     gatherMs: e.NB_GATHER_MS,
     dataDir: e.NB_DATA,

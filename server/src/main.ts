@@ -23,6 +23,8 @@ import { Media } from './room/effects/media';
 import { Leases } from './room/lease';
 import { forwardToHolders } from './room/live/forward';
 import { RoomSocket } from './room/live/socket';
+import { standInTelephone } from './standins/telephone';
+import { takeCalls } from './telephone/calls';
 import { writeMissingRolls } from './sessions/roll';
 
 const config = readConfig(process.env);
@@ -60,7 +62,10 @@ const socket = new RoomSocket(ctx, http, rooms, media, relay);
 rooms.listen({
   told: (room, events) => void media.heed(room, events).catch((error: unknown) => log.error(error)),
 });
+if (config.standinTelephone)
+  takeCalls(standInTelephone(socket.io), rooms, { ctx, attendance: socket.attendance, media, relay });
 forwardToHolders(http, leases, log);
+socket.attendance.begin();
 await leases.start();
 await writeMissingRolls(ctx.db);
 await rooms.start();

@@ -51,7 +51,7 @@ test('class list, guests and who is late come in as the rules say, the stricter 
     lateMinutes: 10,
   };
   const entries = (r: DoorRules, minutes: number) =>
-    (['teacher', 'student', 'guest'] as const).map((role) => entryFor(r, role, START, at(minutes)));
+    (['teacher', 'student', 'guest'] as const).map((role) => entryFor(r, { role }, START, at(minutes)));
   expect(entries(own, -5)).toEqual(['straight', 'straight', 'knocks']);
   expect(entries(own, 9)).toEqual(['straight', 'straight', 'knocks']);
   expect(entries(own, 10)).toEqual(['straight', 'knocks', 'knocks']);

@@ -1,4 +1,4 @@
-import type { z } from 'zod';
+import { z } from 'zod';
 import type { SeriesKind } from '../calendar/seriesKind';
 import { teaches, type Role } from '../roster/role';
 import { instantWords, zoneWords } from '../calendar/words';
@@ -15,6 +15,9 @@ export const COLLEGE_DOOR: DoorRules = {
   teacherFirst: true,
   classList: 'straight',
   guests: 'straight',
+  accounts: 'straight',
+  visitors: 'straight',
+  telephone: 'straight',
   aloneMinutes: 10,
   lateMinutes: 15,
   late: 'straight',
@@ -32,6 +35,9 @@ export function doorRules(layers: readonly Layer[], kind: SeriesKind = 'class'):
     opensMinutesBefore: said('opensMinutesBefore'),
     classList: said('classList'),
     guests: said('guests'),
+    accounts: said('accounts'),
+    visitors: inForce(layers, 'door', 'visitors') ? said('visitors') : said('guests'),
+    telephone: said('telephone'),
     aloneMinutes: said('aloneMinutes'),
     lateMinutes: said('lateMinutes'),
     late: said('late'),
@@ -74,12 +80,41 @@ export function doorFor(session: DoorSession, rules: DoorRules, role: Role, now:
   return { open: true };
 }
 
-/** How somebody comes in at this time, by the rules; the start is an instant. */
-export function entryFor(rules: DoorRules, role: Role, startsAt: Instant, now: Instant): Entry {
-  if (teaches(role)) return 'straight';
-  const own = role === 'guest' ? rules.guests : rules.classList;
-  if (now < startsAt + rules.lateMinutes * MINUTE) return own;
-  return ENTRIES[Math.max(ENTRIES.indexOf(own), ENTRIES.indexOf(rules.late))]!;
+/** How somebody came to be in the course, where they are not on its class list or invited to it. */
+export const CAME = ['account', 'visitor'] as const;
+export const Came = z.enum(CAME);
+export type Came = z.infer<typeof Came>;
+
+/** By what somebody is here. */
+export const WAYS = ['page', 'telephone'] as const;
+export const Way = z.enum(WAYS);
+export type Way = z.infer<typeof Way>;
+
+/** Who stands at the door, as far as it asks. */
+export interface AtDoor {
+  role: Role;
+  came?: Came | undefined;
+  way?: Way | undefined;
+}
+
+const ownEntry = (rules: DoorRules, { role, came }: AtDoor): Entry =>
+  came === 'account'
+    ? rules.accounts
+    : came === 'visitor'
+      ? rules.visitors
+      : role === 'guest'
+        ? rules.guests
+        : rules.classList;
+
+/** How somebody comes in at this time: the strictest of the rules that concern them. The start is an instant. */
+export function entryFor(rules: DoorRules, who: AtDoor, startsAt: Instant, now: Instant): Entry {
+  if (teaches(who.role)) return 'straight';
+  const asked = [
+    ownEntry(rules, who),
+    ...(who.way === 'telephone' ? [rules.telephone] : []),
+    ...(now >= startsAt + rules.lateMinutes * MINUTE ? [rules.late] : []),
+  ];
+  return ENTRIES[Math.max(...asked.map((entry) => ENTRIES.indexOf(entry)))]!;
 }
 
 /** What a shut door says, in the reader's own time. */

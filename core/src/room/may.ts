@@ -1,3 +1,4 @@
+import type { Way } from '../door/index';
 import {
   CAPABILITY_IDS,
   capabilityOf,
@@ -81,6 +82,10 @@ export function isOn({ desk, stage }: Pick<RoomState, 'desk' | 'stage'>, member:
   if (kind === 'screen') return Object.values(stage.presenting).includes(member);
   return Boolean((kind === 'sound' ? desk.microphone : desk.camera)[member]);
 }
+
+/** By what somebody speaks: who has called in speaks by telephone, also where they have a page open beside it. */
+export const speaksBy = ({ presence }: Pick<RoomState, 'presence'>, member: string): Way =>
+  presence.people[member]?.devices?.telephone ? 'telephone' : 'page';
 
 /** Whether this person's sound, picture or screen goes out now: their own switch, and the limits. */
 export function sends(room: RoomState, member: string, kind: TrackKind): boolean {

@@ -29,8 +29,14 @@ export const DoorValues = z.object({
   teacherFirst: z.boolean(),
   /** How those on the class list come in. */
   classList: Entry.exclude(['not']),
-  /** How guests come in: who is invited for this course alone, or came by the class link. */
+  /** How guests come in: who is invited for this course alone. */
   guests: Entry,
+  /** How somebody with an account of the college comes in who is not on the class list, by the class link. */
+  accounts: Entry,
+  /** How somebody without an account comes in by the class link; as guests do, where nothing is said. */
+  visitors: Entry,
+  /** How a caller comes in, where that is stricter. */
+  telephone: Entry,
   /** A class that nobody who teaches is in closes after so many minutes. */
   aloneMinutes: z.int('Give whole minutes.').min(1).max(60, 'At most 60 minutes.'),
   /** From so many minutes after the start one is late. */
@@ -46,6 +52,9 @@ const DoorSettings = z
     teacherFirst: set(DOOR.teacherFirst),
     classList: set(DOOR.classList),
     guests: set(DOOR.guests),
+    accounts: set(DOOR.accounts),
+    visitors: set(DOOR.visitors),
+    telephone: set(DOOR.telephone),
     aloneMinutes: set(DOOR.aloneMinutes),
     lateMinutes: set(DOOR.lateMinutes),
     late: set(DOOR.late),

@@ -1,5 +1,6 @@
 import type { Logger } from 'pino';
 import { JanusClient, RelayError, type Reply } from './janusClient';
+import { JanusLines } from './janusLines';
 import {
   TRACK_KINDS,
   type MediaRelay,
@@ -39,6 +40,7 @@ export class JanusRelay implements MediaRelay {
   #control: Promise<number> | null = null;
   #publishers = new Map<string, Publisher>();
   #viewers = new Map<string, Viewer>();
+  readonly #lines: JanusLines;
 
   constructor(
     url: string,
@@ -51,7 +53,9 @@ export class JanusRelay implements MediaRelay {
       this.#control = null;
       this.#publishers.clear();
       this.#viewers.clear();
+      this.#lines.forget();
     });
+    this.#lines = new JanusLines(this.#client, (body) => this.#ask(body));
   }
 
   get available() {
@@ -90,20 +94,25 @@ export class JanusRelay implements MediaRelay {
     });
   }
 
-  async publish(room: string, member: string, sdp: string): Promise<{ answer: string; up: Promise<void> }> {
-    await this.unpublish(room, member);
-    const handle = await this.#client.attach();
+  async publish(
+    room: string,
+    publisher: string,
+    kinds: readonly TrackKind[],
+    sdp: string,
+  ): Promise<{ answer: string; up: Promise<void> }> {
+    await this.unpublish(room, publisher);
+    const handle = await this.#client.attach('videoroom');
     try {
       // Joined and closed before the answer leaves: no packet can come earlier than its verdict.
-      await this.#client.request(handle, { request: 'join', ptype: 'publisher', room, id: member });
+      await this.#client.request(handle, { request: 'join', ptype: 'publisher', room, id: publisher });
       const up = this.#client.whenUp(handle);
       const reply = await this.#client.request(
         handle,
         { request: 'publish', audiocodec: 'opus', videocodec: 'vp8' },
         { type: 'offer', sdp },
       );
-      for (const kind of TRACK_KINDS) await this.#let(room, member, kind, false);
-      this.#publishers.set(`${room}/${member}`, { handle });
+      for (const kind of kinds) await this.#let(room, publisher, kind, false);
+      this.#publishers.set(`${room}/${publisher}`, { handle });
       return { answer: sdpOf(reply), up };
     } catch (error) {
       await this.#client.detach(handle);
@@ -111,29 +120,29 @@ export class JanusRelay implements MediaRelay {
     }
   }
 
-  async unpublish(room: string, member: string) {
+  async unpublish(room: string, publisher: string) {
     // By id, whichever connection it is that holds it; then the connection that is known.
-    await this.#ask({ request: 'kick', room, id: member }).catch((error: unknown) => {
+    await this.#ask({ request: 'kick', room, id: publisher }).catch((error: unknown) => {
       if (!(error instanceof RelayError) || !ABSENT.has(error.code)) throw error;
     });
-    const publisher = this.#publishers.get(`${room}/${member}`);
-    if (!publisher) return;
-    this.#publishers.delete(`${room}/${member}`);
-    await this.#client.detach(publisher.handle);
+    const known = this.#publishers.get(`${room}/${publisher}`);
+    if (!known) return;
+    this.#publishers.delete(`${room}/${publisher}`);
+    await this.#client.detach(known.handle);
   }
 
-  async moderate(room: string, member: string, kind: TrackKind, open: boolean) {
-    await this.#let(room, member, kind, open).catch((error: unknown) => {
+  async moderate(room: string, publisher: string, kind: TrackKind, open: boolean) {
+    await this.#let(room, publisher, kind, open).catch((error: unknown) => {
       // What is not there any more is closed.
       if (open || !(error instanceof RelayError) || !ABSENT.has(error.code)) throw error;
     });
   }
 
-  async #let(room: string, member: string, kind: TrackKind, open: boolean) {
+  async #let(room: string, publisher: string, kind: TrackKind, open: boolean) {
     await this.#ask({
       request: 'moderate',
       room,
-      id: member,
+      id: publisher,
       mid: String(TRACK_KINDS.indexOf(kind)),
       mute: !open,
     });
@@ -145,7 +154,7 @@ export class JanusRelay implements MediaRelay {
     publications: readonly Publication[],
   ): Promise<ViewerOffer | null> {
     const known = this.#viewers.get(viewer) ?? {
-      handle: await this.#client.attach(),
+      handle: await this.#client.attach('videoroom'),
       room,
       joined: false,
       publications: new Map<string, number>(),
@@ -153,8 +162,8 @@ export class JanusRelay implements MediaRelay {
     this.#viewers.set(viewer, known);
     // The relay itself lets go of a publisher that went; only what is new has to be asked for.
     const streams = publications
-      .filter((p) => known.publications.get(p.member) !== p.number)
-      .map((p) => ({ feed: p.member }));
+      .filter((p) => known.publications.get(p.publisher) !== p.number)
+      .map((p) => ({ feed: p.publisher }));
     if (streams.length === 0) return null;
     const reply = await this.#client.request(
       known.handle,
@@ -163,7 +172,7 @@ export class JanusRelay implements MediaRelay {
         : { request: 'join', ptype: 'subscriber', room, streams, autoupdate: false },
     );
     known.joined = true;
-    known.publications = new Map(publications.map((p) => [p.member, p.number]));
+    known.publications = new Map(publications.map((p) => [p.publisher, p.number]));
     if (!reply.jsep) return null;
     return { sdp: reply.jsep.sdp, streams: placesOf((reply.data.streams ?? []) as RelayStream[]) };
   }
@@ -179,19 +188,28 @@ export class JanusRelay implements MediaRelay {
     if (known) await this.#client.detach(known.handle);
   }
 
-  async record(room: string, member: string, base: string | null) {
-    const publisher = this.#publishers.get(`${room}/${member}`);
-    if (!publisher) return;
+  async record(room: string, publisher: string, base: string | null) {
+    const known = this.#publishers.get(`${room}/${publisher}`);
+    if (!known) return;
     const body = base ? { record: true, filename: base } : { record: false };
-    await this.#client.request(publisher.handle, { request: 'configure', ...body });
+    await this.#client.request(known.handle, { request: 'configure', ...body });
   }
+
+  openLine = (line: string, sdp: string) => this.#lines.open(line, sdp);
+  mix = (line: string, room: string, publications: readonly Publication[]) =>
+    this.#lines.mix(line, room, publications);
+  play = (line: string, file: string) => this.#lines.play(line, file);
+  closeLine = (line: string) => this.#lines.close(line);
 
   async stop() {
     this.#client.stop();
   }
 
   async #ask(body: Record<string, unknown>): Promise<Reply> {
-    this.#control ??= this.#client.attach();
+    this.#control ??= this.#client.attach('videoroom').catch((error: unknown) => {
+      this.#control = null;
+      throw error;
+    });
     return this.#client.request(await this.#control, body);
   }
 }

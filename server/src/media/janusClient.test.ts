@@ -52,7 +52,7 @@ test('a plugin request is acknowledged first and answered by an event', async ()
   });
   const { client } = relay;
   await until(() => client.up);
-  const handle = await client.attach();
+  const handle = await client.attach('videoroom');
   expect(handle).toBe(11);
   expect(await client.request(handle, { request: 'join' })).toEqual({
     data: { videoroom: 'joined' },
@@ -81,7 +81,7 @@ test('a lost relay fails what was asked, says so, and is found again by itself',
   const asked = client.request(1, { request: 'never answered' });
   relay.sockets[0]!.terminate();
   await expect(asked).rejects.toThrow('The relay is gone.');
-  await expect(client.attach()).rejects.toThrow('The relay is not there.');
+  await expect(client.attach('videoroom')).rejects.toThrow('The relay is not there.');
   await until(() => client.up);
   expect(changes).toEqual([true, false, true]);
 });

@@ -42,6 +42,7 @@ export class JanusClient {
   #keepalive: NodeJS.Timeout | null = null;
   /** Handles whose peer connection is awaited. */
   #awaited = new Map<number, () => void>();
+  #told = new Map<number, (data: Record<string, unknown>) => void>();
   #stopped = false;
 
   constructor(
@@ -59,10 +60,15 @@ export class JanusClient {
     this.#listeners.push(listener);
   }
 
-  /** Attaches to the VideoRoom plugin; a handle is one peer connection. */
-  async attach(): Promise<number> {
-    const reply = await this.#send({ janus: 'attach', plugin: 'janus.plugin.videoroom' });
+  /** Attaches to a plugin; a handle is one peer connection, or one participant without one. */
+  async attach(plugin: 'videoroom' | 'audiobridge'): Promise<number> {
+    const reply = await this.#send({ janus: 'attach', plugin: `janus.plugin.${plugin}` });
     return (reply.data as { id: number }).id;
+  }
+
+  /** What a handle is told by the relay of itself. */
+  onEvent(handle: number, listener: (data: Record<string, unknown>) => void) {
+    this.#told.set(handle, listener);
   }
 
   /** When a handle's peer connection stands; without an end where it never does. */
@@ -72,6 +78,7 @@ export class JanusClient {
 
   async detach(handle: number): Promise<void> {
     this.#awaited.delete(handle);
+    this.#told.delete(handle);
     if (this.up) await this.#send({ janus: 'detach', handle_id: handle }).catch(() => {});
   }
 
@@ -124,6 +131,7 @@ export class JanusClient {
     }
     this.#pending.clear();
     this.#awaited.clear();
+    this.#told.clear();
     if (was && !this.#stopped) {
       this.log.warn('media relay is gone');
       for (const listener of this.#listeners) listener(false);
@@ -151,6 +159,8 @@ export class JanusClient {
       this.#awaited.delete(Number(message.sender));
     }
     const pending = this.#pending.get(String(message.transaction));
+    const { data } = (message.plugindata ?? {}) as { data?: Record<string, unknown> };
+    if (!pending && data) this.#told.get(Number(message.sender))?.(data);
     if (!pending) return;
     // A plugin request is acknowledged first and answered later; a keepalive's acknowledgement is its answer.
     if (message.janus === 'ack' && !pending.ackIsAnswer) return;

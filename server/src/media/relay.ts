@@ -6,12 +6,14 @@ export { TRACK_KINDS, type TrackKind } from '@nimble-bell/core/limits';
 export interface StreamPlace {
   /** Media section id of the viewer's connection. */
   mid: string;
+  /** Whose: a publisher's id at the relay, a member's to a page. */
   member: string;
   kind: TrackKind;
 }
 
+/** One publishing of one publisher, told apart from the one before by its number. */
 export interface Publication {
-  member: string;
+  publisher: string;
   number: number;
 }
 
@@ -32,22 +34,34 @@ export interface MediaRelay {
   openRoom(room: string): Promise<void>;
   closeRoom(room: string): Promise<void>;
   /**
-   * Takes a publisher's whole offer, gives the whole answer; `up` is when the connection stands, and the member can be
-   * watched. An earlier connection of the member ends. One that fails leaves nothing behind.
+   * Takes a publisher's whole offer, whose sections are these kinds in order, gives the whole answer; `up` is when the
+   * connection stands, and the publisher can be watched. An earlier connection of the same publisher ends. One that
+   * fails leaves nothing behind.
    */
-  publish(room: string, member: string, sdp: string): Promise<{ answer: string; up: Promise<void> }>;
-  /** Takes a member's publisher out by the member's id, whichever connection it has. */
-  unpublish(room: string, member: string): Promise<void>;
-  moderate(room: string, member: string, kind: TrackKind, open: boolean): Promise<void>;
+  publish(
+    room: string,
+    publisher: string,
+    kinds: readonly TrackKind[],
+    sdp: string,
+  ): Promise<{ answer: string; up: Promise<void> }>;
+  /** Takes a publisher out by its id, whichever connection it has. */
+  unpublish(room: string, publisher: string): Promise<void>;
+  moderate(room: string, publisher: string, kind: TrackKind, open: boolean): Promise<void>;
   /**
-   * Sets whom a viewer receives; gives a new offer, or null where nothing is new. `viewer` is a connection's id;
-   * a publication is one publishing of a member, told apart from the one before by its number.
+   * Sets whom a viewer receives; gives a new offer, or null where nothing is new. `viewer` is a connection's id.
    */
   watch(room: string, viewer: string, publications: readonly Publication[]): Promise<ViewerOffer | null>;
   answer(viewer: string, sdp: string): Promise<void>;
   unwatch(viewer: string): Promise<void>;
   /** Writes a publisher's tracks to files that begin with `base`, or stops doing so. */
-  record(room: string, member: string, base: string | null): Promise<void>;
+  record(room: string, publisher: string, base: string | null): Promise<void>;
+  /** Opens a caller's own line: one mixed track to them. Takes their whole offer, gives the whole answer. */
+  openLine(line: string, sdp: string): Promise<string>;
+  /** Sets whose sound of a room is mixed into a line. */
+  mix(line: string, room: string, publications: readonly Publication[]): Promise<void>;
+  /** Plays a file (Ogg Opus) into a line, in the place of the one before; resolves when it has been heard or replaced. */
+  play(line: string, file: string): Promise<void>;
+  closeLine(line: string): Promise<void>;
   stop(): Promise<void>;
 }
 
@@ -66,5 +80,11 @@ export const noRelay: MediaRelay = {
   answer: async () => {},
   unwatch: async () => {},
   record: async () => {},
+  openLine: async () => {
+    throw new Error('There is no relay.');
+  },
+  mix: async () => {},
+  play: async () => {},
+  closeLine: async () => {},
   stop: async () => {},
 };

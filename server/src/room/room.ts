@@ -14,6 +14,7 @@ import {
   type StoredEvent,
 } from '@nimble-bell/core/room';
 import type { Context } from '../context';
+import { Connections } from './connections';
 import { Rounds } from './effects/rounds';
 import { eventRowsAfter, LeaseLost, storeEvents, type EventRow, type Lease } from './store';
 
@@ -48,8 +49,7 @@ const LONGEST_TIMER_MS = 2 ** 30;
  */
 export class Room {
   state: RoomState = newRoom();
-  /** How many pages each member has open on this room. */
-  readonly connections = new Map<string, number>();
+  readonly connections = new Connections();
   #kept: StoredEvent[] = [];
   #waiting: Turn[] = [];
   readonly #rounds = new Rounds(() => this.#run());

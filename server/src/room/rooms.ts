@@ -138,7 +138,7 @@ export class Rooms {
   dropTheMissing(room: Room): Promise<void> {
     return room.happen((state) =>
       Object.values(state.presence.people)
-        .filter((o) => o.present && !room.connections.get(o.member))
+        .filter((o) => o.present && !room.connections.has(o.member))
         .map((o) => ({ type: 'left', member: o.member })),
     );
   }

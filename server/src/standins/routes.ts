@@ -6,6 +6,7 @@ import { Answer, type Letter, type LetterDetail } from '@nimble-bell/core/api';
 import { replyTo } from '@nimble-bell/core/mail';
 import type { Context } from '../context';
 import { AppError, parse } from '../errors';
+import { allLines } from '../telephone/store';
 import { countBySubject, mailById, mailsKept, mailToAnswer } from './store';
 
 /** The calendar messages of a letter: the one inside, and those attached, each once. */
@@ -69,6 +70,16 @@ export function mailboxRoutes(ctx: Context): Router {
         icalEvent: { method: 'REPLY', content },
       });
     res.status(202).json({ sent: replies.length });
+  });
+  return router;
+}
+
+/** The numbers that a stand-in telephone can dial: only where calls come from pages. */
+export function telephoneRoutes(ctx: Context): Router {
+  const router = Router();
+  router.get('/', async (_req, res) => {
+    if (!ctx.config.standinTelephone) throw new AppError('not-found');
+    res.json(await allLines(ctx.db));
   });
   return router;
 }

@@ -8,6 +8,8 @@ export class StandInRelay implements MediaRelay {
   readonly said: string[] = [];
   /** What each viewer was last told to watch. */
   readonly watched = new Map<string, readonly Publication[]>();
+  /** Who is mixed into each line. */
+  readonly mixed = new Map<string, readonly string[]>();
   /** Which tracks go on: `member/kind`. */
   readonly open = new Set<string>();
   /** How long every answer takes, ms; and in single rooms. */
@@ -56,7 +58,7 @@ export class StandInRelay implements MediaRelay {
   async closeRoom(room: string) {
     this.said.push(`close ${room}`);
   }
-  async publish(room: string, member: string) {
+  async publish(room: string, member: string, _kinds: readonly TrackKind[], _sdp: string) {
     await this.#answers(room, 'publish');
     this.said.push(`publish ${member}`);
     this.#shut(member);
@@ -87,9 +89,9 @@ export class StandInRelay implements MediaRelay {
     const before = this.watched.get(viewer) ?? [];
     this.watched.set(viewer, publications);
     const fresh = publications.filter(
-      (p) => !before.some((b) => b.member === p.member && b.number === p.number),
+      (p) => !before.some((b) => b.publisher === p.publisher && b.number === p.number),
     );
-    return fresh.length ? { sdp: `offer of ${fresh.map((p) => p.member).join()}`, streams: [] } : null;
+    return fresh.length ? { sdp: `offer of ${fresh.map((p) => p.publisher).join()}`, streams: [] } : null;
   }
   async answer(viewer: string) {
     this.said.push(`answer of ${viewer}`);
@@ -100,6 +102,23 @@ export class StandInRelay implements MediaRelay {
   async record(room: string, member: string, base: string | null) {
     await this.#answers(room, 'record');
     this.said.push(base ? `record ${member}` : `stop ${member}`);
+  }
+  async openLine(line: string) {
+    this.said.push(`line ${line}`);
+    return `answer for ${line}`;
+  }
+  async mix(line: string, _room: string, publications: readonly Publication[]) {
+    this.mixed.set(
+      line,
+      publications.map((p) => p.publisher),
+    );
+  }
+  async play(line: string, file: string) {
+    this.said.push(`plays ${file} to ${line}`);
+  }
+  async closeLine(line: string) {
+    this.mixed.delete(line);
+    this.said.push(`hangs up ${line}`);
   }
   async stop() {}
 }

@@ -92,6 +92,9 @@ function DemoDoors() {
         <Anchor component={Link} to="/mailbox" c="var(--ink)" underline="always">
           Everyone&apos;s post
         </Anchor>
+        <Anchor component={Link} to="/telephone" c="var(--ink)" underline="always">
+          A telephone, to call a class
+        </Anchor>
       </Stack>
     </Paper>
   );

@@ -167,6 +167,11 @@ export const PLACES: Place[] = [
     title: 'Listed sessions',
     page: () => import('../student/ListedPage').then((m) => m.ListedPage),
   },
+  {
+    path: '/telephone',
+    title: 'A telephone',
+    page: () => import('../telephone/TelephonePage').then((m) => m.TelephonePage),
+  },
   { path: '/mailbox', title: 'Post', page: () => import('../invite/MailboxPage').then((m) => m.MailboxPage) },
 ];
 

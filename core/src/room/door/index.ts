@@ -125,9 +125,12 @@ export const door = concern({
     knocked: {
       version: 1,
       hears: () => TEACHERS,
-      evolve: (part, { member, name, role, at }) => ({
+      evolve: (part, { member, name, role, came, way, at }) => ({
         ...part,
-        knocks: [...without(part.knocks, [member]), { member, name, role, at }],
+        knocks: [
+          ...without(part.knocks, [member]),
+          { member, name, role, at, ...(came ? { came } : {}), ...(way ? { way } : {}) },
+        ],
       }),
       log: ({ name }) => `${name} knocked.`,
     },
@@ -232,7 +235,8 @@ const BACK_WORDS = {
 };
 
 /** How this person stands at the door now: comes in, knocks, or why neither. */
-export function atDoor(room: RoomState, { member, role }: Comer, now: number): 'in' | 'knocks' | Refusal {
+export function atDoor(room: RoomState, comer: Comer, now: number): 'in' | 'knocks' | Refusal {
+  const { member, role } = comer;
   if (teaches(role) || isHere(room, member)) return 'in';
   const { out, admitted, locked, rules } = room.door;
   const put = out[member];
@@ -243,7 +247,7 @@ export function atDoor(room: RoomState, { member, role }: Comer, now: number): '
   if (locked) return refuse('locked');
   const { times, kind } = room.bell;
   const startsAt = times && kind && !isStanding(kind) ? times.startsAt : Infinity;
-  const entry = entryFor(rules, role, startsAt, now);
+  const entry = entryFor(rules, comer, startsAt, now);
   return entry === 'not' ? refuse('not-let-in') : entry === 'knocks' ? 'knocks' : 'in';
 }
 const SENT = 'A teacher does not let you into this session.';
@@ -252,9 +256,11 @@ const SENT = 'A teacher does not let you into this session.';
 export function arriving(room: RoomState, comer: Comer, now: number): RoomEvent[] {
   const verdict = atDoor(room, comer, now);
   if (verdict === 'in') return entering(room, comer);
-  const { member, name, role } = comer;
+  const { member, name, role, came, way } = comer;
   const knows = room.door.knocks.some((k) => k.member === member);
-  return verdict === 'knocks' && !knows ? [{ type: 'knocked', member, name, role }] : [];
+  return verdict === 'knocks' && !knows
+    ? [{ type: 'knocked', member, name, role, ...(came ? { came } : {}), ...(way ? { way } : {}) }]
+    : [];
 }
 
 /** Whoever went away from the door waits there no more. */

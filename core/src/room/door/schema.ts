@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { Came, Way } from '../../door/index';
 import { Role } from '../../roster/role';
 import { MemberId, message } from '../kernel/schema';
 
@@ -24,7 +25,13 @@ export const doorCommands = {
 export const doorEvents = {
   locked: message('locked', { by: MemberId }),
   unlocked: message('unlocked', { by: MemberId }),
-  knocked: message('knocked', { member: MemberId, name: z.string(), role: Role }),
+  knocked: message('knocked', {
+    member: MemberId,
+    name: z.string(),
+    role: Role,
+    came: Came.optional(),
+    way: Way.optional(),
+  }),
   /** They went away from the door. */
   knockEnded: message('knockEnded', { member: MemberId }),
   admitted: message('admitted', { by: MemberId, members: Members }),

@@ -1,4 +1,4 @@
-import type { DoorRules } from '../../door/index';
+import type { Came, DoorRules, Way } from '../../door/index';
 import type { Role } from '../../roster/role';
 import type { Back } from './schema';
 
@@ -7,6 +7,8 @@ export interface Knock {
   member: string;
   name: string;
   role: Role;
+  came?: Came;
+  way?: Way;
   at: number;
 }
 

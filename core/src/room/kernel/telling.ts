@@ -1,5 +1,6 @@
 import { ruleOf } from './evolve';
 import type { EventType, StoredEvent, StoredOf } from './messages';
+import type { RoomState } from './state';
 
 /** What a member is called, by what the events say of them. */
 export type NameOf = (member: string) => string;
@@ -15,6 +16,10 @@ export function namesIn(events: readonly StoredEvent[]): NameOf {
 /** The chapter of a recording that an event begins, if any. */
 export const chapterOf = (event: StoredEvent, nameOf: NameOf): string | null =>
   ruleOf(event).chapter?.(event as StoredOf<EventType>, nameOf) ?? null;
+
+/** The one line of what changed that everyone reads who hears of an event, if any; the room is as it is after it. */
+export const noticeOf = (event: StoredEvent, room: RoomState): string | null =>
+  ruleOf(event).notice?.(event as StoredOf<EventType>, room) ?? null;
 
 /** The session's log: what happened, for those who teach, in order. */
 export const logOf = (

@@ -1,8 +1,9 @@
+import type { Way } from '../../door/index';
 import { concern, EVERYONE } from '../kernel/concern';
 import type { RoomEvent } from '../kernel/messages';
 import { CLASS } from '../kernel/schema';
 import type { RoomState } from '../kernel/state';
-import type { Occupant, PresenceState } from './state';
+import type { Devices, Occupant, PresenceState } from './state';
 
 /** Who is in the room, and where in it. */
 export const presence = concern({
@@ -14,10 +15,14 @@ export const presence = concern({
       version: 2,
       upcast: [(body) => ({ ...body, place: CLASS })],
       hears: () => EVERYONE,
-      evolve: (part, { member, name, role, place, grants }) => ({
+      evolve: (part, { member, name, role, place, grants, came }) => ({
         people: {
           ...part.people,
-          [member]: { member, name, role, place, present: true, ...(grants ? { grants } : {}) },
+          [member]: {
+            ...{ member, name, role, place, present: true },
+            ...(grants ? { grants } : {}),
+            ...(came ? { came } : {}),
+          },
         },
       }),
       log: ({ member }, nameOf) => `${nameOf(member)} came in.`,
@@ -25,28 +30,43 @@ export const presence = concern({
     left: {
       version: 1,
       hears: () => EVERYONE,
-      evolve: (part, { member }) => changed(part, member, (o) => ({ ...o, present: false })),
+      evolve: (part, { member }) =>
+        changed(part, member, ({ devices: _, ...o }) => ({ ...o, present: false })),
       log: ({ member }, nameOf) => `${nameOf(member)} left.`,
     },
     known: {
       version: 1,
       hears: () => EVERYONE,
       evolve: (part, { member, name, role, grants }) =>
-        changed(part, member, ({ place, present }) => ({
-          member,
-          name,
-          role,
-          place,
-          present,
-          ...(grants ? { grants } : {}),
-        })),
+        changed(part, member, ({ grants: _, ...o }) => ({ ...o, name, role, ...(grants ? { grants } : {}) })),
       log: ({ name, role }) => `${name} is now ${role === 'student' ? 'a student' : role}, called ${name}.`,
+    },
+    pagesChanged: {
+      version: 1,
+      hears: () => EVERYONE,
+      evolve: (part, { member, pages }) => withDevices(part, member, (d) => ({ ...d, pages })),
+      log: null,
+    },
+    calledIn: {
+      version: 1,
+      hears: () => EVERYONE,
+      evolve: (part, { member }) => withDevices(part, member, (d) => ({ ...d, telephone: true })),
+      log: ({ member }, nameOf) => `${nameOf(member)} is here by telephone.`,
+    },
+    hungUp: {
+      version: 1,
+      hears: () => EVERYONE,
+      evolve: (part, { member }) => withDevices(part, member, (d) => ({ ...d, telephone: false })),
+      log: ({ member }, nameOf) => `${nameOf(member)} hung up.`,
     },
   },
   heeds: {
     dismissed: ({ people }) => ({
       people: Object.fromEntries(
-        Object.entries(people).map(([id, o]) => [id, o.present ? { ...o, present: false } : o]),
+        Object.entries(people).map(([id, { devices: _, ...o }]) => [
+          id,
+          o.present ? { ...o, present: false } : o,
+        ]),
       ),
     }),
   },
@@ -61,13 +81,16 @@ export const isHere = ({ presence: { people } }: Pick<RoomState, 'presence'>, me
   people[member]?.present ?? false;
 
 /** Somebody as the class list knows them. */
-export type Comer = Pick<Occupant, 'member' | 'name' | 'role' | 'grants'>;
+export type Comer = Pick<Occupant, 'member' | 'name' | 'role' | 'grants' | 'came'> & { way?: Way };
 
 /** What their coming leads to. A room without dates begins by itself with whoever comes first. */
 export function entering(room: RoomState, comer: Comer): RoomEvent[] {
-  const events: RoomEvent[] = isHere(room, comer.member)
-    ? knowing(room, comer)
-    : [{ type: 'entered', ...comer, place: CLASS }];
+  const { way, ...who } = comer;
+  const events: RoomEvent[] = isHere(room, who.member)
+    ? knowing(room, who)
+    : [{ type: 'entered', ...who, place: CLASS }];
+  const pages = isHere(room, who.member) ? devicesOf(room, who.member).pages : 0;
+  if (way === 'telephone') events.push(...holding(room, who.member, { pages, telephone: true }));
   const begins = room.bell.phase === 'waiting' && room.bell.kind === 'open';
   return begins ? [...events, { type: 'rangIn', by: null }] : events;
 }
@@ -80,5 +103,37 @@ export function knowing({ presence: { people } }: RoomState, comer: Comer): Room
     known.name === comer.name &&
     known.role === comer.role &&
     JSON.stringify(known.grants ?? []) === JSON.stringify(comer.grants ?? []);
-  return same ? [] : [{ type: 'known', ...comer }];
+  const { member, name, role, grants } = comer;
+  return same ? [] : [{ type: 'known', member, name, role, ...(grants ? { grants } : {}) }];
+}
+
+const ONE_PAGE: Devices = { pages: 1, telephone: false };
+
+/** By what somebody is here. */
+export const devicesOf = ({ presence: { people } }: Pick<RoomState, 'presence'>, member: string): Devices =>
+  people[member]?.devices ?? ONE_PAGE;
+
+/** What follows when somebody in the room is here by other devices than is known. */
+export function onDevices(room: RoomState, member: string, devices: Devices): RoomEvent[] {
+  if (!isHere(room, member)) return [];
+  return holding(room, member, devices);
+}
+
+function holding(room: RoomState, member: string, { pages, telephone }: Devices): RoomEvent[] {
+  const known = isHere(room, member) ? devicesOf(room, member) : ONE_PAGE;
+  const events: RoomEvent[] = [];
+  if (known.pages !== pages) events.push({ type: 'pagesChanged', member, pages });
+  if (known.telephone !== telephone) events.push({ type: telephone ? 'calledIn' : 'hungUp', member });
+  return events;
+}
+
+function withDevices(
+  part: PresenceState,
+  member: string,
+  change: (known: Devices) => Devices,
+): PresenceState {
+  return changed(part, member, ({ devices = ONE_PAGE, ...o }) => {
+    const { pages, telephone } = change(devices);
+    return pages === 1 && !telephone ? o : { ...o, devices: { pages, telephone } };
+  });
 }

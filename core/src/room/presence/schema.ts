@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { Capability } from '../../limits/schema';
+import { Came } from '../../door/index';
 import { Role } from '../../roster/role';
 import { MemberId, message, Place } from '../kernel/schema';
 
@@ -13,6 +14,8 @@ export const presenceEvents = {
     place: Place,
     /** What a guest may do whatever the limits say, chosen when they were asked in. */
     grants: z.array(Capability).optional(),
+    /** They came by the class link. */
+    came: Came.optional(),
   }),
   left: message('left', { member: MemberId }),
   /** Somebody in the room is called otherwise now, or is something else in the course. */
@@ -22,4 +25,9 @@ export const presenceEvents = {
     role: Role,
     grants: z.array(Capability).optional(),
   }),
+  /** Somebody in the room has so many pages open on it now. */
+  pagesChanged: message('pagesChanged', { member: MemberId, pages: z.int().min(0) }),
+  /** Somebody in the room is here by telephone as well, or no more. */
+  calledIn: message('calledIn', { member: MemberId }),
+  hungUp: message('hungUp', { member: MemberId }),
 };

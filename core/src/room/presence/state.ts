@@ -1,4 +1,5 @@
 import type { Capability } from '../../limits/capabilities';
+import type { Came } from '../../door/index';
 import type { Role } from '../../roster/role';
 import type { Place } from '../kernel/schema';
 
@@ -10,6 +11,15 @@ export interface Occupant {
   present: boolean;
   /** What a guest may do whatever the limits say; hush closes it like everything else. */
   grants?: Capability[];
+  came?: Came;
+  /** By what they are here, where that is not one page. */
+  devices?: Devices;
+}
+
+/** How many pages somebody has open on the room, and whether they have called in. */
+export interface Devices {
+  pages: number;
+  telephone: boolean;
 }
 
 export interface PresenceState {

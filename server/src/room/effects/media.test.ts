@@ -95,7 +95,7 @@ test('who is in another place of the room is neither seen nor heard', async () =
   await media.watch(room, 'page of ana', 'ana', () => {});
   await media.watch(room, 'page of ben', 'ben', () => {});
   await publishAndStand('maren');
-  expect(relay.watched.get('page of ben')).toMatchObject([{ member: 'maren' }]);
+  expect(relay.watched.get('page of ben')).toMatchObject([{ publisher: 'maren' }]);
   expect(relay.watched.get('page of ana') ?? []).toEqual([]);
 });
 
@@ -262,5 +262,5 @@ test.each([
   ['a data channel', 'm=audio 9\nm=video 9\nm=application 9\n'],
   ['another order', 'm=video 9\nm=audio 9\nm=video 9\n'],
 ])('an offer with %s is refused', (_name, sdp) => {
-  expect(() => checkOffer(sdp)).toThrow('sound, a camera and a screen');
+  expect(() => checkOffer(sdp)).toThrow('sound, camera, screen');
 });

@@ -1,13 +1,14 @@
+import type { Way } from '@nimble-bell/core/door';
 import type { StoredEvent } from '@nimble-bell/core/room';
 import { isHere, placeOf } from '@nimble-bell/core/room';
 import type { RelayOffer } from '@nimble-bell/core/api';
 import type { Context } from '../../context';
 import { newId } from '../../context';
 import { AppError } from '../../errors';
-import type { MediaRelay } from '../../media/relay';
+import { TRACK_KINDS, type MediaRelay, type TrackKind } from '../../media/relay';
 import { addTrack, openPartOf } from '../../recordings/store';
-import { Publishers, type Reels, type RoomAtRelay } from './publishers';
-import { Turns } from './turns';
+import { memberOf, publisherOf, Publishers, type Reels, type RoomAtRelay } from './publishers';
+import { Turns } from '../../turns';
 
 interface Viewer {
   member: string;
@@ -23,6 +24,8 @@ const RETRY_MS = 500;
 class RoomMedia {
   readonly publishers: Publishers;
   readonly viewers = new Map<string, Viewer>();
+  /** Callers' lines, and whose they are. */
+  readonly #lines = new Map<string, string>();
   readonly #turns = new Turns();
   #publications = 0;
   #opened: Promise<void> | null = null;
@@ -33,35 +36,63 @@ class RoomMedia {
     readonly room: RoomAtRelay,
     reels: Reels,
   ) {
-    this.publishers = new Publishers(room, relay, reels, ctx.log);
+    this.publishers = new Publishers(room, relay, reels, ctx.log, () => this.#tune());
   }
 
-  /** One after another for each member: of several at once the last one stands, and nothing is left of the others. */
-  publish(member: string, sdp: string): Promise<string> {
-    checkOffer(sdp);
-    return this.#turns.take(member, async () => {
+  /** One after another for each publisher: of several at once the last one stands, and nothing is left of the others. */
+  publish(member: string, way: Way, sdp: string): Promise<string> {
+    const kinds = KINDS_BY[way];
+    checkOffer(sdp, kinds);
+    const id = publisherOf(member, way);
+    return this.#turns.take(id, async () => {
       await this.#open();
-      this.publishers.all.delete(member);
-      const { answer, up } = await this.relay.publish(this.room.session, member, sdp);
+      this.publishers.all.delete(id);
+      const { answer, up } = await this.relay.publish(this.room.session, id, kinds, sdp);
       const number = ++this.#publications;
-      this.publishers.all.set(member, {
-        member,
+      this.publishers.all.set(id, {
+        ...{ id, member, way, kinds },
         number,
         up: false,
         confirmed: { sound: false, camera: false, screen: false },
         reel: null,
         failures: 0,
       });
-      void up.then(() => this.#becomeVisible(member, number)).catch(() => {});
+      void up.then(() => this.#becomeVisible(id, number)).catch(() => {});
       // Who left while the relay was asked is let go all the same.
       if (isHere(this.room.state, member)) await this.publishers.settle();
-      else await this.publishers.remove(member);
+      else await this.publishers.remove(id);
       return answer;
     });
   }
 
-  unpublish(member: string): Promise<void> {
-    return this.#turns.take(member, () => this.publishers.remove(member));
+  unpublish(member: string, way: Way): Promise<void> {
+    const id = publisherOf(member, way);
+    return this.#turns.take(id, () => this.publishers.remove(id));
+  }
+
+  /** A caller hears the room by their line from now on, until `unlisten`. */
+  listen(line: string, member: string) {
+    this.#lines.set(line, member);
+    this.#tune();
+  }
+  unlisten(line: string) {
+    this.#lines.delete(line);
+  }
+
+  /** What is passed on in the room is what is mixed into each caller's line, without their own. */
+  #tune() {
+    for (const [line, member] of this.#lines) {
+      const place = placeOf(this.room.state, member);
+      const heard = [...this.publishers.all.values()].filter(
+        (p) =>
+          p.up && p.confirmed.sound && p.member !== member && placeOf(this.room.state, p.member) === place,
+      );
+      const publications = heard.map(({ id, number }) => ({ publisher: id, number }));
+      this.relay.mix(line, this.room.session, publications).catch((error: unknown) => {
+        this.ctx.log.warn({ line }, String(error));
+        setTimeout(() => this.#tune(), RETRY_MS).unref();
+      });
+    }
   }
 
   async watch(viewer: string, member: string, offer: Viewer['offer']) {
@@ -87,7 +118,8 @@ class RoomMedia {
 
   heed(events: readonly StoredEvent[]): Promise<void> {
     const gone = events.flatMap((e) => (e.type === 'left' ? [e.member] : []));
-    for (const member of gone) if (this.publishers.all.has(member)) this.#log(this.unpublish(member));
+    for (const { member, way } of this.publishers.all.values())
+      if (gone.includes(member)) this.#log(this.unpublish(member, way));
     return this.publishers.settle();
   }
 
@@ -101,6 +133,7 @@ class RoomMedia {
   async close() {
     this.publishers.stop();
     this.viewers.clear();
+    this.#lines.clear();
     if (this.relay.available) await this.relay.closeRoom(this.room.session);
   }
 
@@ -117,10 +150,11 @@ class RoomMedia {
     return this.#opened;
   }
 
-  #becomeVisible(member: string, number: number) {
-    const publisher = this.publishers.all.get(member);
+  #becomeVisible(id: string, number: number) {
+    const publisher = this.publishers.all.get(id);
     if (publisher?.number !== number) return;
     publisher.up = true;
+    this.#tune();
     for (const id of this.viewers.keys()) this.#log(this.#offerTo(id));
   }
 
@@ -135,10 +169,14 @@ class RoomMedia {
       const place = placeOf(state, viewer.member);
       const publications = [...this.publishers.all.values()]
         .filter(({ member, up }) => up && member !== viewer.member && placeOf(state, member) === place)
-        .map(({ member, number }) => ({ member, number }));
+        .map(({ id: publisher, number }) => ({ publisher, number }));
       if (publications.length) await this.#open();
       const offer = await this.relay.watch(this.room.session, id, publications);
-      if (offer) return viewer.offer(offer);
+      if (offer)
+        return viewer.offer({
+          sdp: offer.sdp,
+          streams: offer.streams.map((s) => ({ ...s, member: memberOf(s.member) })),
+        });
     } catch (error) {
       // A publisher that went while it was asked for: what is there now is asked for in a moment.
       this.ctx.log.warn({ viewer: id }, String(error));
@@ -168,8 +206,11 @@ export class Media {
     });
   }
 
-  publish = (room: RoomAtRelay, member: string, sdp: string) => this.#of(room).publish(member, sdp);
-  unpublish = (room: RoomAtRelay, member: string) => this.#of(room).unpublish(member);
+  publish = (room: RoomAtRelay, member: string, sdp: string, way: Way = 'page') =>
+    this.#of(room).publish(member, way, sdp);
+  unpublish = (room: RoomAtRelay, member: string, way: Way = 'page') => this.#of(room).unpublish(member, way);
+  listen = (room: RoomAtRelay, line: string, member: string) => this.#of(room).listen(line, member);
+  unlisten = (room: RoomAtRelay, line: string) => this.#of(room).unlisten(line);
 
   /** A page begins to watch; offers come to it until `unwatch`. */
   async watch(room: RoomAtRelay, viewer: string, member: string, offer: Viewer['offer']) {
@@ -210,11 +251,14 @@ export class Media {
   }
 }
 
-/** An offer holds a sound, a camera and a screen section, in this order, and nothing else. */
-export function checkOffer(sdp: string) {
+/** What is sent by each way. */
+const KINDS_BY: Record<Way, readonly TrackKind[]> = { page: TRACK_KINDS, telephone: ['sound'] };
+
+/** An offer holds a section for each kind, in their order, and nothing else. */
+export function checkOffer(sdp: string, kinds: readonly TrackKind[] = TRACK_KINDS) {
   const sections = [...sdp.matchAll(/^m=(\w+) /gm)].map((m) => m[1]);
-  if (sections.join() !== 'audio,video,video')
-    throw new AppError('invalid', 'An offer has a sound, a camera and a screen section.');
+  if (sections.join() !== kinds.map((k) => (k === 'sound' ? 'audio' : 'video')).join())
+    throw new AppError('invalid', `An offer has these sections: ${kinds.join(', ')}.`);
 }
 
 /** Recordings as they stand in the database. */

@@ -1,7 +1,8 @@
-import { sends, type RoomState } from '@nimble-bell/core/room';
+import type { Way } from '@nimble-bell/core/door';
+import { sends, speaksBy, type RoomState } from '@nimble-bell/core/room';
 import type { Logger } from 'pino';
 import { Rounds } from './rounds';
-import { TRACK_KINDS, type MediaRelay, type TrackKind } from '../../media/relay';
+import type { MediaRelay, TrackKind } from '../../media/relay';
 
 /** What the room needs of recordings: the part that is open, and a row for each publisher's files in it. */
 export interface Reels {
@@ -10,8 +11,18 @@ export interface Reels {
   begin(part: string, member: string): Promise<string>;
 }
 
+/** A member's page and their telephone are publishers of their own: both may be there. */
+export const publisherOf = (member: string, way: Way): string =>
+  way === 'page' ? member : `${member}.${way}`;
+export const memberOf = (publisher: string): string => publisher.split('.')[0]!;
+
 export interface Publisher {
+  /** Its id at the relay. */
+  id: string;
   member: string;
+  way: Way;
+  /** What it sends. */
+  kinds: readonly TrackKind[];
   /** Which publishing of this member it is. */
   number: number;
   /** Its connection stands: before, the relay knows nothing of it that could be watched. */
@@ -41,7 +52,7 @@ export class Publishers {
   readonly all = new Map<string, Publisher>();
   readonly #rounds = new Rounds(() => this.#round());
   #retry: NodeJS.Timeout | null = null;
-  /** Members whose publishers must go, and have not been confirmed gone. */
+  /** Publishers that must go, and have not been confirmed gone. */
   readonly #going = new Set<string>();
 
   constructor(
@@ -49,6 +60,8 @@ export class Publishers {
     readonly relay: MediaRelay,
     readonly reels: Reels,
     readonly log: Logger,
+    /** After every round: what is confirmed may be another. */
+    readonly settled: () => void = () => {},
   ) {}
 
   /** Looks at what is wanted and asks for what is not confirmed. Resolves when nothing more can be asked just now. */
@@ -56,10 +69,10 @@ export class Publishers {
     return this.#rounds.run();
   }
 
-  /** Takes a member's publisher off, for good: asked until the relay confirms it. */
-  async remove(member: string): Promise<void> {
-    this.all.delete(member);
-    this.#going.add(member);
+  /** Takes a publisher off, for good: asked until the relay confirms it. */
+  async remove(id: string): Promise<void> {
+    this.all.delete(id);
+    this.#going.add(id);
     await this.settle();
   }
 
@@ -78,32 +91,33 @@ export class Publishers {
     if (!this.relay.available) return;
     const failed = await this.#closeAndOpen();
     if (failed) this.#tryLater(failed);
+    this.settled();
   }
 
   /** What closes goes first. Gives the most failures in a row of any publisher, 0 where nothing failed. */
   async #closeAndOpen(): Promise<number> {
-    const gone = await Promise.all([...this.#going].map((member) => this.#takeOff(member)));
+    const gone = await Promise.all([...this.#going].map((id) => this.#takeOff(id)));
     const part = this.room.state.recording.state === 'on' ? await this.#part() : null;
     const failures = await Promise.all([...this.all.values()].map((p) => this.#makeSo(p, part)));
     return Math.max(0, ...failures, gone.every(Boolean) ? 0 : 1);
   }
 
-  async #takeOff(member: string): Promise<boolean> {
-    if (this.all.has(member)) return this.#going.delete(member) || true;
+  async #takeOff(id: string): Promise<boolean> {
+    if (this.all.has(id)) return this.#going.delete(id) || true;
     try {
-      await this.relay.unpublish(this.room.session, member);
-      this.#going.delete(member);
+      await this.relay.unpublish(this.room.session, id);
+      this.#going.delete(id);
       return true;
     } catch (error) {
-      this.log.warn({ member }, `not taken off: ${String(error)}`);
+      this.log.warn({ publisher: id }, `not taken off: ${String(error)}`);
       return false;
     }
   }
 
   async #makeSo(publisher: Publisher, part: string | null | undefined): Promise<number> {
-    const { member, confirmed } = publisher;
-    const wanted = (kind: TrackKind) => sends(this.room.state, member, kind);
-    const differs = TRACK_KINDS.filter((kind) => confirmed[kind] !== wanted(kind));
+    const { id, member, confirmed, kinds } = publisher;
+    const wanted = (kind: TrackKind) => this.#wanted(publisher, kind);
+    const differs = kinds.filter((kind) => confirmed[kind] !== wanted(kind));
     const closing = differs.filter((kind) => !wanted(kind));
     try {
       await Promise.all(closing.map((kind) => this.#moderate(publisher, kind, false)));
@@ -114,10 +128,10 @@ export class Publishers {
       publisher.failures = 0;
     } catch (error) {
       this.log.warn({ member, failures: ++publisher.failures }, String(error));
-      const unclosed = TRACK_KINDS.some((kind) => confirmed[kind] !== false && !wanted(kind));
-      if (unclosed && publisher.failures >= TRIES && this.all.get(member) === publisher) {
-        this.all.delete(member);
-        this.#going.add(member);
+      const unclosed = kinds.some((kind) => confirmed[kind] !== false && !wanted(kind));
+      if (unclosed && publisher.failures >= TRIES && this.all.get(id) === publisher) {
+        this.all.delete(id);
+        this.#going.add(id);
         void this.settle();
         return 0;
       }
@@ -125,9 +139,15 @@ export class Publishers {
     return publisher.failures;
   }
 
+  /** Sound goes out by one way of a member at a time. */
+  #wanted({ member, way }: Publisher, kind: TrackKind): boolean {
+    const { state } = this.room;
+    return sends(state, member, kind) && (kind !== 'sound' || speaksBy(state, member) === way);
+  }
+
   async #moderate(publisher: Publisher, kind: TrackKind, open: boolean) {
     publisher.confirmed[kind] = null;
-    await this.relay.moderate(this.room.session, publisher.member, kind, open);
+    await this.relay.moderate(this.room.session, publisher.id, kind, open);
     publisher.confirmed[kind] = open;
   }
 
@@ -136,7 +156,7 @@ export class Publishers {
     if (part === undefined || publisher.reel === part) return;
     publisher.reel = undefined;
     const base = part === null ? null : await this.reels.begin(part, publisher.member);
-    await this.relay.record(this.room.session, publisher.member, base);
+    await this.relay.record(this.room.session, publisher.id, base);
     publisher.reel = part;
   }
 

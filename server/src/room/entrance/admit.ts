@@ -1,4 +1,4 @@
-import { doorFor, doorRules, doorWords } from '@nimble-bell/core/door';
+import { doorFor, doorRules, doorWords, type Way } from '@nimble-bell/core/door';
 import { arriving, atDoor, type Comer } from '@nimble-bell/core/room';
 import { isFor, targetOf } from '@nimble-bell/core/roster';
 import { memberIn, type Principal } from '../../accounts/principal';
@@ -40,8 +40,8 @@ export async function admit(
 const togetherMs = (here: number) => Math.min(100, 25 + here / 8);
 
 /** Takes an admitted person into the room, or lets them knock at its door: whichever the room says. */
-export async function seat(ctx: Context, room: Room, member: MemberRow): Promise<'in' | 'knocks'> {
-  const comer = comerOf(member);
+export async function seat(ctx: Context, room: Room, member: MemberRow, way: Way): Promise<'in' | 'knocks'> {
+  const comer: Comer = { ...comerOf(member), ...(way === 'telephone' ? { way } : {}) };
   await room.happen(
     (state) => (state.bell.phase === 'dismissed' ? [] : arriving(state, comer, ctx.now())),
     togetherMs(room.connections.size),

@@ -3,11 +3,11 @@ import type { StoredEvent } from '@nimble-bell/core/room';
 import { memberRow } from '../../testing/coursePlan';
 import type { Context } from '../../context';
 import { Rounds } from '../effects/rounds';
-import { Turns } from '../effects/turns';
+import { Turns } from '../../turns';
 import { Allowance, RATES } from './allowance';
 import { runsOf } from './broadcast';
 import { roomOf } from './forward';
-import { isOther, standingNow } from './rights';
+import { isOther, standingNow } from '../entrance/rights';
 
 let members = [memberRow()];
 let signedIn = new Set<string>();

@@ -109,6 +109,7 @@ beforeEach(async () => {
   } as unknown as Context;
   const rooms = new Rooms(ctx, leases);
   served = new RoomSocket(ctx, http, rooms, media, relay);
+  served.attendance.begin();
   await new Promise<void>((resolve) => http.listen(0, '127.0.0.1', resolve));
   const teacher = await enter('teachers');
   expect(teacher.reply.ok).toBe(true);

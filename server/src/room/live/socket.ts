@@ -3,61 +3,44 @@ import { Server } from 'socket.io';
 import { PAGE_MESSAGES, type Answers, type BodyOf, type PageMessage } from '@nimble-bell/core/api';
 import {
   audience,
-  CLASS,
-  goneFromDoor,
-  isHere,
-  knowing,
   may,
   placeOf,
   refusalWords,
   refuse,
   snapshotFor,
   TALK_AT_ONCE,
-  type StoredEvent,
-  type StoredOf,
 } from '@nimble-bell/core/room';
-import { isFor, targetOf, teaches } from '@nimble-bell/core/roster';
 import { linkCode, principalOf, type Principal } from '../../accounts/principal';
 import type { Context } from '../../context';
 import { AppError, parse } from '../../errors';
 import type { MediaRelay } from '../../media/relay';
-import { Rounds } from '../effects/rounds';
-import { Turns } from '../effects/turns';
+import { Turns } from '../../turns';
 import type { Media } from '../effects/media';
-import { admit, comerOf, seat } from '../entrance/admit';
-import { Facts, type RoomFacts } from '../entrance/info';
-import { heedOutside } from '../outside';
+import { admit } from '../entrance/admit';
+import { Attendance, GRACE_MS } from '../entrance/attendance';
+import { porchFor } from '../entrance/doorkeeper';
+import type { RoomFacts } from '../entrance/info';
+import type { Credential } from '../entrance/rights';
+import type { Visit } from '../entrance/visits';
 import type { Room } from '../room';
 import type { Rooms } from '../rooms';
 import { addUpdate, updatesOf } from '../store';
 import { Allowance, type Allowed } from './allowance';
 import { channels, tell, type LiveServer } from './broadcast';
+import { PageDevice, type LiveSocket } from './page';
 import { RoomRefusal, refusalOf } from './refusal';
-import { isOther, standingNow, type Credential } from './rights';
-import { Doorkeeper, DOOR_EVENTS, porchFor, sentOutWords } from './doorkeeper';
-import { Visits, type LiveSocket, type Visit } from './visits';
 import type { MemberRow } from '../../accounts/store';
-
-/** A page that lost its connection has this long to come back before its person has left. */
-const GRACE_MS = 4000;
-/** Ends of links and sign-ins, and what other servers changed, are noticed this often. */
-const CHECK_MS = 1000;
 
 type Handlers = { [K in PageMessage]: (socket: LiveSocket, body: BodyOf<K>) => Promise<Answers[K]> };
 
 /** The live channel: who enters, what they command, and what each may hear. */
 export class RoomSocket {
   readonly io: LiveServer;
-  readonly facts: Facts;
-  readonly #visits = new Visits();
-  readonly #door = new Doorkeeper();
+  readonly attendance: Attendance;
+  readonly #devices = new Map<string, PageDevice>();
   readonly #allowance = new Allowance();
   /** Entering, leaving and the end of a connection are taken in turn for each page. */
   readonly #turns = new Turns();
-  readonly #timer: NodeJS.Timeout;
-  /** The class list that each room was told last. */
-  readonly #told = new WeakMap<Room, string>();
-  readonly #checks = new Rounds(() => this.#check());
 
   constructor(
     readonly ctx: Context,
@@ -66,7 +49,9 @@ export class RoomSocket {
     readonly media: Media,
     readonly relay: MediaRelay,
   ) {
-    this.facts = new Facts(ctx);
+    this.attendance = new Attendance(ctx, rooms, media, (room, people) =>
+      this.io.to(channels.room(room.session)).emit('people', [...people]),
+    );
     this.io = new Server(http, {
       path: '/live',
       serveClient: false,
@@ -86,39 +71,18 @@ export class RoomSocket {
     });
     this.io.on('connection', (socket) => this.#serve(socket));
     relay.onChange((available) => this.io.emit('relay', { available }));
-    this.#timer = setInterval(() => void this.recheck(), CHECK_MS);
-    ctx.signals.on('changed', (heeded) => {
-      const done = this.#heedChange().catch((e: unknown) =>
-        ctx.log.warn({ why: String(e) }, 'a change was not heeded'),
-      );
-      heeded.push(done);
-    });
-    rooms.listen({
-      told: (room, events) => this.#tell(room, events),
-      lost: (room) => this.#moved(room),
-    });
+    rooms.listen({ told: (room, events) => tell(this.io, room, events) });
   }
 
   close() {
-    clearInterval(this.#timer);
+    this.attendance.close();
     return this.io.close();
-  }
-
-  #tell(room: Room, events: readonly StoredEvent[]) {
-    // Ring-in, dismissal and new settings decide about the door.
-    if (events.some((e) => DOOR_EVENTS.has(e.type))) this.facts.forget();
-    tell(this.io, room, events);
-    this.#door.tell(room, events);
-    for (const e of events) if (e.type === 'sentOut') void this.#sendOut(room, e);
-    if (events.some((e) => e.type === 'dismissed')) {
-      this.#empty(room);
-      this.rooms.forget(room.session);
-    }
   }
 
   readonly #handlers: Handlers = {
     enter: (socket, body) => this.#turns.take(socket.id, () => this.#enter(socket, body)),
-    leave: (socket) => this.#turns.take(socket.id, async () => (await this.#goAway(socket.id, 0), {})),
+    leave: (socket) =>
+      this.#turns.take(socket.id, async () => (await this.attendance.goAway(socket.id, 0), {})),
     command: async (socket, { id, command }) => {
       const { room, member } = this.#visit(socket);
       this.#spend(member, command.type === 'draw' ? 'strokes' : 'commands');
@@ -187,14 +151,16 @@ export class RoomSocket {
   };
 
   #serve(socket: LiveSocket) {
+    this.#devices.set(socket.id, new PageDevice(socket, this.media));
     for (const name of Object.keys(PAGE_MESSAGES) as PageMessage[])
       socket.on(
         name as never,
         ((body: unknown, ack: unknown) => void this.#answer(socket, name, body, ack)) as never,
       );
     socket.on('disconnect', () => {
+      this.#devices.delete(socket.id);
       void this.#turns
-        .take(socket.id, () => this.#goAway(socket.id, GRACE_MS))
+        .take(socket.id, () => this.attendance.goAway(socket.id, GRACE_MS))
         .catch((error: unknown) => this.ctx.log.error(error, 'a departure'));
     });
   }
@@ -212,7 +178,7 @@ export class RoomSocket {
   }
 
   #visit(socket: LiveSocket): Visit {
-    const visit = this.#visits.get(socket.id);
+    const visit = this.attendance.visit(socket.id);
     if (!visit) throw new AppError('forbidden', 'You are not in the room.');
     return visit;
   }
@@ -238,70 +204,19 @@ export class RoomSocket {
   async #enter(socket: LiveSocket, { session, after }: BodyOf<'enter'>): Promise<Answers['enter']> {
     // Who somebody is is asked anew at every entering: nothing is remembered from the handshake.
     const principal = await this.#principal(socket);
-    const { member, about } = await admit(this.ctx, this.facts, principal, session);
-    const known = this.#visits.get(socket.id);
-    if (known && (known.room.session !== session || known.member.id !== member.id))
-      await this.#depart(socket.id, 0);
-    const room = await this.rooms.room(session);
-    this.#door.goes(socket.id);
+    const { member, about } = await admit(this.ctx, this.attendance.facts, principal, session);
     const credential: Credential =
       principal.kind === 'link'
         ? { kind: 'link', code: member.link }
         : { kind: 'account', tokenHash: principal.tokenHash };
-    if (!this.#visits.get(socket.id)) this.#visits.add({ socket, room, member, credential });
-    else Object.assign(this.#visits.get(socket.id)!, { member, credential });
-    try {
-      if ((await seat(this.ctx, room, member)) === 'knocks')
-        return await this.#wait(socket, room, member, about);
-    } catch (error) {
-      await this.#depart(socket.id, 0);
-      throw error;
-    }
-    // From here on without a pause: nothing is told between what is read and joining those who are told.
-    this.#join(this.#visits.get(socket.id) ?? { socket, room, member, credential });
-    return this.#roomFor(room, member, about, after);
-  }
-
-  /** Whoever knocks is no visitor yet. */
-  async #wait(
-    socket: LiveSocket,
-    room: Room,
-    member: MemberRow,
-    about: RoomFacts,
-  ): Promise<Answers['enter']> {
-    await this.#depart(socket.id, 0);
-    this.#door.wait({ socket, room, member: member.id });
+    const device = this.#devices.get(socket.id)!;
+    const stands = await this.attendance.enter(device, session, { member, credential }, (room) =>
+      this.#roomFor(room, member, about, after),
+    );
+    if (stands.in) return stands.read;
     this.#spend(member, 'commands');
     const now = this.ctx.now();
-    return { porch: porchFor(room, member, about, now), now };
-  }
-
-  async #sendOut(room: Room, event: StoredOf<'sentOut'>) {
-    for (const visit of this.#visits.in(room).filter((v) => v.member.id === event.member))
-      await this.#putOut(visit, sentOutWords(event)).catch((e: unknown) =>
-        this.ctx.log.error(e, 'putting out'),
-      );
-  }
-
-  /** A page goes from the room or from its door; after a while, or at once, its person has too. */
-  async #goAway(socketId: string, grace: number) {
-    const waited = this.#door.goes(socketId);
-    if (waited) {
-      const { room, member } = waited;
-      await this.#after(grace, 'a knock', async () => {
-        if (!this.#door.waits(room, member)) await room.happen((state) => goneFromDoor(state, member));
-      });
-    }
-    await this.#depart(socketId, grace);
-  }
-
-  /** Does it at once, or in a while; what is done in a while and fails is logged. */
-  async #after(grace: number, what: string, work: () => Promise<void>) {
-    if (grace === 0) return work();
-    setTimeout(
-      () => void work().catch((e: unknown) => this.ctx.log.warn({ why: String(e) }, what)),
-      grace,
-    ).unref();
+    return { porch: porchFor(stands.room, member, about, now), now };
   }
 
   #roomFor(room: Room, member: MemberRow, about: RoomFacts, after: number): Answers['enter'] {
@@ -315,118 +230,5 @@ export class RoomSocket {
       seq: room.state.seq,
       now: this.ctx.now(),
     };
-  }
-
-  #join({ socket, room: { session }, member }: Visit) {
-    const staff = channels.staff(session);
-    void socket.join([
-      channels.room(session),
-      channels.place(session, CLASS),
-      channels.member(session, member.id),
-    ]);
-    if (teaches(member.role)) void socket.join(staff);
-    else void socket.leave(staff);
-  }
-
-  async #depart(socketId: string, grace: number) {
-    const ended = this.#visits.remove(socketId);
-    if (!ended) return;
-    const { room, member, socket } = ended.visit;
-    for (const name of [...socket.rooms]) if (name !== socket.id) void socket.leave(name);
-    await this.media.unwatch(socketId);
-    if (!ended.last) return;
-    const leave = () =>
-      room.happen((state) =>
-        isHere(state, member.id) && !room.connections.has(member.id)
-          ? [{ type: 'left', member: member.id }]
-          : [],
-      );
-    return this.#after(grace, 'a departure', leave);
-  }
-
-  /**
-   * Asks what everyone in a room is now, and lets it be so at once: whoever may not stay is put out, whoever is called or
-   * is something else is so for all. Changes that come meanwhile are asked for after it.
-   */
-  recheck(): Promise<void> {
-    return this.#checks
-      .run()
-      .catch((error: unknown) => this.ctx.log.warn({ why: String(error) }, 'rights could not be read'));
-  }
-
-  async #check() {
-    const visits = this.#visits.all();
-    const now = await standingNow(this.ctx, visits);
-    const others = visits.flatMap((visit, i) => {
-      const member = now[i] ?? null;
-      return member && !isOther(member, visit.member) ? [] : [{ visit, member }];
-    });
-    if (others.length === 0) return;
-    this.facts.forget();
-    for (const { visit, member } of others) await this.#apply(visit, member);
-    await this.#tellPeople(new Set(others.map((o) => o.visit.room)));
-  }
-
-  async #apply(visit: Visit, member: MemberRow | null) {
-    const { room, socket } = visit;
-    if (this.#visits.get(socket.id) !== visit) return;
-    const about = member && (await this.facts.of(room.session));
-    if (!member || !about || !isFor(targetOf(about.row), member))
-      return this.#putOut(
-        visit,
-        visit.credential.kind === 'link'
-          ? 'Your link is no longer good for this class.'
-          : 'You are not signed in as somebody of this class any more.',
-      );
-    visit.member = member;
-    this.#join(visit);
-    await room.happen((state) => knowing(state, comerOf(member)));
-    socket.emit('you', { member: member.id, role: member.role });
-  }
-
-  async #putOut({ socket, room, member }: Visit, message: string) {
-    socket.emit('put-out', { message });
-    const others = this.#visits.in(room).some((v) => v.member.id === member.id && v.socket.id !== socket.id);
-    await this.#depart(socket.id, 0);
-    if (!others) await this.media.unpublish(room, member.id);
-    socket.disconnect(true);
-  }
-
-  /** Something was written: who is in a room, what holds there, and the list beside it are as they are now. */
-  async #heedChange() {
-    this.facts.forget();
-    await this.recheck();
-    const rooms = new Set(this.#visits.all().map((v) => v.room));
-    for (const room of rooms) await heedOutside(this.ctx, room);
-    await this.#tellPeople(rooms);
-  }
-
-  /** The class list as it is now goes to those in these rooms, where it is another one. */
-  async #tellPeople(rooms: ReadonlySet<Room>) {
-    for (const room of rooms) {
-      const { people } = await this.facts.of(room.session);
-      const list = JSON.stringify(people);
-      if (this.#told.get(room) !== list) this.io.to(channels.room(room.session)).emit('people', people);
-      this.#told.set(room, list);
-    }
-  }
-
-  #empty(room: Room) {
-    for (const { socket } of this.#visits.in(room)) {
-      this.#visits.remove(socket.id);
-      for (const name of [...socket.rooms]) if (name !== socket.id) void socket.leave(name);
-    }
-    room.connections.clear();
-  }
-
-  /** Another server has this room: its pages connect anew, and are taken there. */
-  #moved(room: Room) {
-    this.#door.moved(room);
-    for (const { socket } of this.#visits.in(room)) {
-      this.#visits.remove(socket.id);
-      socket.emit('moved');
-      socket.disconnect(true);
-    }
-    void this.media.close(room).catch((error: unknown) => this.ctx.log.warn(String(error)));
   }
 }

@@ -2,7 +2,7 @@ import type { RelayOffer } from '@nimble-bell/core/api';
 import { TRACK_KINDS as KINDS, type TrackKind } from '@nimble-bell/core/limits';
 import { isOn, sends, type RoomState } from '@nimble-bell/core/room';
 import type { RoomConnection } from './connection';
-import { standInCamera, standInMicrophone } from './standInDevices';
+import { acquire, gathered } from './devices';
 
 export type { TrackKind };
 
@@ -166,33 +166,4 @@ export class Call {
     this.#tracks = [...this.#incoming, ...own];
     for (const listener of this.#listeners) listener();
   }
-}
-
-/** A device's track; where there is no device, its stand-in. A refusal by the person is theirs and is passed on. */
-async function acquire(kind: TrackKind): Promise<MediaStreamTrack> {
-  try {
-    const stream =
-      kind === 'screen'
-        ? await navigator.mediaDevices.getDisplayMedia({ video: { frameRate: 12 }, audio: false })
-        : await navigator.mediaDevices.getUserMedia(
-            kind === 'sound' ? { audio: true } : { video: { width: 640, height: 480, frameRate: 20 } },
-          );
-    return stream.getTracks()[0]!;
-  } catch (error) {
-    if ((error as DOMException).name !== 'NotFoundError' || kind === 'screen') throw error;
-    return kind === 'sound' ? standInMicrophone() : standInCamera();
-  }
-}
-
-/** Waits until the local description holds its candidates: the relay takes whole offers. */
-function gathered(pc: RTCPeerConnection): Promise<void> {
-  if (pc.iceGatheringState === 'complete') return Promise.resolve();
-  return new Promise((resolve) => {
-    const timer = setTimeout(resolve, 1500);
-    pc.addEventListener('icegatheringstatechange', () => {
-      if (pc.iceGatheringState !== 'complete') return;
-      clearTimeout(timer);
-      resolve();
-    });
-  });
 }

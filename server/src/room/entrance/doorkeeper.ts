@@ -1,13 +1,13 @@
 import type { PorchInfo } from '@nimble-bell/core/api';
 import type { StoredEvent, StoredOf } from '@nimble-bell/core/room';
 import type { MemberRow } from '../../accounts/store';
-import type { RoomFacts } from '../entrance/info';
+import type { RoomFacts } from './info';
 import type { Room } from '../room';
-import type { LiveSocket } from './visits';
+import type { Device } from './visits';
 
-/** A page that waits at a room's door. */
+/** A device that waits at a room's door. */
 interface Waiting {
-  socket: LiveSocket;
+  device: Device;
   room: Room;
   member: string;
 }
@@ -31,13 +31,13 @@ export class Doorkeeper {
   readonly #waiting = new Map<string, Waiting>();
 
   wait(waiting: Waiting) {
-    this.#waiting.set(waiting.socket.id, waiting);
+    this.#waiting.set(waiting.device.id, waiting);
   }
 
   /** Gives who it was, and at which door. */
-  goes(socket: string): { room: Room; member: string } | null {
-    const waiting = this.#waiting.get(socket) ?? null;
-    this.#waiting.delete(socket);
+  goes(device: string): { room: Room; member: string } | null {
+    const waiting = this.#waiting.get(device) ?? null;
+    this.#waiting.delete(device);
     return waiting;
   }
 
@@ -48,21 +48,19 @@ export class Doorkeeper {
   /** What happened in a room, to those at its door whom it concerns. */
   tell(room: Room, events: readonly StoredEvent[]) {
     for (const e of events) {
-      if (DOOR_EVENTS.has(e.type)) this.#emit(room, 'door');
-      if (e.type === 'admitted') this.#emit(room, 'door', e.members);
+      if (DOOR_EVENTS.has(e.type)) this.#open(room);
+      if (e.type === 'admitted') this.#open(room, e.members);
       if (e.type === 'turnedAway') this.#turn(this.#at(room, e.members), e.word || TURNED);
       if (e.type === 'dismissed') this.#turn(this.#at(room), 'The class is over.');
-      if (e.type === 'porchTold')
-        for (const { socket } of this.#at(room)) socket.emit('porch-word', { text: e.text });
+      if (e.type === 'porchTold') for (const { device } of this.#at(room)) device.word(e.text);
     }
   }
 
   /** Another server has this room: who waits connects anew, and waits there. */
   moved(room: Room) {
-    for (const { socket } of this.#at(room)) {
-      this.#waiting.delete(socket.id);
-      socket.emit('moved');
-      socket.disconnect(true);
+    for (const { device } of this.#at(room)) {
+      this.#waiting.delete(device.id);
+      device.moved();
     }
   }
 
@@ -72,14 +70,14 @@ export class Doorkeeper {
     );
   }
 
-  #emit(room: Room, what: 'door', members?: readonly string[]) {
-    for (const { socket } of this.#at(room, members)) socket.emit(what);
+  #open(room: Room, members?: readonly string[]) {
+    for (const { device } of this.#at(room, members)) device.door();
   }
 
   #turn(some: readonly Waiting[], message: string) {
-    for (const { socket } of some) {
-      this.#waiting.delete(socket.id);
-      socket.emit('put-out', { message });
+    for (const { device } of some) {
+      this.#waiting.delete(device.id);
+      device.putOut(message);
     }
   }
 }
