@@ -118,6 +118,7 @@ const COMMANDS: Record<CommandType, RoomCommand> = {
   say: { type: 'say', addressee: { to: 'class' }, text: 'hello' },
   raiseHand: { type: 'raiseHand' },
   lowerHand: { type: 'lowerHand', member: 'self' },
+  rename: { type: 'rename', member: 'self', name: 'Another Name' },
   // From here on this person is not there any more.
   putOut: { type: 'putOut', member: 'self', back: 'may', reason: '' },
   letBack: { type: 'letBack', member: 'self' },

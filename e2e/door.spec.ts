@@ -56,7 +56,8 @@ test('who knocks is seen, told a word, let in or turned away, and hears nothing 
   await page.getByRole('button', { name: 'Let in Ana Lanyon' }).click();
   await expect(inside(ana)).toBeVisible();
   await expect(seat(page, 'Ana Lanyon')).toHaveAttribute('data-here', 'true');
-  await page.getByRole('button', { name: 'Turn away Ben Garrow' }).click();
+  await page.getByRole('button', { name: 'Otherwise, Ben Garrow' }).click();
+  await page.getByRole('menuitem', { name: 'Turn away', exact: true }).click();
   await expect(ben.getByRole('heading', { name: 'The door is shut' })).toBeVisible();
   await ben.reload();
   await throughDoor(ben);

@@ -56,6 +56,7 @@ export const routesOf = ({ id, session, students }: MadeCourse): Route[] => {
     student('Your ways', `${own}/ways`),
     { name: 'Listed sessions', path: '/listed', of: 'anyone' },
     { name: 'Post', path: '/mailbox', of: 'anyone' },
+    { name: 'A telephone', path: '/telephone', of: 'anyone' },
     { name: 'Entrance', path: '/', of: 'anyone' },
   ];
 };

@@ -83,7 +83,7 @@ export function createApp(ctx: Context, relay: MediaRelay): Express {
   app.use('/api', noticeRoutes(ctx), materialRoutes(ctx), visitRoutes(ctx), privacyRoutes(ctx));
   app.use('/api', sessionRoutes(ctx), studentRoutes(ctx), recordingRoutes(ctx));
   app.use('/api/mailbox', mailboxRoutes(ctx));
-  app.use('/api/telephone', telephoneRoutes(ctx));
+  app.use('/api', telephoneRoutes(ctx));
   app.use('/api', (_req, _res, next) => next(new AppError('not-found')));
 
   pages(app, ctx.config.webDir);

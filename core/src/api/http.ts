@@ -317,6 +317,7 @@ export interface MyCourse {
     member: string;
     name: string;
     preferredName: string | null;
+    pronouns: string | null;
     zone: string;
     role: Role;
     /** The kinds of letters that they do without. */

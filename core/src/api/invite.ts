@@ -108,6 +108,8 @@ export const MeInput = z.object({
   zone: Zone.optional(),
   /** Empty or null: the class list's name. */
   preferredName: z.literal('').or(PersonName).nullable().optional(),
+  /** As others should say them, in one's own words; empty or null: none are said. */
+  pronouns: line('', 30, 0).nullable().optional(),
 });
 
 export const LettersInput = z.object({ quiet: z.array(Unwanted).max(2) });

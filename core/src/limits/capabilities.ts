@@ -25,6 +25,8 @@ export interface CapabilityRow {
   media: TrackKind | null;
   /** Its tool is there, so that it is shown and can be set. */
   shown: boolean;
+  /** It is seldom changed in the middle of a class: it stands on the Limits stage, and not among the switches in class. */
+  seldom?: true;
 }
 
 const ALL = ['closed', 'byHand', 'open'] as const;
@@ -151,7 +153,8 @@ export const CAPABILITIES = {
     college: 'closed',
     hush: null,
     media: null,
-    shown: false,
+    shown: true,
+    seldom: true,
   },
   seeNames: {
     group: 'seeing',
@@ -195,6 +198,9 @@ export const rowOf = (capability: Capability): CapabilityRow => CAPABILITIES[cap
 
 /** Those whose tool is there. */
 export const SHOWN_CAPABILITIES: readonly Capability[] = CAPABILITY_IDS.filter((c) => CAPABILITIES[c].shown);
+
+/** Those among them that stand in class, to be changed by one press. */
+export const IN_CLASS: readonly Capability[] = SHOWN_CAPABILITIES.filter((c) => !rowOf(c).seldom);
 
 /** The capability that governs a kind of media. */
 export const capabilityOf = (kind: TrackKind): Capability =>

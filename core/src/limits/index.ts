@@ -5,6 +5,7 @@ export {
   COLLEGE_LIMITS,
   PERMISSIONS,
   rowOf,
+  IN_CLASS,
   SHOWN_CAPABILITIES,
   TRACK_KINDS,
   type CapabilityRow,

@@ -29,6 +29,7 @@ const CLOSED: SomeLimits = {
   writeToClass: 'closed',
   writeToTeachers: 'open',
   writeToStudents: 'closed',
+  rename: 'closed',
 };
 
 /** The college's own sheets. */

@@ -13,7 +13,11 @@ export type Consequence =
   | { do: 'closePart'; at: number }
   | { do: 'openPart'; at: number }
   /** The recording, if there is one, is prepared. */
-  | { do: 'prepareRecording' };
+  | { do: 'prepareRecording' }
+  /** What somebody is called in this course. */
+  | { do: 'rename'; member: string; name: string; by: string }
+  /** These are let in from now on without knocking. */
+  | { do: 'alwaysIn'; members: readonly string[] };
 
 /** In order; `before` is the room before these events. */
 export function consequencesOf(before: RoomState, events: readonly StoredEvent[]): Consequence[] {
@@ -40,6 +44,10 @@ export function consequencesOf(before: RoomState, events: readonly StoredEvent[]
       case 'dismissed':
         state = 'off';
         return [{ do: 'closePart', at: event.at }, { do: 'endSession' }, { do: 'prepareRecording' }];
+      case 'renamed':
+        return [{ do: 'rename', member: event.member, name: event.name, by: event.by }];
+      case 'admitted':
+        return event.always ? [{ do: 'alwaysIn', members: event.members }] : [];
       default:
         return [];
     }

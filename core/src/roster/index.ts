@@ -9,6 +9,7 @@ export * from './ownList';
 export * from './readFiles';
 export * from './role';
 export * from './sheets';
+export * from './similar';
 export * from './summary';
 export * from './table';
 export * from './target';

@@ -1,5 +1,6 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { json, one, rows, run, type Db } from '../db/pool';
+import type { Came } from '@nimble-bell/core/door';
 import {
   noPreferences,
   Preferences,
@@ -119,6 +120,11 @@ export interface MemberRow {
   hasAccount: boolean;
   /** What only their own calendar entries say. */
   calendarSecret: string | null;
+  /** How they came to be here, where they are neither on the list nor invited. */
+  came: Came | null;
+  /** They walk straight in where others knock. */
+  alwaysIn: boolean;
+  pronouns: string | null;
   /** The kinds of letters that they do not want. */
   quiet: Unwanted[];
 }
@@ -126,6 +132,7 @@ export interface MemberRow {
 const MEMBER = `SELECT m.id, m.course_id AS courseId, m.person_id AS personId, m.role, m.group_name AS \`group\`,
                        m.called AS name, p.email, m.zone, m.link_code AS link, m.pin, m.scope, m.capabilities,
                        m.last_seen AS lastSeen, m.link_until AS linkUntil, m.calendar_secret AS calendarSecret, m.quiet,
+                       m.came, m.always_in AS alwaysIn, m.pronouns,
                        p.password_hash IS NOT NULL AS hasAccount
                   FROM members m JOIN people p ON p.id = m.person_id`;
 
@@ -139,6 +146,7 @@ type RawMember = Omit<MemberRow, 'quiet'> & {
 const readMember = ({ lastSeen, ...m }: RawMember): MemberRow => ({
   ...m,
   hasAccount: Boolean(m.hasAccount),
+  alwaysIn: Boolean(m.alwaysIn),
   quiet: m.quiet ? (m.quiet.split(',') as Unwanted[]) : [],
   scope: m.scope === null ? null : json(m.scope),
   capabilities: m.capabilities === null ? [] : json(m.capabilities),
@@ -178,7 +186,7 @@ export const nameOfMember = async (db: Db, id: string): Promise<string | null> =
   (
     await one<{ name: string }>(
       db,
-      'SELECT COALESCE(p.preferred_name, m.own_name, p.name) AS name FROM enrolments m JOIN people p ON p.id = m.person_id WHERE m.id = ?',
+      'SELECT COALESCE(m.called_here, p.preferred_name, m.own_name, p.name) AS name FROM enrolments m JOIN people p ON p.id = m.person_id WHERE m.id = ?',
       [id],
     )
   )?.name ?? null;

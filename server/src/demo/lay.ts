@@ -13,10 +13,12 @@ import { addMember, insertCourse, sessionsOfCourse } from '../courses/store';
 import { transaction } from '../db/pool';
 import { layLectureRules } from './layRules';
 import { queueLetters } from '../mail/queue';
+import { writeTelephone } from '../mail/store';
 import { laySeries } from '../planning/laySeries';
 import { readyDir } from '../recordings/prepare';
 import { layEvents } from '../room/store';
 import { writeRoll } from '../sessions/roll';
+import { givePins } from '../roster/pins';
 import { enrolAll, personOf } from '../roster/store';
 import { insertBells, insertTerm } from '../terms/store';
 import * as scenario from './scenario';
@@ -68,6 +70,7 @@ export async function layDemo(ctx: Context): Promise<boolean> {
         await writeSeries(db, id, { expected: null, ...series, id: seriesId, leads: [], publishedAt });
         await laySeries(db, { ...series, id: seriesId, courseId: id }, term, null);
       }
+      if (course.code === 'NAV-210') await layLine(db, id);
       await queueLetters(db, {
         courseId: id,
         topic: 'invitation',
@@ -107,6 +110,12 @@ async function layMembers(db: PoolConnection, courseId: string, course: scenario
   if (course.code === 'MET-140') people.at(-1)!.email = `gone.away.${people.at(-1)!.email}`;
   const ids = await enrolAll(db, courseId, people);
   return { teacher, students: people.map(({ name, group }, k) => ({ id: ids[k]!, name, group })) };
+}
+
+/** A course whose students may call in. */
+async function layLine(db: PoolConnection, course: string) {
+  await writeTelephone(db, scenario.LINE, course);
+  await givePins(db, course);
 }
 
 async function layRules(db: PoolConnection, course: string, by: string, keepUntil: string, now: number) {

@@ -18,6 +18,9 @@ import {
   type Instant,
 } from '@nimble-bell/core/calendar';
 
+/** The number of the course that one may call; no telephone has it. */
+export const LINE = '+1 902 555 0140';
+
 export const DEMO_PASSWORD = 'saltmarsh';
 export const HOME_ZONE = 'America/Halifax';
 export const STUDENT_ZONES = [

@@ -3,6 +3,7 @@ import { readEvent, versionOf, type Consequence, type StoredEvent } from '@nimbl
 import { newId } from '../context';
 import { json, one, rows, run, transaction, type Db } from '../db/pool';
 import { closePart, openPart, queuePreparing } from '../recordings/store';
+import { callHere, letInAlways } from '../roster/store';
 import { beginSession, endSession } from '../sessions/store';
 import { writeRoll } from '../sessions/roll';
 
@@ -104,6 +105,10 @@ async function follow(db: PoolConnection, session: string, consequence: Conseque
       return closePart(db, session, consequence.at);
     case 'prepareRecording':
       return queuePreparing(db, session, now);
+    case 'rename':
+      return callHere(db, consequence);
+    case 'alwaysIn':
+      return letInAlways(db, consequence.members, true);
   }
 }
 

@@ -351,3 +351,19 @@ export async function writeFields(
 /** Those of these series or sessions that are the course's. */
 export const ofCourse = (db: Db, table: 'series' | 'sessions', courseId: string, ids: readonly string[]) =>
   rows<{ id: string }>(db, `SELECT id FROM ${table} WHERE course_id = ? AND id IN (?)`, [courseId, ids]);
+
+/** What somebody is called in a course, whatever its list says, or they themselves do elsewhere. */
+export const callHere = (db: Db, { member, name, by }: { member: string; name: string; by: string }) =>
+  run(db, 'UPDATE enrolments SET called_here = ?, called_by = ? WHERE id = ?', [name, by, member]);
+
+/** What somebody called themselves in class gives way to what they say of themselves elsewhere. */
+export const forgetOwnCall = (db: Db, person: string) =>
+  run(
+    db,
+    'UPDATE enrolments SET called_here = NULL, called_by = NULL WHERE person_id = ? AND called_by = id',
+    [person],
+  );
+
+/** Whether these walk straight in where others knock. */
+export const letInAlways = (db: Db, members: readonly string[], always: boolean) =>
+  run(db, 'UPDATE enrolments SET always_in = ? WHERE id IN (?)', [always, [...members]]);

@@ -109,7 +109,7 @@ interface RawLine {
 export async function rollLinesWhere(db: Db, where: string, values: readonly (string | readonly string[])[]) {
   const found = await rows<RawLine>(
     db,
-    `SELECT l.session_id AS session, l.member_id AS member, COALESCE(p.preferred_name, m.own_name, p.name, 'Somebody') AS name, l.role,
+    `SELECT l.session_id AS session, l.member_id AS member, COALESCE(m.called_here, p.preferred_name, m.own_name, p.name, 'Somebody') AS name, l.role,
             l.arrived_at AS \`from\`, l.left_at AS until, l.minutes, l.late, l.left_early AS leftEarly, l.stays
        FROM roll_lines l LEFT JOIN enrolments m ON m.id = l.member_id LEFT JOIN people p ON p.id = m.person_id
       WHERE ${where} ORDER BY FIELD(l.role, 'teacher', 'assistant', 'student', 'guest', 'observer'), name`,

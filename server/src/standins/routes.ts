@@ -77,7 +77,7 @@ export function mailboxRoutes(ctx: Context): Router {
 /** The numbers that a stand-in telephone can dial: only where calls come from pages. */
 export function telephoneRoutes(ctx: Context): Router {
   const router = Router();
-  router.get('/', async (_req, res) => {
+  router.get('/telephone', async (_req, res) => {
     if (!ctx.config.standinTelephone) throw new AppError('not-found');
     res.json(await allLines(ctx.db));
   });

@@ -15,6 +15,7 @@ import {
 } from '../courses/store';
 import { AppError, parse } from '../errors';
 import { refuseTeachersName } from '../roster/names';
+import { forgetOwnCall } from '../roster/store';
 import { keepReply } from '../mail/replies';
 import { materialsFor } from '../materials/store';
 import { noticesFor } from '../notices/store';
@@ -22,7 +23,7 @@ import { recordingsWhere, seenBy } from '../recordings/store';
 import { rollLinesOf } from '../sessions/roll';
 import { isFor, targetOf } from '@nimble-bell/core/roster';
 import type { MemberRow } from '../accounts/store';
-import { preferredNameOf, repliesOf, setOwnZone, setPreferredName, setQuiet } from './store';
+import { preferredNameOf, repliesOf, setOwnZone, setPreferredName, setPronouns, setQuiet } from './store';
 
 const byLink = async (ctx: Context, req: Request): Promise<MemberRow> => {
   const principal = await principalOf(ctx, req.headers);
@@ -62,10 +63,14 @@ export function studentRoutes(ctx: Context): Router {
   router.put('/my-course/me', async (req, res) => {
     const me = await byLink(ctx, req);
     const { personId } = me;
-    const { zone, preferredName } = parse(MeInput, req.body);
+    const { zone, preferredName, pronouns } = parse(MeInput, req.body);
     if (preferredName) await refuseTeachersName(ctx.db, me.courseId, preferredName, me.id);
     if (zone !== undefined) await setOwnZone(ctx.db, zone, personId);
-    if (preferredName !== undefined) await setPreferredName(ctx.db, preferredName || null, personId);
+    if (preferredName !== undefined) {
+      await setPreferredName(ctx.db, preferredName || null, personId);
+      await forgetOwnCall(ctx.db, personId);
+    }
+    if (pronouns !== undefined) await setPronouns(ctx.db, pronouns || null, personId);
     res.json({});
   });
 
@@ -134,6 +139,7 @@ function ownCourse(router: Router, ctx: Context) {
         member: member.id,
         name: member.name,
         preferredName: preferred!.name,
+        pronouns: member.pronouns,
         zone: member.zone,
         role: member.role,
         quiet: member.quiet,

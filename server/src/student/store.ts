@@ -13,5 +13,8 @@ export const setOwnZone = (db: Db, zone: string, person: string) =>
 export const setPreferredName = (db: Db, name: null | string, person: string) =>
   run(db, 'UPDATE people SET preferred_name = ? WHERE id = ?', [name, person]);
 
+export const setPronouns = (db: Db, pronouns: string | null, person: string) =>
+  run(db, 'UPDATE people SET pronouns = ? WHERE id = ?', [pronouns, person]);
+
 export const setQuiet = (db: Db, topics: readonly string[], member: string) =>
   run(db, 'UPDATE enrolments SET quiet = ? WHERE id = ?', [topics.join(','), member]);

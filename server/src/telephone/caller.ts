@@ -19,14 +19,14 @@ import { AppError } from '../errors';
 import type { MediaRelay } from '../media/relay';
 import type { Media } from '../room/effects/media';
 import { admit } from '../room/entrance/admit';
-import type { Attendance } from '../room/entrance/attendance';
+import { NO_LONGER, type Attendance } from '../room/entrance/attendance';
 import type { Device, Visit } from '../room/entrance/visits';
 import { Elsewhere } from '../room/lease';
 import type { Room } from '../room/room';
 import { Turns } from '../turns';
 import type { IncomingCall } from './gateway';
 import { whoseCall } from './pins';
-import { isLine } from './store';
+import { isLine, memberByPin } from './store';
 import type { Voice } from './voice';
 
 /** A caller at a door that opens within this long holds the line, ms. */
@@ -52,7 +52,6 @@ export class Caller implements Device {
   #at: At = 'pin';
   #pin = '';
   #wrong = 0;
-  #member: MemberRow | null = null;
   #session: string | null = null;
   #visit: Visit | null = null;
   #since = 0;
@@ -113,8 +112,7 @@ export class Caller implements Device {
     const whose = await whoseCall(this.parts.ctx, this.call.dialled, this.call.caller, pin);
     if (whose === 'tooOften') return this.#end(LINE_WORDS.tooOften);
     if (whose !== 'wrong') {
-      this.#member = byLink(whose);
-      return this.#findSession(this.#member, pin);
+      return this.#findSession(byLink(whose), pin);
     }
     if (++this.#wrong >= TRIES) return this.#end(LINE_WORDS.tooOften);
     void this.voice.say(LINE_WORDS.wrong);
@@ -141,9 +139,12 @@ export class Caller implements Device {
   async #enter(pin: string) {
     if (this.#at === 'gone' || this.#at === 'in') return;
     const { attendance, ctx } = this.parts;
-    const member = this.#member!;
     try {
-      if (await this.#holds(pin)) return;
+      // Whose PIN it is is asked anew, however long they held the line.
+      const whose = await memberByPin(ctx.db, this.call.dialled, pin, ctx.now());
+      if (!whose) return this.#end(`${NO_LONGER.pin} ${LINE_WORDS.goodbye}`);
+      const member = byLink(whose);
+      if (await this.#holds(pin, member)) return;
       const { about, member: now } = await admit(
         ctx,
         attendance.facts,
@@ -166,10 +167,9 @@ export class Caller implements Device {
   #retry: () => void = () => {};
 
   /** Before a door that opens soon one holds the line; at any other shut door, one is told when it opens. */
-  async #holds(pin: string): Promise<boolean> {
+  async #holds(pin: string, member: MemberRow): Promise<boolean> {
     const { attendance, ctx } = this.parts;
     const { row } = await attendance.facts.of(this.#session!);
-    const member = this.#member!;
     const door = doorFor(row, doorRules(row.layers, row.kind), member.role, ctx.now());
     if (door.open) return false;
     const soon =

@@ -105,5 +105,8 @@ export const memberRow = (more: Partial<MemberRow> = {}): MemberRow => ({
   hasAccount: false,
   calendarSecret: null,
   quiet: [],
+  came: null,
+  alwaysIn: false,
+  pronouns: null,
   ...more,
 });

@@ -58,7 +58,7 @@ export class StandInRelay implements MediaRelay {
   async closeRoom(room: string) {
     this.said.push(`close ${room}`);
   }
-  async publish(room: string, member: string, _kinds: readonly TrackKind[], _sdp: string) {
+  async publish(room: string, member: string) {
     await this.#answers(room, 'publish');
     this.said.push(`publish ${member}`);
     this.#shut(member);

@@ -19,7 +19,7 @@ export function AboutMe({ mine }: { mine: MyCourse }) {
   const [changing, setChanging] = useState(false);
   const here = deviceZone();
   const move = useChange(
-    () => ask('/my-course/me', 'PUT', { zone: here, preferredName: me.preferredName }),
+    () => ask('/my-course/me', 'PUT', { zone: here }),
     () => 'Kept.',
   );
   return (
@@ -31,7 +31,8 @@ export function AboutMe({ mine }: { mine: MyCourse }) {
       ) : (
         <Group justify="space-between">
           <Text>
-            In class you are called {me.preferredName ?? me.name}. Times are {zoneWords(me.zone)} time.
+            In class you are called {me.name}
+            {me.pronouns && ` (${me.pronouns})`}. Times are {zoneWords(me.zone)} time.
           </Text>
           <Button variant="default" size="compact-sm" onClick={() => setChanging(true)}>
             Change

@@ -10,17 +10,20 @@ import { deviceZone } from '../app/reader';
 export default function AboutMeForm({ me, close }: { me: MyCourse['me']; close: () => void }) {
   const ask = useAsk();
   const [name, setName] = useState(me.preferredName ?? '');
+  const [pronouns, setPronouns] = useState(me.pronouns ?? '');
   const [zone, setZone] = useState(me.zone);
+  const said = { preferredName: name.trim() || null, pronouns: pronouns.trim() || null };
   const here = deviceZone();
   const zones = useMemo(
     () => [...new Set([me.zone, here, ...Intl.supportedValuesOf('timeZone')])],
     [me.zone, here],
   );
   const save = useChange(
-    () => ask('/my-course/me', 'PUT', { zone, preferredName: name.trim() || null }),
+    () => ask('/my-course/me', 'PUT', { zone, ...said }),
     () => 'Kept.',
   );
-  const changed = zone !== me.zone || (name.trim() || null) !== me.preferredName;
+  const changed =
+    zone !== me.zone || said.preferredName !== me.preferredName || said.pronouns !== me.pronouns;
   return (
     <form
       onSubmit={(e) => {
@@ -37,6 +40,13 @@ export default function AboutMeForm({ me, close }: { me: MyCourse['me']; close: 
           autoFocus
           onChange={(e) => setName(e.currentTarget.value)}
           style={{ flex: '1 1 200px' }}
+        />
+        <TextInput
+          label="Pronouns, if you wish"
+          maxLength={30}
+          value={pronouns}
+          onChange={(e) => setPronouns(e.currentTarget.value)}
+          style={{ flex: '1 1 140px' }}
         />
         <ZoneSelect
           label="Your time zone"

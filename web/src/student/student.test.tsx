@@ -110,7 +110,7 @@ test('a name and a zone of one’s own are kept together', async () => {
   fireEvent.click(keep);
   await waitFor(() =>
     expect(sent('PUT')).toEqual([
-      ['/api/my-course/me', { zone: 'Atlantic/Azores', preferredName: 'Ana L.' }],
+      ['/api/my-course/me', { zone: 'Atlantic/Azores', preferredName: 'Ana L.', pronouns: null }],
     ]),
   );
   expect(await screen.findByRole('button', { name: 'Change' })).toBeTruthy();

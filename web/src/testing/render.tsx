@@ -180,6 +180,7 @@ export const myCourse = (more: Partial<MyCourse> = {}): MyCourse => ({
     member: 'ana',
     name: 'Ana Lanyon',
     preferredName: null,
+    pronouns: null,
     zone: 'Atlantic/Azores',
     role: 'student',
     quiet: [],

@@ -69,9 +69,10 @@ export const door = concern({
     letIn: {
       who: 'teaching',
       phase: 'any',
-      decide: (room, { member: by }, { members }) => {
+      decide: (room, { member: by }, { members, always }) => {
         const some = waiting(room, members);
-        return some.length ? [{ type: 'admitted', by, members: some }] : [];
+        if (!some.length) return [];
+        return [{ type: 'admitted', by, members: some, ...(always ? { always } : {}) }];
       },
     },
     turnAway: {
@@ -149,7 +150,8 @@ export const door = concern({
         admitted: [...new Set([...part.admitted, ...members])],
         out: outWithout(part, members),
       }),
-      log: ({ by, members }, nameOf) => `${nameOf(by)} let in ${listWords(members.map(nameOf))}.`,
+      log: ({ by, members, always }, nameOf) =>
+        `${nameOf(by)} ${always ? 'always lets' : 'let'} in ${listWords(members.map(nameOf))}.`,
     },
     turnedAway: {
       version: 1,
@@ -245,6 +247,7 @@ export function atDoor(room: RoomState, comer: Comer, now: number): 'in' | 'knoc
   // Whoever was in may come back: a lost line is no coming late.
   if (admitted.includes(member) || room.presence.people[member]) return 'in';
   if (locked) return refuse('locked');
+  if (comer.always) return 'in';
   const { times, kind } = room.bell;
   const startsAt = times && kind && !isStanding(kind) ? times.startsAt : Infinity;
   const entry = entryFor(rules, comer, startsAt, now);

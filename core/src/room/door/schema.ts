@@ -14,7 +14,8 @@ const Reason = z.string().trim().max(200, 'At most 200 characters.');
 export const doorCommands = {
   lock: message('lock', {}),
   unlock: message('unlock', {}),
-  letIn: message('letIn', { members: Members }),
+  /** `always`: from now on they walk straight into every session of the course. */
+  letIn: message('letIn', { members: Members, always: z.boolean().optional() }),
   turnAway: message('turnAway', { members: Members, word: Reason.default('') }),
   /** A word to all who wait at the door. */
   porchWord: message('porchWord', { text: Word }),
@@ -34,7 +35,7 @@ export const doorEvents = {
   }),
   /** They went away from the door. */
   knockEnded: message('knockEnded', { member: MemberId }),
-  admitted: message('admitted', { by: MemberId, members: Members }),
+  admitted: message('admitted', { by: MemberId, members: Members, always: z.literal(true).optional() }),
   turnedAway: message('turnedAway', { by: MemberId, members: Members, word: z.string() }),
   porchTold: message('porchTold', { by: MemberId, text: z.string() }),
   sentOut: message('sentOut', { by: MemberId, member: MemberId, back: Back, reason: z.string() }),

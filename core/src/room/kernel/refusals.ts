@@ -21,6 +21,8 @@ const SENTENCES = {
   'put-out': 'A teacher does not let you into this session.',
   'not-let-in': 'Nobody who comes this way is let into this session.',
   'teaches-here': 'Who teaches here is not put out.',
+  'name-taken': 'Somebody who teaches here is called that. Choose another name.',
+  'own-name': 'Whoever teaches is called as they say themselves.',
   taken: 'Somebody is presenting. You can present when they stop.',
   closed: 'This is closed.',
   'no-sense': 'This state makes no sense here.',

@@ -87,6 +87,7 @@ export const SAMPLES: readonly { version: number; body: { type: EventType } & Re
   { version: 1, body: { type: 'unlocked', by: 'maren' } },
   { version: 1, body: { type: 'knocked', member: 'ben', name: 'Ben Garrow', role: 'student' } },
   { version: 1, body: { type: 'pagesChanged', member: 'ana', pages: 2 } },
+  { version: 1, body: { type: 'renamed', by: 'maren', member: 'ana', name: 'Ana Lanyon' } },
   { version: 1, body: { type: 'calledIn', member: 'ana' } },
   { version: 1, body: { type: 'hungUp', member: 'ana' } },
   { version: 1, body: { type: 'knockEnded', member: 'ben' } },

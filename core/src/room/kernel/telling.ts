@@ -9,7 +9,8 @@ export type NameOf = (member: string) => string;
 export function namesIn(events: readonly StoredEvent[]): NameOf {
   const names = new Map<string, string>();
   for (const e of events)
-    if (e.type === 'entered' || e.type === 'known' || e.type === 'knocked') names.set(e.member, e.name);
+    if (e.type === 'entered' || e.type === 'known' || e.type === 'knocked' || e.type === 'renamed')
+      names.set(e.member, e.name);
   return (member) => names.get(member) ?? 'Somebody';
 }
 

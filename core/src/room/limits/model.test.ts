@@ -48,8 +48,13 @@ class Oracle {
 }
 
 const capability = fc.constantFrom(...SHOWN_CAPABILITIES);
-const state = fc.constantFrom<Permission>('closed', 'byHand', 'open');
-const some = fc.dictionary(capability, state, { maxKeys: 4 }) as fc.Arbitrary<SomeLimits>;
+/** A capability in a state that makes sense of it. */
+const said = fc.constantFrom(
+  ...SHOWN_CAPABILITIES.flatMap((c) => rowOf(c).states.map((s) => ({ capability: c, state: s }))),
+);
+const some = fc
+  .array(said, { maxLength: 4 })
+  .map((all): SomeLimits => Object.fromEntries(all.map((s) => [s.capability, s.state])));
 const place = fc.constantFrom('course' as const, 'series' as const, 'session' as const);
 const person = fc.constantFrom('ana', 'ben');
 const at = <T extends string>(type: T) => fc.record({ type: fc.constant(type) });
@@ -57,9 +62,9 @@ const act = fc.oneof(
   fc.record({ type: fc.constant('settings' as const), place, some }),
   fc.record({ type: fc.constant('sheet' as const), place, sheet: fc.constantFrom(...SHIPPED_SHEETS) }),
   fc.record({ type: fc.constant('cue' as const), some }),
-  fc.record({ type: fc.constant('live' as const), capability, state }),
+  said.map((s) => ({ type: 'live' as const, ...s })),
   fc.record({ type: fc.constant('lend' as const), capability }),
-  fc.record({ type: fc.constant('except' as const), person, capability, state }),
+  fc.tuple(person, said).map(([p, s]) => ({ type: 'except' as const, person: p, ...s })),
   fc.record({ type: fc.constant('unexcept' as const), person, capability }),
   fc.record({ type: fc.constant('floor' as const), person }),
   ...[at('giveBack' as const), at('hush' as const), at('lift' as const), at('takeFloor' as const)],

@@ -1,27 +1,51 @@
 import type { Way } from '../../door/index';
+import { sameName } from '../../roster/names';
+import { teaches } from '../../roster/role';
 import { concern, EVERYONE } from '../kernel/concern';
 import type { RoomEvent } from '../kernel/messages';
+import { refuse } from '../kernel/refusals';
 import { CLASS } from '../kernel/schema';
 import type { RoomState } from '../kernel/state';
+import { may } from '../may';
+import { refusalWords } from '../words';
 import type { Devices, Occupant, PresenceState } from './state';
 
 /** Who is in the room, and where in it. */
 export const presence = concern({
   name: 'presence',
   empty: { people: {} },
-  commands: {},
+  commands: {
+    rename: {
+      who: 'anyone',
+      phase: 'any',
+      decide: (room, actor, { member, name }) => {
+        const known = room.presence.people[member];
+        const taken = Object.values(room.presence.people).some(
+          (o) => o.member !== member && teaches(o.role) && sameName(o.name, name),
+        );
+        if (member !== actor.member && !teaches(actor.role)) return refuse('teachers-only');
+        if (member === actor.member && !may(room, actor, 'rename').allowed)
+          return refuse('closed', refusalWords(room, actor, 'rename'));
+        if (!known) return refuse('never-here');
+        if (teaches(known.role) && member !== actor.member) return refuse('own-name');
+        if (taken) return refuse('name-taken');
+        return known.name === name ? [] : [{ type: 'renamed', by: actor.member, member, name }];
+      },
+    },
+  },
   events: {
     entered: {
       version: 2,
       upcast: [(body) => ({ ...body, place: CLASS })],
       hears: () => EVERYONE,
-      evolve: (part, { member, name, role, place, grants, came }) => ({
+      evolve: (part, { member, name, role, place, grants, came, pronouns }) => ({
         people: {
           ...part.people,
           [member]: {
             ...{ member, name, role, place, present: true },
             ...(grants ? { grants } : {}),
             ...(came ? { came } : {}),
+            ...(pronouns ? { pronouns } : {}),
           },
         },
       }),
@@ -37,9 +61,19 @@ export const presence = concern({
     known: {
       version: 1,
       hears: () => EVERYONE,
-      evolve: (part, { member, name, role, grants }) =>
-        changed(part, member, ({ grants: _, ...o }) => ({ ...o, name, role, ...(grants ? { grants } : {}) })),
+      evolve: (part, { member, name, role, grants, pronouns }) =>
+        changed(part, member, ({ grants: _, pronouns: __, ...o }) => ({
+          ...{ ...o, name, role },
+          ...(grants ? { grants } : {}),
+          ...(pronouns ? { pronouns } : {}),
+        })),
       log: ({ name, role }) => `${name} is now ${role === 'student' ? 'a student' : role}, called ${name}.`,
+    },
+    renamed: {
+      version: 1,
+      hears: () => EVERYONE,
+      evolve: (part, { member, name }) => changed(part, member, (o) => ({ ...o, name })),
+      log: ({ by, name }, nameOf) => `${nameOf(by)} gave the name ${name}.`,
     },
     pagesChanged: {
       version: 1,
@@ -81,11 +115,15 @@ export const isHere = ({ presence: { people } }: Pick<RoomState, 'presence'>, me
   people[member]?.present ?? false;
 
 /** Somebody as the class list knows them. */
-export type Comer = Pick<Occupant, 'member' | 'name' | 'role' | 'grants' | 'came'> & { way?: Way };
+export type Comer = Pick<Occupant, 'member' | 'name' | 'role' | 'grants' | 'came' | 'pronouns'> & {
+  way?: Way;
+  /** A teacher said that they are always let in. */
+  always?: true;
+};
 
 /** What their coming leads to. A room without dates begins by itself with whoever comes first. */
 export function entering(room: RoomState, comer: Comer): RoomEvent[] {
-  const { way, ...who } = comer;
+  const { way, always: _, ...who } = comer;
   const events: RoomEvent[] = isHere(room, who.member)
     ? knowing(room, who)
     : [{ type: 'entered', ...who, place: CLASS }];
@@ -102,9 +140,18 @@ export function knowing({ presence: { people } }: RoomState, comer: Comer): Room
   const same =
     known.name === comer.name &&
     known.role === comer.role &&
+    known.pronouns === comer.pronouns &&
     JSON.stringify(known.grants ?? []) === JSON.stringify(comer.grants ?? []);
-  const { member, name, role, grants } = comer;
-  return same ? [] : [{ type: 'known', member, name, role, ...(grants ? { grants } : {}) }];
+  const { member, name, role, grants, pronouns } = comer;
+  return same
+    ? []
+    : [
+        {
+          ...{ type: 'known', member, name, role },
+          ...(grants ? { grants } : {}),
+          ...(pronouns ? { pronouns } : {}),
+        },
+      ];
 }
 
 const ONE_PAGE: Devices = { pages: 1, telephone: false };

@@ -1,10 +1,14 @@
 import { z } from 'zod';
 import { Capability } from '../../limits/schema';
 import { Came } from '../../door/index';
+import { PersonName } from '../../roster/names';
 import { Role } from '../../roster/role';
 import { MemberId, message, Place } from '../kernel/schema';
 
-export const presenceCommands = {};
+export const presenceCommands = {
+  /** What somebody is called in this course: a teacher corrects it, or they themselves where they may. */
+  rename: message('rename', { member: MemberId, name: PersonName }),
+};
 
 export const presenceEvents = {
   entered: message('entered', {
@@ -16,6 +20,7 @@ export const presenceEvents = {
     grants: z.array(Capability).optional(),
     /** They came by the class link. */
     came: Came.optional(),
+    pronouns: z.string().optional(),
   }),
   left: message('left', { member: MemberId }),
   /** Somebody in the room is called otherwise now, or is something else in the course. */
@@ -24,7 +29,9 @@ export const presenceEvents = {
     name: z.string(),
     role: Role,
     grants: z.array(Capability).optional(),
+    pronouns: z.string().optional(),
   }),
+  renamed: message('renamed', { by: MemberId, member: MemberId, name: z.string() }),
   /** Somebody in the room has so many pages open on it now. */
   pagesChanged: message('pagesChanged', { member: MemberId, pages: z.int().min(0) }),
   /** Somebody in the room is here by telephone as well, or no more. */

@@ -12,6 +12,8 @@ export interface Occupant {
   /** What a guest may do whatever the limits say; hush closes it like everything else. */
   grants?: Capability[];
   came?: Came;
+  /** As they gave them. */
+  pronouns?: string;
   /** By what they are here, where that is not one page. */
   devices?: Devices;
 }

@@ -13,6 +13,9 @@ export const comerOf = (member: MemberRow): Comer => ({
   name: member.name,
   role: member.role,
   ...(member.role === 'guest' && member.capabilities.length ? { grants: member.capabilities } : {}),
+  ...(member.came ? { came: member.came } : {}),
+  ...(member.pronouns ? { pronouns: member.pronouns } : {}),
+  ...(member.alwaysIn ? { always: true as const } : {}),
 });
 
 /**

@@ -259,7 +259,8 @@ export class Attendance {
   }
 }
 
-const NO_LONGER: Record<Credential['kind'], string> = {
+/** What somebody reads who may not stay. */
+export const NO_LONGER: Record<Credential['kind'], string> = {
   link: 'Your link is no longer good for this class.',
   account: 'You are not signed in as somebody of this class any more.',
   pin: 'Your PIN is no longer good for this class.',

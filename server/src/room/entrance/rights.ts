@@ -47,10 +47,11 @@ export async function standingNow(ctx: Context, people: readonly Standing[]): Pr
 /** What decides about rights, and what one is called: whether any of it differs. */
 export const isOther = (a: MemberRow, b: MemberRow): boolean => key(a) !== key(b);
 const key = (m: MemberRow) =>
-  JSON.stringify([m.role, m.name, m.group, m.scope, m.capabilities] satisfies [
+  JSON.stringify([m.role, m.name, m.group, m.scope, m.capabilities, m.pronouns] satisfies [
     Role,
     string,
     string | null,
     MemberScope | null,
     Capability[],
+    string | null,
   ]);

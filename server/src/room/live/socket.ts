@@ -12,6 +12,7 @@ import {
 } from '@nimble-bell/core/room';
 import { linkCode, principalOf, type Principal } from '../../accounts/principal';
 import type { Context } from '../../context';
+import { refuseTeachersName } from '../../roster/names';
 import { AppError, parse } from '../../errors';
 import type { MediaRelay } from '../../media/relay';
 import { Turns } from '../../turns';
@@ -86,6 +87,8 @@ export class RoomSocket {
     command: async (socket, { id, command }) => {
       const { room, member } = this.#visit(socket);
       this.#spend(member, command.type === 'draw' ? 'strokes' : 'commands');
+      if (command.type === 'rename')
+        await refuseTeachersName(this.ctx.db, member.courseId, command.name, command.member);
       const outcome = await room.command({ member: member.id, role: member.role }, command, id);
       if (!outcome.ok) throw new RoomRefusal(outcome.refusal);
       return { seq: outcome.seq };

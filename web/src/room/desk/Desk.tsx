@@ -11,7 +11,7 @@ import {
 import { useContext, useState, type ReactNode } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { Capability } from '@nimble-bell/core/api';
-import { isOn } from '@nimble-bell/core/room';
+import { isOn, speaksBy } from '@nimble-bell/core/room';
 import { LinkContext } from '../../app/api';
 import type { KeyId } from '../../keys/keys';
 import { useRefusal } from '../controls/useRefusal';
@@ -22,6 +22,7 @@ import classes from './desk.module.css';
 const select = ({ room, info: { me } }: Inside) => ({
   me: me.member,
   microphone: isOn(room, me.member, 'sound'),
+  telephone: speaksBy(room, me.member) === 'telephone',
   camera: isOn(room, me.member, 'camera'),
   presenting: isOn(room, me.member, 'screen'),
   handUp: room.floor.hands.some((h) => h.member === me.member),
@@ -30,18 +31,20 @@ const select = ({ room, info: { me } }: Inside) => ({
 /** A person's own controls. One that is closed says why, instead of doing nothing. */
 export function Desk() {
   const { send, sendWithDevice } = useRoom();
-  const { me, microphone, camera, presenting, handUp } = useInside(select);
+  const { me, microphone, telephone, camera, presenting, handUp } = useInside(select);
   const teaching = useTeaching();
   return (
     <div className={classes.desk} role="group" aria-label="Your desk">
       <DeskSwitch
         capability="speak"
         on={microphone}
-        label="Microphone"
+        label={telephone ? 'Telephone' : 'Microphone'}
         act="microphone"
         icon={microphone ? <IconMicrophone size={21} /> : <IconMicrophoneOff size={21} />}
         turn={(on) =>
-          on ? sendWithDevice('sound', { type: 'microphone', on }) : send({ type: 'microphone', on })
+          on && !telephone
+            ? sendWithDevice('sound', { type: 'microphone', on })
+            : send({ type: 'microphone', on })
         }
       />
       <DeskSwitch

@@ -2,7 +2,7 @@ import { Button, Text } from '@mantine/core';
 import type { Capability } from '@nimble-bell/core/api';
 import { memo, useMemo } from 'react';
 import { clockWords } from '@nimble-bell/core/calendar';
-import { PERMISSION_WORDS, rowOf, SHOWN_CAPABILITIES } from '@nimble-bell/core/limits';
+import { PERMISSION_WORDS, rowOf, IN_CLASS } from '@nimble-bell/core/limits';
 import { classLimit } from '@nimble-bell/core/room';
 import { Choice } from '../../ui/Choice';
 import { PermissionMark } from '../../ui/PermissionMark';
@@ -47,7 +47,7 @@ export function FloorPanel() {
       <AtTheDoor />
       <Hands />
       <h2 className={parts.heading}>Students may</h2>
-      {SHOWN_CAPABILITIES.map((c) => (
+      {IN_CLASS.map((c) => (
         <CapabilityRow key={c} capability={c} settable={live && !hushed} />
       ))}
       <OneQuestion />

@@ -1,5 +1,5 @@
 import type { Capability } from '@nimble-bell/core/api';
-import { PERMISSION_WORDS, SHOWN_CAPABILITIES } from '@nimble-bell/core/limits';
+import { PERMISSION_WORDS, IN_CLASS } from '@nimble-bell/core/limits';
 import { PermissionMark } from '../../ui/PermissionMark';
 import { Why } from '../controls/Why';
 import { useRefusal } from '../controls/useRefusal';
@@ -17,7 +17,7 @@ export function Statements() {
       <h2 className={parts.heading}>You may</h2>
       {mine && <p className={classes.yourFloor}>You have the floor.</p>}
       <ul className={classes.statements}>
-        {SHOWN_CAPABILITIES.map((c) => (
+        {IN_CLASS.map((c) => (
           <Statement key={c} capability={c} />
         ))}
       </ul>

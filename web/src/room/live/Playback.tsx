@@ -1,5 +1,6 @@
 import { useEffect, useRef, useSyncExternalStore, type RefObject } from 'react';
-import { useRoom } from './useRoom';
+import { speaksBy } from '@nimble-bell/core/room';
+import { useInside, useRoom, type Inside } from './useRoom';
 
 /** Plays one track in a media element for as long as both are there. */
 function useTrack<E extends HTMLMediaElement>(track: MediaStreamTrack): RefObject<E | null> {
@@ -28,9 +29,14 @@ function Voice({ track }: { track: MediaStreamTrack }) {
   return <audio ref={useTrack<HTMLAudioElement>(track)} autoPlay />;
 }
 
+const ownTelephone = ({ room, info }: Inside) => speaksBy(room, info.me.member) === 'telephone';
+
 /** Everyone's sound, heard and not seen. */
 export function Voices() {
   const { call } = useRoom();
+  const byTelephone = useInside(ownTelephone);
   const tracks = useSyncExternalStore(call.subscribe, call.tracks);
+  // Whoever has called in hears the class there: twice is an echo.
+  if (byTelephone) return null;
   return tracks.filter((t) => t.kind === 'sound').map((t) => <Voice key={t.member} track={t.track} />);
 }

@@ -1,9 +1,9 @@
 import { Menu } from '@mantine/core';
-import { IconHandStop, IconMicrophone } from '@tabler/icons-react';
+import { IconHandStop, IconMicrophone, IconPhone } from '@tabler/icons-react';
 import { lazy, memo, Suspense, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
 import type { Capability, Role, RoomInfo } from '@nimble-bell/core/api';
 import { exceptionWords } from '@nimble-bell/core/limits';
-import { isHere, isOn, type RoomState } from '@nimble-bell/core/room';
+import { devicesOf, isHere, isOn, may, type RoomState } from '@nimble-bell/core/room';
 import { teaches } from '@nimble-bell/core/roster';
 import { Picture } from '../live/Playback';
 import { useInside, useMe, useRoom, useTeaching, type Inside } from '../live/useRoom';
@@ -12,6 +12,7 @@ import classes from './seats.module.css';
 
 // Seldom asked for, and only by those who teach.
 const PutOut = lazy(() => import('../door/PutOut'));
+const Rename = lazy(() => import('./Rename'));
 
 interface SeatProps {
   member: string;
@@ -39,6 +40,10 @@ const selectSeat =
     const here = isHere(room, member);
     return {
       here,
+      telephone: here && devicesOf(room, member).telephone,
+      pages: devicesOf(room, member).pages,
+      pronouns: room.presence.people[member]?.pronouns ?? '',
+      renames: may(room, info.me, 'rename').allowed,
       microphone: here && isOn(room, member, 'sound'),
       camera: here && isOn(room, member, 'camera'),
       hand: room.floor.hands.some((h) => h.member === member),
@@ -62,6 +67,9 @@ export const Seat = memo(function Seat({ member, name, role, speaking }: SeatPro
   const { here, microphone, hand, floor } = shown;
   const words = [
     here ? 'here' : 'absent',
+    shown.pronouns,
+    shown.telephone && 'by telephone',
+    shown.pages > 1 && `on ${shown.pages} pages`,
     microphone && 'microphone on',
     speaks && 'speaking',
     hand && 'hand up',
@@ -74,9 +82,11 @@ export const Seat = memo(function Seat({ member, name, role, speaking }: SeatPro
       <span className={classes.seatName}>
         {me ? 'You' : name}
         {role !== 'student' && !me && <em> {role}</em>}
+        {shown.pronouns && <em> {shown.pronouns}</em>}
       </span>
       <span className={classes.seatMarks} aria-hidden>
         {shown.excepted && <ExceptedMark />}
+        {shown.telephone && <IconPhone size={15} data-mark="telephone" />}
         {floor && <FloorMark />}
         {speaks && <SpeaksMark />}
         {hand && <IconHandStop size={15} />}
@@ -94,26 +104,29 @@ export const Seat = memo(function Seat({ member, name, role, speaking }: SeatPro
     title: `${name}: ${words.join(', ')}`,
     'aria-label': `${name}, ${words.join(', ')}`,
   };
-  if (!teaching || !here || me || role !== 'student')
+  const works = here && (me ? shown.renames : teaching && !teaches(role));
+  if (!works)
     return (
       <div role="img" {...shared}>
         {face}
       </div>
     );
-  return <Worked {...{ member, name, shown, shared, face }} />;
+  return <Worked {...{ member, name, me, shown, shared, face }} />;
 });
 
 interface WorkedProps {
   member: string;
   name: string;
+  me: boolean;
   shown: Shown;
   shared: object;
   face: ReactNode;
 }
 
-/** A seat that whoever teaches can do something with. */
-function Worked({ member, name, shown, shared, face }: WorkedProps) {
-  const [putting, setPutting] = useState(false);
+/** A seat that one can do something with: whoever teaches with others', and everybody with the name of their own. */
+function Worked({ member, name, me, shown, shared, face }: WorkedProps) {
+  const [asked, setAsked] = useState<'putOut' | 'rename' | null>(null);
+  const close = () => setAsked(null);
   return (
     <>
       <Menu position="top" withArrow>
@@ -122,11 +135,21 @@ function Worked({ member, name, shown, shared, face }: WorkedProps) {
             {face}
           </button>
         </Menu.Target>
-        <SeatMenu member={member} name={name} shown={shown} putOut={() => setPutting(true)} />
+        <Menu.Dropdown>
+          {!me && <SeatMenu member={member} name={name} shown={shown} />}
+          <Menu.Item onClick={() => setAsked('rename')}>
+            {me ? 'Change your name …' : 'Correct the name …'}
+          </Menu.Item>
+          {!me && <Menu.Item onClick={() => setAsked('putOut')}>Put out …</Menu.Item>}
+        </Menu.Dropdown>
       </Menu>
-      {putting && (
+      {asked && (
         <Suspense>
-          <PutOut member={member} name={name} close={() => setPutting(false)} />
+          {asked === 'putOut' ? (
+            <PutOut member={member} name={name} close={close} />
+          ) : (
+            <Rename member={member} name={name} close={close} />
+          )}
         </Suspense>
       )}
     </>
@@ -156,13 +179,12 @@ interface SeatMenuProps {
   member: string;
   name: string;
   shown: Shown;
-  putOut: () => void;
 }
 
-function SeatMenu({ member, name, shown, putOut }: SeatMenuProps) {
+function SeatMenu({ member, name, shown }: SeatMenuProps) {
   const { send } = useRoom();
   return (
-    <Menu.Dropdown>
+    <>
       <Menu.Label>
         {name}
         {shown.excepted && `: ${shown.excepted}`}
@@ -182,7 +204,6 @@ function SeatMenu({ member, name, shown, putOut }: SeatMenuProps) {
         <Menu.Item onClick={() => void send({ type: 'lowerHand', member })}>Lower the hand</Menu.Item>
       )}
       <Menu.Divider />
-      <Menu.Item onClick={putOut}>Put out …</Menu.Item>
-    </Menu.Dropdown>
+    </>
   );
 }

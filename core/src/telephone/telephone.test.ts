@@ -1,0 +1,92 @@
+import { courseLimits, entry, maren, opening, TestRoom } from '../testing/index';
+import { arriving, devicesOf, isOn, logOf, sends, speaksBy, type Comer } from '../room/index';
+import { keyed, LINE_WORDS, mayNow, pressed, toldOf, whoSpeaks, type TelephoneKey } from './index';
+
+const ANA: Comer = { member: 'ana', name: 'Ana Lanyon', role: 'student' };
+const ana = { member: 'ana', role: 'student' as const };
+
+/** A class with Ana on the telephone, who hears what she is told and presses keys. */
+function called() {
+  const room = new TestRoom().happen(
+    opening([courseLimits({ speak: 'byHand' })]),
+    entry('maren', 'Maren Oduya', 'teacher'),
+  );
+  room.do(maren, { type: 'ringIn' });
+  room.happen(...arriving(room.state, { ...ANA, way: 'telephone' }, room.now));
+  let heard = room.events.length;
+  const told = () => {
+    const fresh = room.events.slice(heard);
+    heard = room.events.length;
+    return fresh.flatMap((e) => toldOf(e, room.state, ana) ?? []);
+  };
+  const press = (key: TelephoneKey) => {
+    const act = pressed(room.state, ana, key);
+    if (!act) return null;
+    if ('say' in act) return act.say;
+    const outcome = room.do(ana, act.command);
+    return outcome.ok ? told().join(' ') : outcome.refusal.message;
+  };
+  return { room, told, press };
+}
+
+test('a PIN is eight digits; star begins again, more than eight are none of it', () => {
+  const typed = (keys: string) => [...keys].reduce((pin, key) => keyed(pin, key as TelephoneKey), '');
+  expect(typed('12*3456#78901')).toBe('34567890');
+});
+
+test('hand and microphone go by keys, as the limits say, and each is answered', () => {
+  const { room, press, told } = called();
+  expect(press('1')).toBe('Your hand is raised.');
+  expect(press('1')).toBe('Your hand is lowered.');
+  expect(press('2')).toContain('Speaking is by hand');
+  expect(mayNow(room.state, ana)).toContain('You may not speak now.');
+  room.do(maren, { type: 'giveFloor', member: 'ana' });
+  expect(told()).toEqual(['You have the floor. Two switches your microphone on.']);
+  expect(press('2')).toBe('Your microphone is on.');
+  expect(press('3')).toBe('You may speak. Your microphone is on.');
+  expect(press('4')).toBe('The floor has you. The microphone is on of you.');
+  room.do(maren, { type: 'mute', member: 'ana' });
+  expect(told()).toEqual(['Maren Oduya has turned your microphone off.']);
+  room.do(maren, { type: 'askOn', member: 'ana' });
+  expect(told()).toEqual(['Maren Oduya asks you to switch your microphone on. Press two.']);
+  expect(press('0')).toBe(LINE_WORDS.keys);
+  expect(press('7')).toBeNull();
+});
+
+test('a caller is told what touches speaking and what is for them, not the rest', () => {
+  const { room, told } = called();
+  room.happen(entry('ben', 'Ben Garrow', 'student'));
+  room.do(maren, { type: 'setLimit', capability: 'draw', state: 'open' });
+  room.do({ member: 'ben', role: 'student' }, { type: 'raiseHand' });
+  room.do(maren, { type: 'say', addressee: { to: 'class' }, text: 'Page 12.' });
+  room.do(maren, { type: 'say', addressee: { to: 'member', member: 'ben' }, text: 'You next.' });
+  expect(told()).toEqual([]);
+  room.do(maren, { type: 'setLimit', capability: 'speak', state: 'open' });
+  room.do(maren, { type: 'say', addressee: { to: 'member', member: 'ana' }, text: 'You next.' });
+  room.do(maren, { type: 'hush' });
+  expect(told()).toEqual([
+    'Speaking is now open.',
+    'Maren Oduya writes to you: You next.',
+    'Maren Oduya has hushed the room. Everything is closed for a moment.',
+  ]);
+  expect(whoSpeaks(room.state, 'ana')).toBe('No microphone is on.');
+});
+
+test('a page and a telephone are one seat; sound goes by the telephone, and opens anew by one’s own act', () => {
+  const { room } = called();
+  expect(devicesOf(room.state, 'ana')).toEqual({ pages: 0, telephone: true });
+  room.do(maren, { type: 'setLimit', capability: 'speak', state: 'open' });
+  room.do(ana, { type: 'microphone', on: true });
+  room.happen({ type: 'pagesChanged', member: 'ana', pages: 1 });
+  expect([sends(room.state, 'ana', 'sound'), speaksBy(room.state, 'ana')]).toEqual([true, 'telephone']);
+  room.happen({ type: 'hungUp', member: 'ana' });
+  expect([isOn(room.state, 'ana', 'sound'), speaksBy(room.state, 'ana')]).toEqual([false, 'page']);
+  room.do(ana, { type: 'microphone', on: true });
+  room.happen(...arriving(room.state, { ...ANA, way: 'telephone' }, room.now));
+  expect(devicesOf(room.state, 'ana')).toEqual({ pages: 1, telephone: true });
+  expect(isOn(room.state, 'ana', 'sound')).toBe(false);
+  room.happen({ type: 'left', member: 'ana' });
+  room.happen(...arriving(room.state, ANA, room.now));
+  expect(devicesOf(room.state, 'ana')).toEqual({ pages: 1, telephone: false });
+  expect(logOf(room.events).map((l) => l.text)).toContain('Ana Lanyon hung up.');
+});
