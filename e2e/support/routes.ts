@@ -40,6 +40,7 @@ export const routesOf = ({ id, session, students }: MadeCourse): Route[] => {
     teacher('Files and links', `${course}/invite/files`),
     teacher('Letters', `${course}/invite/letters`),
     teacher('Limits', `${course}/limits`),
+    teacher('The door', `${course}/limits/door`),
     teacher('Limits of the term', `${course}/limits/term`),
     teacher('Run sheets', `${course}/limits/run-sheets`),
     teacher('Exceptions', `${course}/limits/exceptions`),

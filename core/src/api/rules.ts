@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { DoorAtInput } from '../door/schema';
 import { SHOWN_CAPABILITIES } from '../limits/capabilities';
 import { Capability, Permission, SomeLimits } from '../limits/schema';
 import type { RuleSheet } from '../limits/sheets';
@@ -43,6 +44,7 @@ export const RulesInput = z.object({
   sheet: Id.nullable().optional(),
   limits: z.partialRecord(Capability, Permission.nullable()).optional(),
   segments: z.array(SegmentInput).max(50, 'At most 50 segments.').nullable().optional(),
+  door: DoorAtInput.optional(),
 });
 export type RulesInput = z.infer<typeof RulesInput>;
 
@@ -79,6 +81,7 @@ export interface RulesPlace {
   /** What is said here otherwise than the sheet. */
   differ: Capability[];
   limits: Settings['limits'];
+  door: Settings['door'];
   /** Null where the wider place's holds. */
   segments: Segment[] | null;
 }

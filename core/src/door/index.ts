@@ -1,11 +1,12 @@
 import { z } from 'zod';
 import type { SeriesKind } from '../calendar/seriesKind';
 import { teaches, type Role } from '../roster/role';
-import { instantWords, zoneWords } from '../calendar/words';
+import { clockWords, instantWords, zoneWords } from '../calendar/words';
 import type { Instant } from '../calendar/zone';
 import { ENTRIES, inForce, type DoorValues, type Entry, type Layer } from '../settings/index';
 
-export { DoorInput } from './schema';
+export { DoorInput, DoorAtInput } from './schema';
+export { DOOR_ROWS, doorRuleWords, type DoorRow } from './words';
 
 /** The door's rules in force. */
 export type DoorRules = z.infer<typeof DoorValues>;
@@ -21,6 +22,10 @@ export const COLLEGE_DOOR: DoorRules = {
   aloneMinutes: 10,
   lateMinutes: 15,
   late: 'straight',
+  cameras: 'choice',
+  arrivalsFor: 'nobody',
+  arrivalsBy: 'line',
+  missingMinutes: 5,
 };
 
 /**
@@ -41,6 +46,10 @@ export function doorRules(layers: readonly Layer[], kind: SeriesKind = 'class'):
     aloneMinutes: said('aloneMinutes'),
     lateMinutes: said('lateMinutes'),
     late: said('late'),
+    cameras: said('cameras'),
+    arrivalsFor: said('arrivalsFor'),
+    arrivalsBy: said('arrivalsBy'),
+    missingMinutes: said('missingMinutes'),
     teacherFirst:
       inForce(own, 'door', 'teacherFirst')?.value ?? (kind !== 'open' && COLLEGE_DOOR.teacherFirst),
   };
@@ -53,12 +62,14 @@ export interface DoorSession {
   lingerMinutes: number;
   /** A room without dates, open all term; or one in which a teacher records alone. */
   kind?: SeriesKind;
+  /** When the others who teach were told that nobody has rung in. */
+  missedAt?: Instant | null;
 }
 
 export type DoorState =
   | { open: true }
   | { open: false; because: 'early'; opensAt: Instant }
-  | { open: false; because: 'teacher' }
+  | { open: false; because: 'teacher'; toldAt?: Instant }
   | { open: false; because: 'over' }
   | { open: false; because: 'cancelled' };
 
@@ -76,7 +87,11 @@ export function doorFor(session: DoorSession, rules: DoorRules, role: Role, now:
   const minutes = teaches(role) ? SET_UP_MINUTES : rules.opensMinutesBefore;
   const opensAt = session.startsAt - minutes * MINUTE;
   if (now < opensAt) return { open: false, because: 'early', opensAt };
-  if (!teaches(role) && rules.teacherFirst) return { open: false, because: 'teacher' };
+  if (!teaches(role) && rules.teacherFirst) {
+    // What was told before it was moved was told of another time.
+    const told = session.missedAt && session.missedAt >= session.startsAt ? { toldAt: session.missedAt } : {};
+    return { open: false, because: 'teacher', ...told };
+  }
   return { open: true };
 }
 
@@ -121,6 +136,9 @@ export function entryFor(rules: DoorRules, who: AtDoor, startsAt: Instant, now: 
 export function doorWords(door: Exclude<DoorState, { open: true }>, zone: string): string {
   if (door.because === 'cancelled') return 'This session is cancelled.';
   if (door.because === 'over') return 'This class is over. The link opens again for the next one.';
-  if (door.because === 'teacher') return 'The door opens when your teacher rings in.';
+  if (door.because === 'teacher') {
+    const told = door.toldAt ? ` The others who teach were told at ${clockWords(door.toldAt, zone)}.` : '';
+    return `The door opens when your teacher rings in.${told}`;
+  }
   return `The door opens ${instantWords(door.opensAt, zone)}, ${zoneWords(zone)} time.`;
 }

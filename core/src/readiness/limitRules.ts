@@ -294,7 +294,7 @@ const doorOverClass: Rule = {
           {
             series: found.series.id,
             text: `The door of ${found.series.title} on ${dateWords(found.date)} opens while ${all[at - 1]!.series.title} is still on.`,
-            fix: go('Look at the door', 'limits'),
+            fix: go('Look at the door', 'limits/door'),
           },
         ]
       : [];

@@ -43,6 +43,13 @@ export const DoorValues = z.object({
   lateMinutes: z.int('Give whole minutes.').min(0).max(240, 'At most 240 minutes.'),
   /** How who is late comes in, where that is stricter. */
   late: Entry,
+  /** Whether students may come with their camera on. Microphones are always off. */
+  cameras: z.enum(['off', 'choice']),
+  /** Who is told of everybody who comes and goes, and how. */
+  arrivalsFor: z.enum(['nobody', 'teachers', 'everyone']),
+  arrivalsBy: z.enum(['line', 'bell']),
+  /** Where nobody has rung in so many minutes after the start, the others who teach are told; 0: nobody is. */
+  missingMinutes: z.int('Give whole minutes.').min(0).max(60, 'At most 60 minutes.'),
 });
 const { shape: DOOR } = DoorValues;
 
@@ -58,6 +65,10 @@ const DoorSettings = z
     aloneMinutes: set(DOOR.aloneMinutes),
     lateMinutes: set(DOOR.lateMinutes),
     late: set(DOOR.late),
+    cameras: set(DOOR.cameras),
+    arrivalsFor: set(DOOR.arrivalsFor),
+    arrivalsBy: set(DOOR.arrivalsBy),
+    missingMinutes: set(DOOR.missingMinutes),
   })
   .partial();
 

@@ -90,9 +90,12 @@ function ruleRoutes(router: Router, ctx: Context) {
   });
 
   router.put('/courses/:course/door', async (req, res) => {
-    const { courseId, id } = await asked(ctx, req, 'plan');
+    const member = await asked(ctx, req, 'plan');
     const door = parse(DoorInput, req.body);
-    await transaction(ctx.db, (db) => setCourseRules(db, courseId, { door }, id, ctx.now()));
+    await transaction(ctx.db, async (db) => {
+      const course = await takeTurn(db, member.courseId);
+      await setRules(db, course, member, { at: { layer: 'course' }, door }, ctx.now());
+    });
     res.json({});
   });
 

@@ -159,7 +159,7 @@ const COLUMNS = `s.id, s.series_id AS seriesId, r.title AS seriesTitle, s.number
                  COALESCE(s.listed, r.listed) AS listed`;
 const SESSION = `SELECT ${COLUMNS} FROM sessions s JOIN series r ON r.id = s.series_id`;
 /** The same with what course, series and session say, as text: the driver would read each of them for every row. */
-const LAYERED = `SELECT ${COLUMNS}, CAST(c.settings AS CHAR) AS ofCourse, CAST(r.settings AS CHAR) AS ofSeries,
+const LAYERED = `SELECT ${COLUMNS}, s.missed_at AS missedAt, CAST(c.settings AS CHAR) AS ofCourse, CAST(r.settings AS CHAR) AS ofSeries,
                         CAST(s.settings AS CHAR) AS ofSession
                    FROM sessions s JOIN series r ON r.id = s.series_id JOIN courses c ON c.id = s.course_id`;
 
@@ -173,6 +173,8 @@ export interface SessionRow extends SessionInfo {
 /** A session with what course, series and itself say of limits, door and recording. */
 export interface LayeredSession extends SessionRow {
   layers: Layer[];
+  /** When those who teach were told that nobody has rung in. */
+  missedAt: number | null;
 }
 
 interface RawSession extends Omit<SessionRow, 'minutes' | 'own' | 'record' | 'published' | 'listed'> {
@@ -185,6 +187,7 @@ interface RawLayered extends RawSession {
   ofCourse: string;
   ofSeries: string;
   ofSession: string;
+  missedAt: number | null;
 }
 
 /** In the row itself: a college's calendar reads thousands. */
@@ -199,12 +202,16 @@ const readSession = (row: RawSession): SessionRow =>
 
 const readLayered = ({ ofCourse, ofSeries, ofSession, ...row }: RawLayered): LayeredSession => {
   const layers = layersFrom({ course: ofCourse, series: ofSeries, session: ofSession, record: row.record });
-  return { ...readSession(row), layers };
+  return { ...readSession(row), layers, missedAt: row.missedAt };
 };
 
 /** A session as pages are told of it. */
-export const bare = ({ courseId, layers, ...session }: SessionRow & { layers?: Layer[] }): SessionInfo =>
-  session;
+export const bare = ({
+  courseId,
+  layers,
+  missedAt,
+  ...session
+}: SessionRow & Partial<LayeredSession>): SessionInfo => session;
 
 const OF_COURSES = `WHERE s.course_id IN (?) AND NOT ${STANDING} ORDER BY s.starts_at, r.title`;
 
@@ -229,6 +236,26 @@ export async function sessionById(db: Db, id: string): Promise<LayeredSession | 
   const row = await one<RawLayered>(db, `${LAYERED} WHERE s.id = ?`, [id]);
   return row && readLayered(row);
 }
+
+/** Published classes that were to begin in a stretch of time, and have not; of which nobody was told. */
+export const notBegun = (db: Db, from: number, to: number) =>
+  rows<{ id: string }>(
+    db,
+    `SELECT s.id FROM sessions s JOIN series r ON r.id = s.series_id
+      WHERE s.state IN ('planned', 'moved') AND s.starts_at > ? AND s.starts_at <= ? AND COALESCE(s.missed_at, 0) < s.starts_at
+        AND r.published_at IS NOT NULL AND r.kind NOT IN ('open', 'capture')`,
+    [from, to],
+  );
+
+/** Notes that those who teach are told now; gives whether it was so, and nobody had noted it. */
+export const noteMissed = async (db: Db, id: string, now: number): Promise<boolean> =>
+  (
+    await run(
+      db,
+      "UPDATE sessions SET missed_at = ? WHERE id = ? AND COALESCE(missed_at, 0) < starts_at AND state IN ('planned', 'moved')",
+      [now, id],
+    )
+  ).affectedRows > 0;
 
 export const addMember = (
   db: Db,

@@ -218,6 +218,20 @@ function aboutSession(w: Writing): Composed {
   return w.finish(subject, [w.dear, paragraph(words), w.button, ...w.calling]);
 }
 
+/** To those who teach, of a session that nobody has begun. */
+function nobodyThere(w: Writing): Composed {
+  const session = sessionOf(w.desk, w.member, w.order);
+  if (!session || session.state === 'live' || session.state === 'held') return NONE;
+  const title = titleOf(session);
+  const words = `${title} was to begin ${instantWords(session.startsAt, w.member.zone)}, ${zoneWords(w.member.zone)} time, and nobody has rung in. Students may be waiting: whoever of you can, come in and ring in.`;
+  const button: Block = {
+    kind: 'button',
+    label: 'Go to the room',
+    url: `${w.desk.origin}/room/${session.id}`,
+  };
+  return w.finish(`${w.course.code} ${title}: nobody has rung in`, [w.dear, paragraph(words), button]);
+}
+
 function notice(w: Writing): Composed {
   const found = w.desk.notices.get(String(w.order.about.notice))?.(w.member);
   if (!found) return NONE;
@@ -232,6 +246,7 @@ const WRITERS: Record<LetterTopic, (w: Writing) => Composed> = {
   link: newLink,
   reminder: aboutSession,
   nudge: aboutSession,
+  missing: nobodyThere,
   notice,
   recording: () => NONE,
 };

@@ -1,6 +1,14 @@
 import type { LetterTopic } from '@nimble-bell/core/api';
 import type { Context } from '../context';
-import { courseById, sessionsOfCourse, type CourseRow } from '../courses/store';
+import { doorRules } from '@nimble-bell/core/door';
+import {
+  courseById,
+  noteMissed,
+  notBegun,
+  sessionById,
+  sessionsOfCourse,
+  type CourseRow,
+} from '../courses/store';
 import { transaction, type Db } from '../db/pool';
 import { isFor, targetOf } from '@nimble-bell/core/roster';
 import { queueLetters } from './queue';
@@ -19,6 +27,7 @@ export function keepTime(ctx: Context): NodeJS.Timeout {
 
 export async function writeAllDue(ctx: Context): Promise<number> {
   const now = ctx.now();
+  for (const { id } of await notBegun(ctx.db, now - LATEST_MS, now)) await tellMissing(ctx, id, now);
   const due = await coursesWithTimed(ctx.db, now, now + 14 * 24 * 60 * MINUTE);
   let queued = 0;
   for (const { id } of due) queued += await writeDue(ctx, id, now);
@@ -76,5 +85,29 @@ async function writeDue(ctx: Context, courseId: string, now: number): Promise<nu
         });
       }
     return queued;
+  });
+}
+
+/** Of a class that was to begin longer ago nobody is told any more, ms. */
+const LATEST_MS = 60 * MINUTE;
+
+/** Where nobody has rung in for as long as the door's rules say, those who teach are told, once. */
+async function tellMissing(ctx: Context, id: string, now: number) {
+  const session = await sessionById(ctx.db, id);
+  const { missingMinutes } = doorRules(session?.layers ?? []);
+  if (!session || !missingMinutes || now < session.startsAt + missingMinutes * MINUTE) return;
+  await transaction(ctx.db, async (db) => {
+    if (!(await noteMissed(db, id, now))) return;
+    const teaching = await membersWhere(db, "m.course_id = ? AND m.role IN ('teacher', 'assistant')", [
+      session.courseId,
+    ]);
+    await queueLetters(db, {
+      courseId: session.courseId,
+      topic: 'missing',
+      cause: `${id}-${session.startsAt}`,
+      members: teaching.filter((m) => isFor(targetOf(session), m)).map((m) => m.id),
+      dueAt: now,
+      about: { session: id, startsAt: session.startsAt },
+    });
   });
 }

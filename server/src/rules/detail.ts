@@ -14,6 +14,7 @@ function placeOf(settings: Settings, sheets: readonly RuleSheet[]): RulesPlace {
     sheet: known ? sheet : null,
     differ: known ? deviations(settings, known) : [],
     limits: settings.limits,
+    door: settings.door,
     segments: settings.runSheet.segments?.value ?? null,
   };
 }
@@ -23,7 +24,9 @@ export async function rulesDetail(ctx: Context, { courseId, personId }: MemberRo
   const places = await everyPlaceOf(ctx.db, courseId);
   const exceptions = await exceptionsOf(ctx.db, courseId, ctx.now());
   const sheets = await sheetsFor(ctx.db, personId, sheetsUsed(places));
-  const setters = places.flatMap(({ settings }) => Object.values(settings.limits).map((v) => v.by));
+  const setters = places.flatMap(({ settings: { limits, door } }) =>
+    [...Object.values(limits), ...Object.values(door)].map((v) => v?.by ?? null),
+  );
   const people = [...setters, ...exceptions.flatMap((e) => [e.member, e.by])];
   const names = await namesOf(ctx.db, [...new Set(people.filter((id) => id !== null))]);
   const { entry } = (await rulesWayBack(ctx.db, courseId)).way;

@@ -1,4 +1,5 @@
 import type { RulesInput } from '@nimble-bell/core/api';
+import { doorRuleWords, type DoorRules } from '@nimble-bell/core/door';
 import { countWords, instantWords, listWords } from '@nimble-bell/core/calendar';
 import {
   limitWords,
@@ -83,6 +84,10 @@ function settled(settings: Settings, { input, sheets, by, at }: Setting): Settin
     );
     next = withValues(next, 'limits', limits, by, at);
   }
+  if (input.door) {
+    const door = Object.fromEntries(Object.entries(input.door).map(([key, v]) => [key, v ?? undefined]));
+    next = withValues(next, 'door', door, by, at);
+  }
   if (input.segments !== undefined) {
     const segments = input.segments?.map((s): Segment => ({
       ...s,
@@ -95,7 +100,7 @@ function settled(settings: Settings, { input, sheets, by, at }: Setting): Settin
 
 const LAYER_OF: Record<PlaceLayer, string> = { course: 'the course', series: 'series', session: 'session' };
 
-function whatWords({ sheet, limits, segments }: RulesInput, sheets: readonly RuleSheet[]): string[] {
+function whatWords({ sheet, limits, segments, door }: RulesInput, sheets: readonly RuleSheet[]): string[] {
   const said: string[] = [];
   if (sheet) said.push(`rule sheet ${sheetOf(sheets, sheet).name}`);
   if (sheet === null) said.push('no rule sheet');
@@ -105,6 +110,8 @@ function whatWords({ sheet, limits, segments }: RulesInput, sheets: readonly Rul
         ? limitWords(c as Capability, state)
         : `${rowOf(c as Capability).label.toLowerCase()} as the wider place`,
     );
+  for (const [key, value] of Object.entries(door ?? {}) as [keyof DoorRules, never][])
+    said.push(value === null ? 'the door as the wider place' : doorRuleWords(key, value));
   if (segments) said.push(`a run sheet of ${countWords(segments.length, 'segment')}`);
   if (segments === null) said.push('no run sheet of its own');
   return said;

@@ -67,6 +67,7 @@ const invite: Place[] = [
 
 const limits: Place[] = [
   { title: 'Limits', page: () => import('../limits/LimitsPage').then((m) => m.LimitsPage) },
+  { path: 'door', title: 'The door', page: () => import('../limits/DoorPage').then((m) => m.DoorPage) },
   {
     path: 'term',
     title: 'Limits of the term',

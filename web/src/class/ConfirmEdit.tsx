@@ -14,6 +14,7 @@ const TOPIC_WORDS: Record<LetterTopic, string> = {
   link: 'their new link',
   reminder: 'a reminder',
   nudge: 'a nudge',
+  missing: 'that nobody has rung in',
   notice: 'a notice',
   recording: 'word of a recording',
 };

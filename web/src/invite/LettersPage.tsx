@@ -34,6 +34,7 @@ const TOPIC_WORDS: Record<LetterTopic, string> = {
   link: 'New link',
   reminder: 'Reminder',
   nudge: 'Nudge',
+  missing: 'Nobody has rung in',
   notice: 'Notice',
   recording: 'Recording',
 };

@@ -12,7 +12,6 @@ import {
 import { useAsk } from '../app/api';
 import { useThisCourse } from '../app/course';
 import { useChange } from '../app/queries';
-import { DoorPanel } from './DoorPanel';
 import { useKeeping, useKept, type Kept } from '../plan/useKeptDraft';
 import { Panel, Scrolls } from '../ui/Panel';
 import { PermissionMark } from '../ui/PermissionMark';
@@ -85,7 +84,6 @@ function LimitsForm({ kept }: { kept: Kept<Limits> | null }) {
           />
         )}
       </Panel>
-      <DoorPanel />
     </Stack>
   );
 }

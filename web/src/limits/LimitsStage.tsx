@@ -5,7 +5,8 @@ import { Parts } from '../ui/Parts';
 import { useRules, useUndoRules } from './useRules';
 
 const PARTS: [string, string][] = [
-  ['', 'Course and door'],
+  ['', 'Course'],
+  ['door', 'Door'],
   ['term', 'Term'],
   ['run-sheets', 'Run sheets'],
   ['exceptions', 'Exceptions'],

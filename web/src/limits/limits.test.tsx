@@ -1,13 +1,13 @@
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import { answerRequests, asked } from '../testing/answers';
 import { inCourse } from '../testing/render';
+import { DoorPage } from './DoorPage';
 import { LimitsPage } from './LimitsPage';
 
 test('the limits page proves what is in force and saves all of it at once', async () => {
   answerRequests({
     'PUT /api/courses/course/limits': {},
     '/api/drafts?key=limits%2Fcourse': { draft: null },
-    '/api/drafts?key=door%2Fcourse': { draft: null },
   });
   inCourse({ limitsSet: { by: 'Maren Oduya', at: Date.UTC(2026, 9, 6, 21, 30) } }, <LimitsPage />);
   expect(await screen.findByText('Set by Maren Oduya, Tue 6 Oct, 18:30')).toBeTruthy();
@@ -25,7 +25,6 @@ test('the limits page proves what is in force and saves all of it at once', asyn
 test('what was chosen and not saved is there again, and said not to be in force', async () => {
   answerRequests({
     '/api/drafts?key=limits%2Fcourse': { draft: { body: { speak: 'closed' }, at: 0 } },
-    '/api/drafts?key=door%2Fcourse': { draft: null },
   });
   inCourse({}, <LimitsPage />);
   const speak = (await screen.findByLabelText('Speak: Closed')) as HTMLInputElement;
@@ -35,23 +34,32 @@ test('what was chosen and not saved is there again, and said not to be in force'
   expect(speak.checked).toBe(false);
 });
 
-test('the door says who comes in how, and saves it whole', async () => {
+const place = (door = {}) => ({ sheet: null, differ: [], limits: {}, door, segments: null });
+const set = <T,>(value: T) => ({ value, by: 'maren', at: Date.UTC(2026, 9, 1) });
+
+test('the door says each rule with where it is from; what is chosen is kept, and saved at its place', async () => {
   answerRequests({
-    'PUT /api/courses/course/door': {},
-    '/api/drafts?key=limits%2Fcourse': { draft: null },
-    '/api/drafts?key=door%2Fcourse': { draft: { body: { classList: 'knocks', late: 'not' }, at: 0 } },
+    'PUT /api/courses/course/rules': { change: 'c' },
+    '/api/courses/course/rules': {
+      ...{ sheets: [], series: [], sessions: [], exceptions: [], latest: null, on: '' },
+      course: place({ guests: set('knocks') }),
+      names: { maren: 'Maren Oduya' },
+    },
+    '/api/drafts?key=door%2Fcourse%2Fcourse': { draft: { body: { late: 'not' }, at: 0 } },
   });
-  inCourse({}, <LimitsPage />);
-  // What was left half done is there: late is late from a minute on.
-  expect(await screen.findByLabelText('Late is')).toBeTruthy();
-  fireEvent.click(screen.getByRole('switch', { name: 'Not before a teacher has rung in' }));
+  inCourse({}, <DoorPage />);
+  const row = async (name: string) => (await screen.findByRole('rowheader', { name })).closest('tr')!;
+  expect((await row('Guests')).textContent).toContain('here, by Maren Oduya');
+  expect((await row('The class list')).textContent).toContain('college');
+  // What was left half done is there, and said not to be in force.
+  expect((await row('Who is late')).textContent).toContain('not in force yet');
+  fireEvent.click(screen.getByRole('switch', { name: 'A teacher goes first' }));
+  fireEvent.click(screen.getByRole('button', { name: /^As the college.*Guests/ }));
   fireEvent.click(screen.getByRole('button', { name: 'Save the door' }));
-  const saved = () => asked.find((a) => a.path === '/api/courses/course/door');
+  const saved = () => asked.find((a) => a.path === '/api/courses/course/rules' && a.body);
   await waitFor(() => expect(saved()).toBeTruthy());
-  expect(saved()!.body).toMatchObject({
-    classList: 'knocks',
-    guests: 'straight',
-    late: 'not',
-    lateMinutes: 15,
+  expect(saved()!.body).toEqual({
+    at: { layer: 'course' },
+    door: { late: 'not', teacherFirst: false, guests: null },
   });
 });

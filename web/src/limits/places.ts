@@ -11,27 +11,29 @@ import { instantWords } from '@nimble-bell/core/calendar';
 import { ladderOf, resolve, type Rung } from '@nimble-bell/core/limits';
 import { noSettings, type Layer } from '@nimble-bell/core/settings';
 
-const NOTHING: RulesPlace = { sheet: null, differ: [], limits: {}, segments: null };
+const NOTHING: RulesPlace = { sheet: null, differ: [], limits: {}, door: {}, segments: null };
 
 /** A row of the term: the course, a series, or a session that is still to come. */
 export interface Place {
   key: string;
   at: RulesAt;
   title: string;
+  /** The title with what it is a part of. */
+  name: string;
   own: RulesPlace;
   layers: Layer[];
 }
 
-const layer = (name: Layer['name'], { limits }: RulesPlace): Layer => ({
+const layer = (name: Layer['name'], { limits, door }: RulesPlace): Layer => ({
   name,
-  settings: { ...noSettings(), limits },
+  settings: { ...noSettings(), limits, door },
 });
 
 /** The places of a course from the widest to the narrowest, each series before its sessions. */
 export function placesOf(course: CourseDetail, rules: RulesDetail): Place[] {
   const ofCourse = layer('course', rules.course);
   const whole: Place = {
-    ...{ key: 'course', at: { layer: 'course' }, title: 'The whole course' },
+    ...{ key: 'course', at: { layer: 'course' }, title: 'The whole course', name: 'The whole course' },
     own: rules.course,
     layers: [ofCourse],
   };
@@ -43,17 +45,23 @@ export function placesOf(course: CourseDetail, rules: RulesDetail): Place[] {
     const own = rules.series.find((s) => s.id === series.id) ?? NOTHING;
     const ofSeries = layer('series', own);
     places.push({
-      ...{ key: series.id, at: { layer: 'series', ids: [series.id] }, title: series.title },
+      ...{
+        key: series.id,
+        at: { layer: 'series', ids: [series.id] },
+        title: series.title,
+        name: series.title,
+      },
       own,
       layers: [ofCourse, ofSeries],
     });
     for (const session of ahead.filter((s) => s.seriesId === series.id)) {
       const said = rules.sessions.find((s) => s.id === session.id) ?? NOTHING;
+      const title = isStanding(session.kind)
+        ? 'The room as it stands'
+        : instantWords(session.startsAt, course.term.zone);
       places.push({
         ...{ key: session.id, at: { layer: 'session', ids: [session.id] } },
-        title: isStanding(session.kind)
-          ? 'The room as it stands'
-          : instantWords(session.startsAt, course.term.zone),
+        ...{ title, name: `${series.title}, ${title}` },
         own: said,
         layers: [ofCourse, ofSeries, layer('session', said)],
       });

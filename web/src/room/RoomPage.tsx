@@ -5,6 +5,7 @@ import { useParams } from 'react-router';
 import { Desk } from './desk/Desk';
 import { Keys } from './controls/Keys';
 import { Porch } from './door/Porch';
+import { TryDevices } from './door/TryDevices';
 import { FloorPanel } from './floor/FloorPanel';
 import { YourTurn } from './floor/YourTurn';
 import { Statements } from './floor/Statements';
@@ -14,6 +15,7 @@ import { Doorway, WayBack } from './frame/Doorway';
 import { Stage } from './frame/Stage';
 import classes from './frame/frame.module.css';
 import { Aloud } from './heard/Aloud';
+import { Comings } from './heard/Comings';
 import { Voices } from './live/Playback';
 import type { RoomConnection } from './live/connection';
 import { useConnection, useStanding } from './live/useConnection';
@@ -33,6 +35,7 @@ export function RoomPage() {
         <Button size="lg" onClick={() => setEntered(true)} autoFocus>
           Enter the room
         </Button>
+        <TryDevices />
       </Doorway>
     );
   return <Room key={session} session={session!} />;
@@ -40,12 +43,22 @@ export function RoomPage() {
 
 function Room({ session }: { session: string }) {
   const { tools, connection } = useConnection(session);
-  const { status, refusal, porch, phase } = useStanding(connection);
+  const { status, refusal, porch, phase, shut } = useStanding(connection);
   if (status === 'porch' && porch) return <Porch porch={porch} />;
   if (status === 'refused')
     return (
       <Doorway title={phase ? 'You are not in the room any more' : 'The door is shut'}>
-        <Text ta="center">{refusal}</Text>
+        <Text ta="center" role="status">
+          {refusal}
+        </Text>
+        {shut && (
+          <>
+            <Text size="sm" c="dimmed" ta="center">
+              It opens here by itself; you need not press anything.
+            </Text>
+            <TryDevices />
+          </>
+        )}
         <WayBack info={connection.view.info} />
       </Doorway>
     );
@@ -90,6 +103,7 @@ function RoomFrame() {
       <Alone />
       <YourTurn />
       <Stage />
+      <Comings />
       <div className={classes.under}>
         <Desk />
         <Seats />

@@ -32,7 +32,10 @@ export async function admit(
   const member = await memberIn(ctx, principal, about.row.courseId);
   if (!isFor(targetOf(about.row), member)) throw new AppError('forbidden');
   const door = doorFor(about.row, doorRules(about.row.layers, about.row.kind), member.role, ctx.now());
-  if (!door.open) throw new AppError('forbidden', doorWords(door, member.zone));
+  if (!door.open) {
+    const later = door.because === 'early' || door.because === 'teacher';
+    throw new AppError(later ? 'door-shut' : 'forbidden', doorWords(door, member.zone));
+  }
   return { member, about };
 }
 

@@ -4,6 +4,7 @@ import { durationWords, instantWords } from '@nimble-bell/core/calendar';
 import { useNow } from '../../app/clock';
 import { useAbout } from '../../app/title';
 import { Doorway, WayBack } from '../frame/Doorway';
+import { TryDevices } from './TryDevices';
 import classes from './door.module.css';
 
 /** Where one waits who has knocked: what is behind the door, that one is seen, and what a teacher says. */
@@ -36,6 +37,7 @@ export function Porch({ porch }: { porch: PorchInfo }) {
       <Text size="sm" c="dimmed">
         {waited < 1 ? 'You came just now.' : `You have waited for ${durationWords(waited)}.`}
       </Text>
+      <TryDevices />
       <WayBack info={null} />
     </Doorway>
   );

@@ -28,6 +28,8 @@ export interface RoomView {
   state: RoomState | null;
   relay: boolean;
   refusal: string | null;
+  /** Refused for now alone: the door opens later, and is asked again. */
+  shut: boolean;
 }
 
 type Listener = () => void;
@@ -36,6 +38,8 @@ const ANSWER_MS = 5000;
 const PATIENT_MS = 30_000;
 const CATCH_UP_MS = 700;
 const AGAIN_MS = 600;
+/** A shut door is asked again this often. */
+const SHUT_MS = 5000;
 /** Refusals that pass: the server is in trouble, or the room is just changing hands. */
 const PASSING: ReadonlySet<string> = new Set(['internal', 'away', 'elsewhere']);
 
@@ -47,7 +51,7 @@ export class RoomConnection {
   #socket: Socket<ServerMessages, ClientMessages>;
   #view: RoomView = {
     ...{ status: 'entering', info: null, state: null, porch: null },
-    ...{ relay: false, refusal: null },
+    ...{ relay: false, refusal: null, shut: false },
   };
   #listeners = new Set<Listener>();
   #pending = new Map<string, { command: RoomCommand; resolve: (reply: CommandReply) => void }>();
@@ -86,7 +90,9 @@ export class RoomConnection {
       const { porch } = this.#view;
       if (porch) this.#set({ porch: { ...porch, word } });
     });
-    this.#socket.on('put-out', ({ message }) => this.#set({ status: 'refused', refusal: message }));
+    this.#socket.on('put-out', ({ message }) =>
+      this.#set({ status: 'refused', refusal: message, shut: false }),
+    );
     this.#socket.on('moved', () => this.#later(() => this.#socket.connect()));
     this.#socket.on('events', (events) => {
       if (this.#entering) this.#early.push(...events);
@@ -202,8 +208,13 @@ export class RoomConnection {
     this.#entering = false;
     if (this.#view.status === 'left') return;
     if (reply?.ok) return 'porch' in reply ? this.#waits(reply) : this.#entered(reply);
-    if (reply && !PASSING.has(reply.refusal.code))
-      return this.#set({ status: 'refused', refusal: reply.refusal.message });
+    if (reply && !PASSING.has(reply.refusal.code)) {
+      const shut = reply.refusal.code === 'door-shut';
+      this.#set({ status: 'refused', refusal: reply.refusal.message, shut });
+      // A door that opens later is asked again now and then.
+      if (shut) setTimeout(() => this.#view.status === 'refused' && void this.#enter(), SHUT_MS);
+      return;
+    }
     this.#away();
     this.#later(() => void (this.#socket.connected && this.#enter()));
   }

@@ -1,7 +1,9 @@
 import { useContext, useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import type { RoomCommand } from '@nimble-bell/core/api';
+import { may, speaksBy, type RoomState } from '@nimble-bell/core/room';
 import { LinkContext } from '../../app/api';
 import { say } from '../../app/notices';
+import { arrival } from '../door/arrival';
 import { Call, type TrackKind } from './call';
 import { RoomConnection, type RoomView } from './connection';
 import type { RoomTools } from './useRoom';
@@ -26,24 +28,28 @@ export function useConnection(session: string): { tools: RoomTools; connection: 
       connection.close();
     };
   }, [connection, tools]);
-  useSwitchesOff(connection);
+  useSwitchesOff(connection, tools);
   return made;
 }
 
 /** How the page stands to the room, and no more: what happens in the room changes nothing of it. */
 export function useStanding(connection: RoomConnection) {
-  const standing = ({ status, refusal, porch, state }: RoomView) =>
-    JSON.stringify({ status, refusal, porch, phase: state?.bell.phase ?? null });
+  const standing = ({ status, refusal, shut, porch, state }: RoomView) =>
+    JSON.stringify({ status, refusal, shut, porch, phase: state?.bell.phase ?? null });
   return JSON.parse(useSyncExternalStore(connection.subscribe, () => standing(connection.view))) as {
     status: RoomView['status'];
     refusal: string | null;
+    shut: boolean;
     porch: RoomView['porch'];
     phase: 'waiting' | 'live' | 'dismissed' | null;
   };
 }
 
-/** A page that was opened again holds no devices: the switches that its person left on are turned off, once. */
-function useSwitchesOff(connection: RoomConnection) {
+/**
+ * A page that was opened again holds no devices: the switches that its person left on are turned off, once; but for the
+ * camera, where they chose to come in with it and the door's rules leave it to them.
+ */
+function useSwitchesOff(connection: RoomConnection, tools: RoomTools) {
   const entered = useRef(false);
   useEffect(() => {
     const stop = connection.subscribe(() => {
@@ -51,14 +57,23 @@ function useSwitchesOff(connection: RoomConnection) {
       if (status !== 'in' || entered.current || !state || !info) return;
       entered.current = true;
       const { member } = info.me;
-      if (state.desk.microphone[member]) void connection.command({ type: 'microphone', on: false });
-      if (state.desk.camera[member]) void connection.command({ type: 'camera', on: false });
+      const withCamera =
+        arrival.get().camera &&
+        state.door.rules.cameras === 'choice' &&
+        may(state, info.me, 'camera').allowed;
+      if (withCamera) void tools.sendWithDevice('camera', { type: 'camera', on: true });
+      if (state.desk.microphone[member] && !isCalling(state, member))
+        void connection.command({ type: 'microphone', on: false });
+      if (state.desk.camera[member] && !withCamera) void connection.command({ type: 'camera', on: false });
       if (Object.values(state.stage.presenting).includes(member))
         void connection.command({ type: 'present', on: false });
     });
     return () => void stop();
-  }, [connection]);
+  }, [connection, tools]);
 }
+
+/** Their microphone is their telephone's. */
+const isCalling = (state: RoomState, member: string) => speaksBy(state, member) === 'telephone';
 
 export function toolsOf(connection: RoomConnection, call: Call): RoomTools {
   const send = async (command: RoomCommand) => {
