@@ -11,7 +11,7 @@ import {
   type MadeCourse,
 } from './support/course';
 import { live } from './support/live';
-import { MAREN, person, seat } from './support/people';
+import { INES, MAREN, person, seat } from './support/people';
 
 /** What a course says of its door, by its teacher. */
 async function setDoor(course: MadeCourse, door: object) {
@@ -150,10 +150,92 @@ test('by a raw line: who waits commands, hears and sends nothing, and who was pu
   const many = await Promise.all(Array.from({ length: 150 }, enter));
   expect(many.filter((r) => r.refusal?.code === 'too-many').length).toBeGreaterThan(20);
   await expect(page.getByRole('region', { name: 'At the door: 1' })).toBeVisible();
-  await page.getByRole('button', { name: 'Turn away Ana Lanyon' }).click();
+  await page.getByRole('button', { name: 'Otherwise, Ana Lanyon' }).click();
+  await page.getByRole('menuitem', { name: 'Turn away with a word …' }).click();
+  await page.getByRole('textbox', { name: 'A word to them' }).fill('On Thursday.');
+  await page.getByRole('button', { name: 'Turn away', exact: true }).click();
   await expect.poll(() => heard).toContain('put-out');
   await page.waitForTimeout(3000);
   expect(await enter()).toMatchObject({ ok: false, refusal: { code: 'forbidden' } });
+  line.disconnect();
+  await dismiss(page);
+});
+
+test('the door of one session: a visitor who may be somebody of the list, several at once, always, a name put right, by account, undone', async ({
+  browser,
+  page,
+}) => {
+  test.setTimeout(90_000);
+  const course = await makeCourse({ students: 3, apart: true });
+  const api = await account(MAREN);
+  const path = `/api/courses/${course.id}`;
+  const door = { classList: 'knocks', visitors: 'knocks', accounts: 'not', arrivalsFor: 'everyone' };
+  const at = { layer: 'session', ids: [course.session] };
+  expect((await api.put(`${path}/rules`, { data: { at, door } })).ok()).toBe(true);
+  expect((await api.put(`${path}/rules`, { data: { at, door: { late: 'never' } } })).status()).toBe(422);
+  const link = await (await api.put(`${path}/class-link`, { data: { do: 'show' } })).json();
+  await ringIn(page, course);
+  const [visitor] = await person(browser);
+  const came = await visitor.request.post(`/api${link.path}`, {
+    data: { name: 'Anna Lanion', passcode: link.passcode },
+  });
+  await visitor.goto(`${(await came.json()).path}/room/${course.session}`);
+  await throughDoor(visitor);
+  await expect(waits(visitor)).toBeVisible();
+  // In the meantime one tries camera and microphone, and may choose to come in seen.
+  await visitor.getByRole('button', { name: 'Try camera and microphone' }).click();
+  await visitor.getByRole('switch', { name: /^Come in with the camera on/ }).check();
+  const others: Page[] = [];
+  for (const n of [1, 2]) {
+    const [other] = await person(browser);
+    await comes(other, course, n);
+    others.push(other);
+  }
+  const list = page.getByRole('region', { name: 'At the door: 3' });
+  await expect(list).toContainText('Anna Lanion, visitor');
+  await expect(list).toContainText('On the class list, and not here: Ana Lanyon');
+  for (const name of ['Ben Garrow', course.students[2]!.name])
+    await list.getByRole('checkbox', { name: `Choose ${name}` }).check();
+  await list.getByRole('button', { name: 'Let in the 2 chosen' }).click();
+  for (const other of others) await expect(inside(other)).toBeVisible();
+  await page.getByRole('button', { name: 'Otherwise, Anna Lanion' }).click();
+  await page.getByRole('menuitem', { name: 'Let in, and always' }).click();
+  await expect(inside(visitor)).toBeVisible();
+  await expect(visitor.getByRole('button', { name: 'Camera: on' })).toBeVisible();
+  await expect(page.getByTestId('comings')).toContainText('Anna Lanion came in.');
+  await expect(others[0]!.getByTestId('comings')).toContainText('Anna Lanion came in.');
+
+  // A teacher puts a name right, for all and for good; nobody takes a teacher's.
+  await seat(page, 'Anna Lanion').click();
+  await page.getByRole('menuitem', { name: 'Correct the name …' }).click();
+  const asked = page.getByRole('dialog', { name: 'What Anna Lanion is called' });
+  await asked.getByRole('textbox', { name: 'Name' }).fill('maren ODUYA');
+  await asked.getByRole('button', { name: 'Keep the name' }).click();
+  await expect(
+    page.getByText('Somebody who teaches here is called that. Choose another name.'),
+  ).toBeVisible();
+  await asked.getByRole('textbox', { name: 'Name' }).fill('Ana Lanyon, at her mother’s');
+  await asked.getByRole('button', { name: 'Keep the name' }).click();
+  await expect(seat(others[0]!, 'Ana Lanyon, at her mother’s')).toHaveAttribute('data-here', 'true');
+  await visitor.reload();
+  await throughDoor(visitor);
+  await expect(seat(page, 'Ana Lanyon, at her mother’s')).toHaveAttribute('data-here', 'true');
+
+  // Another's account comes by the class link without a passcode, as the door's rules say of accounts.
+  const ines = await account(INES);
+  const way = await (await ines.post(`/api${link.path}`, { data: {} })).json();
+  expect(way.path).toBe(`/room/${course.session}`);
+  const line = live({
+    cookie: (await ines.storageState()).cookies.map((c) => `${c.name}=${c.value}`).join('; '),
+  });
+  const enter = () => line.timeout(5000).emitWithAck('enter', { session: course.session, after: 0 });
+  expect(await enter()).toMatchObject({ ok: false, refusal: { code: 'forbidden' } });
+  const { latest } = await (await api.get(`${path}/rules`)).json();
+  expect(latest.words).toContain('college accounts: do not come in');
+  expect((await ines.post(`${path}/rules/undo`, { data: { change: latest.id } })).status()).toBe(403);
+  expect((await api.post(`${path}/rules/undo`, { data: { change: latest.id } })).ok()).toBe(true);
+  await expect.poll(async () => (await enter()).ok).toBe(true);
+  expect(await enter()).toMatchObject({ info: { me: { role: 'guest' } } });
   line.disconnect();
   await dismiss(page);
 });

@@ -1,7 +1,16 @@
 import { expect, test, type APIRequestContext } from '@playwright/test';
 import type { Delivery, LetterAhead, LetterDetail, MemberInfo } from '@nimble-bell/core/api';
-import { account, byLink, detailOf, makeCourse, type MadeCourse } from './support/course';
-import { classRows, MAREN } from './support/people';
+import {
+  account,
+  byLink,
+  detailOf,
+  dismiss,
+  makeCourse,
+  ringIn,
+  throughDoor,
+  type MadeCourse,
+} from './support/course';
+import { classRows, MAREN, person } from './support/people';
 import { BASE_URL, PORT, pidOf, ROOT, startProduct } from './support/product';
 import path from 'node:path';
 import { request } from '@playwright/test';
@@ -292,4 +301,33 @@ test('a notice stands on the board in its time, with the day’s plan for its re
   expect(mine.notices[0].days[0].sessions).toMatchObject([{ id: course.session, title: 'Lecture' }]);
   const mailed = async () => (await letters(api, course, 'ana')).find((l) => l.subject.endsWith('Charts'));
   await expect.poll(async () => (await mailed())?.text ?? '', TIMEOUT).toContain('21:30 to 22:50 Lecture');
+});
+
+test('where nobody rings in, those who teach are told once; a student at the door reads it and is let in by itself', async ({
+  browser,
+  page,
+}) => {
+  test.setTimeout(90_000);
+  const api = await account(MAREN);
+  const { now } = await (await api.get('/api/me')).json();
+  const begun = new Date(now - 10 * 60_000);
+  const start = new Intl.DateTimeFormat('en-GB', {
+    ...{ hour: '2-digit', minute: '2-digit', timeZone: 'America/Halifax' },
+  }).format(begun);
+  const course = await makeCourse({
+    students: 1,
+    apart: true,
+    meets: { day: 'tuesday', start, minutes: 80 },
+  });
+  const told = async () =>
+    (await letters(api, course, 'maren.oduya')).filter((l) => l.subject.includes('nobody has rung in'));
+  await expect.poll(async () => (await told()).length, { timeout: 30_000 }).toBe(1);
+  const [student] = await person(browser);
+  await student.goto(`${course.students[0]!.link}/room/${course.session}`);
+  await throughDoor(student);
+  await expect(student.getByText(/The others who teach were told at/)).toBeVisible();
+  await ringIn(page, course);
+  await expect(student.getByRole('group', { name: 'Your desk' })).toBeVisible({ timeout: 15_000 });
+  await dismiss(page);
+  expect(await told()).toHaveLength(1);
 });

@@ -48,8 +48,8 @@ export const DOOR_ROWS: readonly { title: string; rows: readonly AnyRow[] }[] = 
       },
       {
         key: 'missingMinutes',
-        label: 'Nobody has rung in',
-        ...minutes('min after the start: others are told', 0, 60),
+        label: 'Where nobody rings in',
+        ...minutes('min after the start the others are told', 0, 60),
       },
       {
         key: 'aloneMinutes',

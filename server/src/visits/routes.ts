@@ -1,8 +1,10 @@
 import type { PoolConnection } from 'mysql2/promise';
-import { Router } from 'express';
+import { Router, type Request } from 'express';
 import rateLimit from 'express-rate-limit';
 import { VisitInput, type ListedSession } from '@nimble-bell/core/api';
 import { countWords, singlesOf } from '@nimble-bell/core/calendar';
+import { principalIfAny } from '../accounts/principal';
+import { membersWhere } from '../accounts/store';
 import { newId, newLinkCode, type Context } from '../context';
 import { sessionsOfCourse } from '../courses/store';
 import { AppError, parse } from '../errors';
@@ -12,28 +14,34 @@ import { courseByClassLink, enrolVisitor, insertVisitor, listedSessions, visitor
 
 const HOUR = 3_600_000;
 
-/** A visitor of a course becomes a guest of the session that is on or comes next, with a link of their own. */
-async function takeIn(db: PoolConnection, course: { id: string }, name: string, now: number) {
-  const session = (await sessionsOfCourse(db, course.id)).find(
+/** Who comes by a class link: by a name that they give, or as who they are signed in as. */
+type Visitor = { came: 'visitor'; name: string } | { came: 'account'; person: string };
+
+/** The session that is on or comes next, for whoever belongs to no group. */
+async function nextSession(db: PoolConnection, courseId: string, now: number) {
+  const session = (await sessionsOfCourse(db, courseId)).find(
     (s) => s.published && s.group === null && s.state !== 'held' && s.state !== 'cancelled' && s.endsAt > now,
   );
   if (!session) throw new AppError('not-found', 'No session is ahead.');
+  return session;
+}
+
+/** A visitor of a course becomes a guest of the session that is on or comes next, with a link of their own. */
+async function takeIn(db: PoolConnection, course: { id: string }, visitor: Visitor, now: number) {
+  const session = await nextSession(db, course.id, now);
   const visitors = await visitorsNow(db, course.id, now);
   if (visitors!.n >= 500)
     throw new AppError('too-often', `${countWords(500, 'visitor')} are here already. Ask the teacher.`);
-  const personId = newId();
+  const person = visitor.came === 'account' ? visitor.person : newId();
   const link = newLinkCode();
-  await insertVisitor(db, personId, name, `visitor-${personId}@nimble-bell.invalid`);
+  if (visitor.came === 'visitor')
+    await insertVisitor(db, person, visitor.name, `visitor-${person}@nimble-bell.invalid`);
   await enrolVisitor(db, {
-    member: newId(),
-    courseId: course.id,
-    person: personId,
-    link,
-    now,
+    ...{ member: newId(), courseId: course.id, person, link, now, came: visitor.came },
     scope: { series: [], sessions: [session.id] },
     until: session.endsAt + session.lingerMinutes * 60_000 + HOUR,
   });
-  return { path: `/in/${link}` };
+  return { path: visitor.came === 'account' ? `/room/${session.id}` : `/in/${link}` };
 }
 
 const listed = (ctx: Context) => listedSessions(ctx.db, ctx.now());
@@ -67,14 +75,20 @@ export function visitRoutes(ctx: Context): Router {
 
   /**
    * A visitor by the class link: with the passcode and a name they get a link of their own, for the session that is on
-   * or comes next, dead an hour after it. They stand on the class list as a guest, where a teacher can take them off.
+   * or comes next, dead an hour after it. Whoever is signed in to an account of the college needs neither. They stand on
+   * the class list as a guest, where a teacher can take them off; whoever is on it already is led to their class.
    */
   router.post('/class/:code', tries, async (req, res) => {
     const course = await courseOf(ctx, req.params.code as string);
+    const asks = await principalIfAny(ctx, req.headers);
+    if (asks?.kind === 'account')
+      return void res.status(201).json(await byAccount(ctx, req, course, asks.person.id));
     const { name, passcode } = parse(VisitInput, req.body);
     if (passcode.trim().toLowerCase() !== course.passcode.toLowerCase()) throw new AppError('wrong-passcode');
     await refuseTeachersName(ctx.db, course.id, name);
-    res.status(201).json(await once(ctx, req, (db) => takeIn(db, course, name, ctx.now())));
+    res
+      .status(201)
+      .json(await once(ctx, req, (db) => takeIn(db, course, { came: 'visitor', name }, ctx.now())));
   });
   return router;
 }
@@ -103,3 +117,10 @@ function listedRoutes(router: Router, ctx: Context) {
     res.type('text/calendar; charset=utf-8').send(singlesOf(events, 'Listed sessions', ctx.now()));
   });
 }
+
+const byAccount = (ctx: Context, req: Request, course: { id: string }, person: string) =>
+  once(ctx, req, async (db) => {
+    const [known] = await membersWhere(db, 'm.course_id = ? AND m.person_id = ?', [course.id, person]);
+    if (known && known.came !== 'account') return { path: `/course/${course.id}` };
+    return takeIn(db, course, { came: 'account', person }, ctx.now());
+  });

@@ -1,3 +1,4 @@
+import type { Came } from '@nimble-bell/core/door';
 import { newId } from '../context';
 import type { ListedSession } from '@nimble-bell/core/api';
 import { one, rows, run, type Db } from '../db/pool';
@@ -43,6 +44,7 @@ export const enrolVisitor = (
     now,
     scope,
     until,
+    came,
   }: {
     member: string;
     courseId: string;
@@ -51,11 +53,14 @@ export const enrolVisitor = (
     now: number;
     scope: { series: never[]; sessions: string[] };
     until: number;
+    came: Came;
   },
 ) =>
   run(
     db,
-    `INSERT INTO enrolments (id, course_id, person_id, role, link_code, link_at, scope, link_until, calendar_secret)
-       VALUES (?, ?, ?, 'guest', ?, ?, ?, ?, ?)`,
-    [member, courseId, person, link, now, JSON.stringify(scope), until, newId()],
+    `INSERT INTO enrolments (id, course_id, person_id, role, link_code, link_at, scope, link_until, calendar_secret, came)
+       VALUES (?, ?, ?, 'guest', ?, ?, ?, ?, ?, ?)
+       ON DUPLICATE KEY UPDATE role = 'guest', left_at = NULL, link_code = VALUES(link_code), link_at = VALUES(link_at),
+         capabilities = NULL, scope = VALUES(scope), link_until = VALUES(link_until), came = VALUES(came)`,
+    [member, courseId, person, link, now, JSON.stringify(scope), until, newId(), came],
   );

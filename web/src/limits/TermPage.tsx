@@ -181,7 +181,7 @@ function SheetSelect({ place, rules, mayPlan, onChange }: SheetSelectProps) {
     <>
       <NativeSelect
         size="xs"
-        w={150}
+        w={136}
         disabled={!mayPlan}
         aria-label={`Rule sheet of ${place.title}`}
         value={sheet ?? ''}

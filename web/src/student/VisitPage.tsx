@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { Bar } from '../app/Bar';
 import { useAsk } from '../app/api';
-import { useAsked, stopOf } from '../app/queries';
+import { useAsked, useMe, stopOf } from '../app/queries';
 import { Fault } from '../ui/Fault';
 
 /** The door of the class link: a name and the passcode make a link of one's own for the next session. */
@@ -15,8 +15,9 @@ export function VisitPage() {
   const course = useAsked<{ code: string; title: string }>(`/class/${code}`);
   const [name, setName] = useState('');
   const [passcode, setPasscode] = useState('');
+  const person = useMe().data?.person ?? null;
   const enter = useMutation({
-    mutationFn: () => ask<{ path: string }>(`/class/${code}`, 'POST', { name, passcode }),
+    mutationFn: () => ask<{ path: string }>(`/class/${code}`, 'POST', person ? {} : { name, passcode }),
     onSuccess: ({ path }) => navigate(path),
   });
   const stop = stopOf(course);
@@ -40,20 +41,8 @@ export function VisitPage() {
                 If you had an invitation, use the link in it. With this one you come to the next session as a
                 guest.
               </Text>
-              <TextInput
-                label="Your name"
-                required
-                autoFocus
-                maxLength={120}
-                value={name}
-                onChange={(e) => setName(e.currentTarget.value)}
-              />
-              <TextInput
-                label="Passcode"
-                required
-                value={passcode}
-                onChange={(e) => setPasscode(e.currentTarget.value)}
-              />
+              {person && <Text fw={600}>You come as {person.name}, by your account.</Text>}
+              {!person && <Fields {...{ name, setName, passcode, setPasscode }} />}
               {enter.error && <Alert color="clay">{enter.error.message}</Alert>}
               <Button type="submit" loading={enter.isPending}>
                 Go to the class
@@ -62,6 +51,35 @@ export function VisitPage() {
           </form>
         </Paper>
       </Container>
+    </>
+  );
+}
+
+interface FieldsProps {
+  name: string;
+  setName: (name: string) => void;
+  passcode: string;
+  setPasscode: (passcode: string) => void;
+}
+
+/** What somebody says of themselves who is not signed in. */
+function Fields({ name, setName, passcode, setPasscode }: FieldsProps) {
+  return (
+    <>
+      <TextInput
+        label="Your name"
+        required
+        autoFocus
+        maxLength={120}
+        value={name}
+        onChange={(e) => setName(e.currentTarget.value)}
+      />
+      <TextInput
+        label="Passcode"
+        required
+        value={passcode}
+        onChange={(e) => setPasscode(e.currentTarget.value)}
+      />
     </>
   );
 }

@@ -56,7 +56,7 @@ export default function DeviceCheck() {
           {fault}
         </Alert>
       ))}
-      <Text size="sm" c="dimmed">
+      <Text size="sm" c="dimmed" ta="center">
         Nobody else sees or hears this. Your microphone is off when you come in.
       </Text>
       {devices.camera && <CameraOn />}

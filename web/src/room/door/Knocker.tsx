@@ -60,7 +60,7 @@ export const Knocker = memo(function Knocker({
         <Menu position="bottom-end" withArrow>
           <Menu.Target>
             <Button size="compact-xs" variant="subtle" aria-label={`Otherwise, ${name}`}>
-              Or …
+              Otherwise …
             </Button>
           </Menu.Target>
           <Menu.Dropdown>
