@@ -26,6 +26,7 @@ import { applyEdit, type Editing } from '../planning/edit';
 import { bellTimesOf, termById, termShared } from '../terms/store';
 import { dropTemplate, keepTemplate, setYoungPupils, templateById, templatesOf } from './store';
 import { carried, carrySeries, fitting, withoutDates } from './carry';
+import { KeptRules, layRules, rulesOf } from './rules';
 
 const Name = z.object({ name: line('Give the template a name.', 80) });
 const Template = z.object({
@@ -33,6 +34,8 @@ const Template = z.object({
   door: DoorInput,
   limits: z.partialRecord(Capability, Permission),
   recordingPlan: RecordingPlan.nullable(),
+  /** What was said where, sheets and run sheets too; templates of before have only what was in force. */
+  rules: KeptRules.optional(),
 });
 
 const own = async (ctx: Context, req: Request) => {
@@ -72,11 +75,13 @@ async function applyTemplate(
 ) {
   const { term } = await takeTurn(db, courseId);
   const at: Editing = { db, courseId, term, now: ctx.now() };
-  const { door, limits, recordingPlan } = body;
-  await setCourseRules(db, courseId, { door, limits, ...carried(recordingPlan, term) }, member, at.now);
+  const { door, limits, recordingPlan, rules } = body;
+  const whole = rules ? {} : { door, limits };
+  await setCourseRules(db, courseId, { ...whole, ...carried(recordingPlan, term) }, member, at.now);
   const fits = await fitting(at, body.series);
   const make = async () => {
     if (fits.length) await applyEdit(at, { edit: 'add-series', series: fits });
+    if (rules) await layRules(db, courseId, rules, member, at.now);
     return `Template ${name} applied`;
   };
   const tellAt = at.now + ctx.config.gatherMs;
@@ -110,7 +115,8 @@ function templateRoutes(router: Router, ctx: Context) {
       group,
       leads: [],
     }));
-    const body = { series, door: course.door, limits: course.limits, recordingPlan: course.recordingPlan };
+    const { door, limits, recordingPlan } = course;
+    const body = { series, door, limits, recordingPlan, rules: await rulesOf(ctx.db, courseId) };
     await keepTemplate(ctx.db, { id: newId(), person: personId, name, body, now: ctx.now() });
     res.status(201).json({});
   });
@@ -177,8 +183,7 @@ function carryRoutes(router: Router, ctx: Context) {
         link: newLinkCode(),
       });
       await setYoungPupils(db, from.youngPupils, courseId);
-      const { door, limits, recordingPlan } = from;
-      await setCourseRules(db, courseId, { door, limits, ...carried(recordingPlan, to) }, teacher, ctx.now());
+      await setCourseRules(db, courseId, carried(from.recordingPlan, to), teacher, ctx.now());
       const at: Editing = { db, courseId, term: to, now: ctx.now() };
       await changePlan(db, {
         courseId,
@@ -189,6 +194,7 @@ function carryRoutes(router: Router, ctx: Context) {
         mayBeEmpty: true,
         make: async () => {
           await carrySeries(at, from.id, from.term, input);
+          await layRules(db, courseId, await rulesOf(db, from.id), teacher, at.now);
           return `Carried over from ${from.term.name}`;
         },
       });

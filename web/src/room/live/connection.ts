@@ -38,6 +38,8 @@ const ANSWER_MS = 5000;
 const PATIENT_MS = 30_000;
 const CATCH_UP_MS = 700;
 const AGAIN_MS = 600;
+/** As many events are taken before the page may answer its person. */
+const AT_ONCE = 12;
 /** A shut door is asked again this often. */
 const SHUT_MS = 5000;
 /** Refusals that pass: the server is in trouble, or the room is just changing hands. */
@@ -61,6 +63,8 @@ export class RoomConnection {
   #entering = false;
   /** What was heard while the room was being entered: it may overtake the answer, and comes after what that holds. */
   #early: StoredEvent[] = [];
+  /** Events that are taken in a moment. */
+  #waiting: StoredEvent[] = [];
 
   constructor(
     readonly session: string,
@@ -96,7 +100,7 @@ export class RoomConnection {
     this.#socket.on('moved', () => this.#later(() => this.#socket.connect()));
     this.#socket.on('events', (events) => {
       if (this.#entering) this.#early.push(...events);
-      else this.#take(events);
+      else this.#heed(events);
     });
     this.#socket.on('people', (people) => this.#inform({ people: inListOrder(people) }));
     this.#socket.on('you', (me) => {
@@ -199,7 +203,7 @@ export class RoomConnection {
   async #enter() {
     if (this.#entering) return;
     this.#entering = true;
-    this.#early = [];
+    this.#early = this.#waiting.splice(0);
     const asked = this.#socket.timeout(PATIENT_MS) as unknown as {
       emitWithAck: (name: 'enter', body: object) => Promise<LiveReply<'enter'>>;
     };
@@ -238,6 +242,21 @@ export class RoomConnection {
     this.#take(this.#early);
     for (const id of this.#pending.keys()) this.#send(id);
     this.#onEntered();
+  }
+
+  /**
+   * A class that comes in at once is hundreds of events: they are taken a few at a time, and the page answers its person
+   * in between. What comes meanwhile waits its turn.
+   */
+  #heed(events: readonly StoredEvent[]) {
+    const idle = this.#waiting.length === 0;
+    this.#waiting.push(...events);
+    if (idle) this.#takeSome();
+  }
+
+  #takeSome() {
+    this.#take(this.#waiting.splice(0, AT_ONCE));
+    if (this.#waiting.length) setTimeout(() => this.#takeSome());
   }
 
   #take(events: readonly StoredEvent[]) {

@@ -1,0 +1,167 @@
+import { randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import { expect, test } from '@playwright/test';
+import { rowOf, SHOWN_CAPABILITIES, type Capability } from '@nimble-bell/core/limits';
+import type { RoomCommand } from '@nimble-bell/core/room';
+import type { Socket } from 'socket.io-client';
+import { account, makeCourse } from './support/course';
+import { edit, members } from './support/list';
+import { cookie, live } from './support/live';
+import { MAREN } from './support/people';
+import { ROOT } from './support/product';
+
+const GOLDEN = path.join(ROOT, 'core/src/room/verdicts.golden.txt');
+const PHASES = ['waiting', 'on', 'hushed'] as const;
+const HAVING = ['nothing', 'the floor', 'an exception that opens', 'one that closes'] as const;
+type Having = (typeof HAVING)[number];
+
+/** The list that was read by eye: whether somebody may, by capability, state, phase, what they have, and role. */
+function golden(): Map<string, boolean> {
+  const may = new Map<string, boolean>();
+  const lines = readFileSync(GOLDEN, 'utf8').trimEnd().split('\n');
+  for (let i = 0; i < lines.length; i += 2) {
+    const [, at, each] = /^ {2}(.*?): (.*)$/.exec(lines[i + 1]!)!;
+    const of = lines[i] === 'everything' ? SHOWN_CAPABILITIES : lines[i]!.split(' ');
+    for (const capability of of)
+      for (const one of each!.split(', ')) {
+        const [role, verdict] = one.split(' ');
+        may.set(`${capability}: ${at}: ${role}`, verdict === 'may');
+      }
+  }
+  return may;
+}
+
+interface Asker {
+  role: string;
+  member: string;
+  name: string;
+  socket: Socket;
+}
+
+/** A command that needs the capability, and what takes it back. */
+function tries(capability: Capability, { member, name }: Asker, other: string): [RoomCommand, RoomCommand?] {
+  const say = (addressee: object) => ({ type: 'say', addressee, text: 'A word.' }) as RoomCommand;
+  switch (capability) {
+    case 'speak':
+      return [
+        { type: 'microphone', on: true },
+        { type: 'microphone', on: false },
+      ];
+    case 'camera':
+      return [
+        { type: 'camera', on: true },
+        { type: 'camera', on: false },
+      ];
+    case 'present':
+      return [
+        { type: 'present', on: true },
+        { type: 'present', on: false },
+      ];
+    case 'draw':
+      return [{ type: 'draw', stroke: { points: [0.5, 0.5], colour: 'ink' } } as RoomCommand];
+    case 'writeToClass':
+      return [say({ to: 'class' })];
+    case 'writeToTeachers':
+      return [say({ to: 'teachers' })];
+    case 'writeToStudents':
+      return [say({ to: 'member', member: other })];
+    case 'rename':
+      return [{ type: 'rename', member, name }];
+    default:
+      throw new Error(`Nothing is tried that needs ${capability}.`);
+  }
+}
+
+/** Asked again where one has asked too much at once. */
+async function ask(
+  socket: Socket,
+  command: RoomCommand,
+): Promise<{ ok: boolean; refusal?: { code: string } }> {
+  for (;;) {
+    const reply = await socket.timeout(10_000).emitWithAck('command', { id: randomUUID(), command });
+    if (reply.refusal?.code !== 'too-many') return reply;
+    await new Promise((resolve) => setTimeout(resolve, 250));
+  }
+}
+
+test('the running server decides every capability in every state, phase and role as the list that was read says', async () => {
+  test.setTimeout(240_000);
+  const course = await makeCourse({ students: 2, apart: true });
+  const api = await account(MAREN);
+  const put = async (what: string, data: object) =>
+    expect((await api.put(`/api/courses/${course.id}/${what}`, { data })).ok(), what).toBe(true);
+  await put('door', { teacherFirst: false, opensMinutesBefore: 240 });
+  for (const role of ['guest', 'observer'])
+    await edit(api, course, {
+      edit: 'add',
+      invite: false,
+      person: { name: `A ${role}`, email: `${role}.${course.id}@example.org`, role },
+    });
+  const list = await members(api, course);
+  const [student, other] = course.students;
+  const asker = async (role: string): Promise<Asker> => {
+    const { id, name, link } = list.find((m) =>
+      role === 'student' ? m.id === student!.id : m.role === role,
+    )!;
+    const socket =
+      role === 'teacher' ? live({ cookie: await cookie(api) }) : live({ link: link!.replace('/in/', '') });
+    const entered = await socket.emitWithAck('enter', { session: course.session, after: 0 });
+    expect(entered.ok, role).toBe(true);
+    return { role, member: id, name, socket };
+  };
+  const teacher = await asker('teacher');
+  const askers = [teacher, ...(await Promise.all(['student', 'guest', 'observer'].map(asker)))];
+  const second = live({ link: other!.link.replace('/in/', '') });
+  expect((await second.emitWithAck('enter', { session: course.session, after: 0 })).ok).toBe(true);
+  const command = async (c: RoomCommand) => expect(await ask(teacher.socket, c)).toMatchObject({ ok: true });
+
+  /** Gives somebody what the case says they have; resolves to what takes it back. */
+  const give = async (having: Having, { member, role }: Asker, capability: Capability) => {
+    if (having === 'the floor' && role !== 'teacher') {
+      await command({ type: 'giveFloor', member });
+      return () => command({ type: 'takeFloor' });
+    }
+    const excepted = having === 'an exception that opens' || having === 'one that closes';
+    if (!excepted || (role !== 'student' && role !== 'guest')) return async () => {};
+    const state = having === 'one that closes' ? 'closed' : 'open';
+    const made = await api.post(`/api/courses/${course.id}/exceptions`, {
+      data: { member, capability, state, until: null, reason: '' },
+    });
+    const { id } = await made.json();
+    return async () => void (await api.post(`/api/courses/${course.id}/exceptions/${id}/end`, { data: {} }));
+  };
+
+  const expected = golden();
+  const wrong: string[] = [];
+  let asked = 0;
+  for (const phase of PHASES) {
+    if (phase === 'on') await command({ type: 'ringIn' });
+    for (const capability of SHOWN_CAPABILITIES)
+      for (const state of rowOf(capability).states) {
+        await put('limits', { limits: { [capability]: state } });
+        for (const having of HAVING) {
+          if (having === 'the floor' && phase === 'waiting') continue;
+          for (const one of askers) {
+            const takeBack = await give(having, one, capability);
+            if (phase === 'hushed') await command({ type: 'hush' });
+            const [act, undo] = tries(capability, one, other!.id);
+            const { ok } = await ask(one.socket, act);
+            if (ok && undo) await ask(one.socket, undo);
+            if (phase === 'hushed') await command({ type: 'lift' });
+            await takeBack();
+            const at = `${capability}: ${state}, ${phase}, having ${having}: ${one.role}`;
+            asked++;
+            if (expected.get(at) !== ok) wrong.push(`${at}: ${ok ? 'may' : 'may not'}`);
+          }
+        }
+      }
+  }
+  expect(wrong).toEqual([]);
+  expect(asked).toBeGreaterThan(800);
+  await command({ type: 'dismiss' });
+  for (const { socket } of askers)
+    expect(await ask(socket, { type: 'raiseHand' })).toMatchObject({ ok: false });
+  for (const socket of [...askers.map((a) => a.socket), second]) socket.disconnect();
+  await api.dispose();
+});
