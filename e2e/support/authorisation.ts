@@ -116,6 +116,7 @@ export const ROUTES: Record<string, Answers> = {
   'PUT /api/my-course/me': BY_LINK,
   'GET /api/my-course/attendance': answers(401, 200, 200, 403, 403, 403),
   'GET /api/my-course/data': answers(401, 200, 200, 403, 403, 403),
+  'GET /api/courses/:course/held-segments': THOSE_WHO_TEACH,
   'GET /api/sessions/:id/proof': THOSE_WHO_TEACH,
   'POST /api/sessions/:id/nudge': answers(401, 403, 403, 409, 409, 403),
   'PUT /api/courses/:course/series/:series/listed': THE_TEACHER,

@@ -130,3 +130,14 @@ export interface SessionProof {
   parts: string[];
   people: ProofLine[];
 }
+
+/** A segment of a run sheet as it was held; instants in ms. */
+export interface HeldSegmentInfo {
+  session: string;
+  startsAt: number;
+  title: string;
+  /** As planned. */
+  minutes: number;
+  from: number;
+  until: number;
+}

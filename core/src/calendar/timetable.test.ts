@@ -35,6 +35,25 @@ test('dates that no week says are a list; a second hour of a day is a series of 
   ]);
 });
 
+test('where days are swapped, a week that gives the dates with each other’s lengths is none', () => {
+  const swapped = autumn({
+    firstDay: '2027-02-19',
+    lastDay: '2027-02-22',
+    daysOff: [],
+    daySwaps: [
+      { date: '2027-02-19', follows: 'sunday', name: 'Swap' },
+      { date: '2027-02-21', follows: 'monday', name: 'Swap' },
+    ],
+  });
+  const meetings = [
+    { date: '2027-02-19', start: '09:00', minutes: 45 },
+    { date: '2027-02-21', start: '09:00', minutes: 5 },
+    { date: '2027-02-22', start: '09:00', minutes: 5 },
+  ];
+  const pattern = patternFrom(meetings, swapped)!;
+  expect(sessionsOf(swapped, pattern).sessions.map((s) => s.minutes)).toEqual([45, 5, 5]);
+});
+
 test('each bad line is named with its reason, and the good ones are read', () => {
   const { series, bad } = table(
     'Tides,2026-10-06,9:00,10:00',

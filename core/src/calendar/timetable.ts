@@ -196,11 +196,18 @@ function says(
   term: Term,
   days: TermDays,
 ): boolean {
-  const planned = new Set(sessionsOf(term, pattern, days).sessions.map((s) => s.date));
-  const asked = new Set(meetings.map((m) => m.date));
+  // By date and hour: where days are swapped, a week may give the right dates with each other's hours.
+  const keyOf = (m: LocalMeeting) => `${m.date} ${m.start} ${m.minutes}`;
+  const planned = new Set(
+    sessionsOf(term, pattern, days).sessions.map(({ date, startsAt, minutes }) =>
+      keyOf({ date, start: toClock(toWall(term.zone, startsAt).minutes), minutes }),
+    ),
+  );
+  const asked = new Set(meetings.map(keyOf));
   // A day off is left out whatever says it; a date that another weekday's timetable takes has to be listed.
   const isOff = (date: string) => days.follows[toEpochDay(date) - days.first]! < 0;
   return (
-    [...planned].every((d) => asked.has(d)) && meetings.every((m) => planned.has(m.date) || isOff(m.date))
+    [...planned].every((key) => asked.has(key)) &&
+    meetings.every((m) => planned.has(keyOf(m)) || isOff(m.date))
   );
 }

@@ -1,5 +1,7 @@
 import type { StoredEvent } from './kernel/messages';
+import { evolve } from './kernel/evolve';
 import type { RoomState } from './kernel/state';
+import type { HeldSegment } from './runSheet/state';
 
 /**
  * What must be stored together with events, in their transaction: nothing of it may hang on the process staying alive.
@@ -14,6 +16,8 @@ export type Consequence =
   | { do: 'openPart'; at: number }
   /** The recording, if there is one, is prepared. */
   | { do: 'prepareRecording' }
+  /** How long each segment of the run sheet took is kept beside its plan. */
+  | { do: 'keepSegments'; held: readonly HeldSegment[] }
   /** What somebody is called in this course. */
   | { do: 'rename'; member: string; name: string; by: string }
   /** These are let in from now on without knocking. */
@@ -43,7 +47,12 @@ export function consequencesOf(before: RoomState, events: readonly StoredEvent[]
         ];
       case 'dismissed':
         state = 'off';
-        return [{ do: 'closePart', at: event.at }, { do: 'endSession' }, { do: 'prepareRecording' }];
+        return [
+          { do: 'closePart', at: event.at },
+          ...keptSegments(before, events),
+          { do: 'endSession' },
+          { do: 'prepareRecording' },
+        ];
       case 'renamed':
         return [{ do: 'rename', member: event.member, name: event.name, by: event.by }];
       case 'admitted':
@@ -52,4 +61,9 @@ export function consequencesOf(before: RoomState, events: readonly StoredEvent[]
         return [];
     }
   });
+}
+
+function keptSegments(before: RoomState, events: readonly StoredEvent[]): Consequence[] {
+  const { held } = events.reduce(evolve, before).runSheet;
+  return held.length ? [{ do: 'keepSegments', held }] : [];
 }

@@ -10,6 +10,7 @@ export { ABANDONED_MS, arriving, atDoor, closesAt, goneFromDoor } from './door/i
 export type { Knock, Out } from './door/state';
 export { Back } from './door/schema';
 export { cueEvents, segmentEnds } from './runSheet/index';
+export { takenBySegment, type Held, type Taken } from './runSheet/held';
 export { proposals, type Left, type Proposal } from './runSheet/left';
 export { MOST_SEGMENTS, type CuedSegment } from './runSheet/schema';
 export type { HeldSegment, RunSheetState } from './runSheet/state';

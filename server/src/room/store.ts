@@ -4,7 +4,7 @@ import { newId } from '../context';
 import { json, one, rows, run, transaction, type Db } from '../db/pool';
 import { closePart, openPart, queuePreparing } from '../recordings/store';
 import { callHere, letInAlways } from '../roster/store';
-import { beginSession, endSession } from '../sessions/store';
+import { beginSession, endSession, keepSegments } from '../sessions/store';
 import { writeRoll } from '../sessions/roll';
 
 /** An event with the id of the command that made it, where one did. */
@@ -105,6 +105,8 @@ async function follow(db: PoolConnection, session: string, consequence: Conseque
       return closePart(db, session, consequence.at);
     case 'prepareRecording':
       return queuePreparing(db, session, now);
+    case 'keepSegments':
+      return keepSegments(db, session, consequence.held, now);
     case 'rename':
       return callHere(db, consequence);
     case 'alwaysIn':

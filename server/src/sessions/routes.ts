@@ -3,7 +3,7 @@ import { z } from 'zod';
 import type { MemberInfo, SessionDetail } from '@nimble-bell/core/api';
 import { doorFor, doorRules } from '@nimble-bell/core/door';
 import { evolve, isHere, logOf, newRoom } from '@nimble-bell/core/room';
-import { memberIn, principalOf, requireRight } from '../accounts/principal';
+import { asked, memberIn, principalOf, requireRight } from '../accounts/principal';
 import type { Context } from '../context';
 import { bare, courseById, sessionById, type LayeredSession, type SessionRow } from '../courses/store';
 import { transaction } from '../db/pool';
@@ -16,6 +16,7 @@ import { membersOf } from '../roster/store';
 import { eventsOf } from '../room/store';
 import { proofFor } from '../rules/proof';
 import { rollNow } from './roll';
+import { heldSegmentsOf } from './store';
 
 /** Everyone's answer to a session: the one to it alone, or else the one to its series. */
 const repliesTo = (session: SessionRow, members: readonly MemberInfo[]) =>
@@ -55,6 +56,12 @@ function proofRoute(router: Router, ctx: Context) {
 
 export function sessionRoutes(ctx: Context): Router {
   const router = Router();
+
+  /** How the run sheets of a course went. */
+  router.get('/courses/:course/held-segments', async (req, res) => {
+    const { courseId } = await asked(ctx, req, 'teach');
+    res.json(await heldSegmentsOf(ctx.db, courseId));
+  });
 
   /** A session as this member may see it; the roll is for those who teach. */
   router.get('/sessions/:id', async (req, res) => {

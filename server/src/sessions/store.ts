@@ -1,4 +1,5 @@
-import type { MemberScope, Role } from '@nimble-bell/core/api';
+import type { HeldSegment } from '@nimble-bell/core/room';
+import type { HeldSegmentInfo, MemberScope, Role } from '@nimble-bell/core/api';
 import type { RollLine } from '@nimble-bell/core/roll';
 import { noSettings, Settings, type Layer } from '@nimble-bell/core/settings';
 import { json, one, rows, run, type Db } from '../db/pool';
@@ -156,3 +157,19 @@ export const heldWithoutRoll = async (db: Db): Promise<string[]> =>
           AND EXISTS (SELECT 1 FROM room_events e WHERE e.session_id = s.id)`,
     )
   ).map((row) => row.id);
+
+/** Keeps how long each segment of a session's run sheet took; one that is on ends now. */
+export const keepSegments = (db: Db, session: string, held: readonly HeldSegment[], now: number) =>
+  run(db, 'REPLACE INTO held_segments (session_id, nr, title, minutes, from_at, until_at) VALUES ?', [
+    held.map((h, nr) => [session, nr, h.title, Math.round(h.minutes), h.from, h.until ?? now]),
+  ]);
+
+/** The segments that were held in a course, in order. */
+export const heldSegmentsOf = (db: Db, course: string) =>
+  rows<HeldSegmentInfo>(
+    db,
+    `SELECT h.session_id AS session, s.starts_at AS startsAt, h.title, h.minutes,
+            h.from_at AS \`from\`, h.until_at AS until
+       FROM held_segments h JOIN sessions s ON s.id = h.session_id WHERE s.course_id = ? ORDER BY s.starts_at, h.nr`,
+    [course],
+  );

@@ -99,14 +99,16 @@ const LimitRow = ({ capability: c, state, set }: LimitRowProps) => (
     <Table.Th scope="row">{rowOf(c).label}</Table.Th>
     {PERMISSIONS.map((p) => (
       <Table.Td key={p}>
-        <Radio
-          name={c}
-          value={p}
-          disabled={!set}
-          aria-label={`${rowOf(c).label}: ${PERMISSION_WORDS[p]}`}
-          checked={state === p}
-          onChange={() => set?.(p)}
-        />
+        {rowOf(c).states.includes(p) && (
+          <Radio
+            name={c}
+            value={p}
+            disabled={!set}
+            aria-label={`${rowOf(c).label}: ${PERMISSION_WORDS[p]}`}
+            checked={state === p}
+            onChange={() => set?.(p)}
+          />
+        )}
       </Table.Td>
     ))}
   </Table.Tr>

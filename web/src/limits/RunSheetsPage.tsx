@@ -11,7 +11,7 @@ import {
   TextInput,
   Title,
 } from '@mantine/core';
-import { IconArrowDown, IconArrowUp, IconX } from '@tabler/icons-react';
+import { IconArrowDown, IconArrowUp, IconGripVertical, IconX } from '@tabler/icons-react';
 import { useMemo, useState, type KeyboardEvent } from 'react';
 import { useSearchParams } from 'react-router';
 import type { CourseDetail, RulesDetail } from '@nimble-bell/core/api';
@@ -19,6 +19,7 @@ import { ApiError } from '../app/api';
 import { useThisCourse } from '../app/course';
 import { useKeeping, useKept } from '../plan/useKeptDraft';
 import { Heads } from '../ui/Heads';
+import { InOrder, useDragged } from './InOrder';
 import { Empty, Panel, Scrolls } from '../ui/Panel';
 import { placesOf, type Place } from './places';
 import { SegmentBar } from './SegmentBar';
@@ -215,11 +216,11 @@ function Rows({ length, ...props }: RowsProps) {
     <Scrolls label="Segments, scrolls">
       <Table verticalSpacing={6} miw={860}>
         <Heads of={['Segment', 'Minutes', 'Rule sheet', 'Recording', 'Note, for teachers', 'Order']} />
-        <Table.Tbody>
+        <InOrder segments={segments} set={set}>
           {segments.map((s, i) => (
             <SegmentRow key={s.key} {...props} segment={s} index={i} onKey={onKey} />
           ))}
-        </Table.Tbody>
+        </InOrder>
       </Table>
     </Scrolls>
   );
@@ -242,8 +243,9 @@ function SegmentRow({ segment, index, segments, set, rules, onKey }: SegmentRowP
   const with_ = (more: Partial<SegmentDraft>) =>
     set?.(segments.map((s, i) => (i === index ? { ...s, ...more } : s)));
   const name = segment.title || `segment ${index + 1}`;
+  const dragged = useDragged(segment.key, name);
   return (
-    <Table.Tr onKeyDown={(e) => onKey(e, index)}>
+    <Table.Tr onKeyDown={(e) => onKey(e, index)} {...dragged.row}>
       <Table.Td>
         <TextInput
           aria-label={`Title of segment ${index + 1}`}
@@ -276,7 +278,9 @@ function SegmentRow({ segment, index, segments, set, rules, onKey }: SegmentRowP
           onChange={(e) => with_({ note: e.currentTarget.value })}
         />
       </Table.Td>
-      <Table.Td w={120}>{set && <Order index={index} name={name} segments={segments} set={set} />}</Table.Td>
+      <Table.Td w={150}>
+        {set && <Order {...{ index, name, segments, set }} handle={dragged.handle} />}
+      </Table.Td>
     </Table.Tr>
   );
 }
@@ -322,11 +326,15 @@ interface OrderProps {
   name: string;
   segments: SegmentDraft[];
   set: (segments: SegmentDraft[]) => void;
+  handle: object;
 }
 
-function Order({ index, name, segments, set }: OrderProps) {
+function Order({ index, name, segments, set, handle }: OrderProps) {
   return (
     <Group gap={4} wrap="nowrap">
+      <ActionIcon variant="subtle" {...handle}>
+        <IconGripVertical size={16} />
+      </ActionIcon>
       <ActionIcon
         variant="default"
         disabled={index === 0}

@@ -5,6 +5,7 @@ import { useThisCourse } from '../app/course';
 import { Heads } from '../ui/Heads';
 import { Empty, Panel } from '../ui/Panel';
 import { SessionMark } from '../ui/SessionMark';
+import { RunSheetsHeld } from './RunSheetsHeld';
 
 /** What is behind: each session held, with its roll and its recording a press away. */
 export function ReviewPage() {
@@ -45,6 +46,7 @@ export function ReviewPage() {
           </Table.Tbody>
         </Table>
       </Panel>
+      <RunSheetsHeld />
     </Stack>
   );
 }

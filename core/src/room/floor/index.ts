@@ -1,3 +1,4 @@
+import { countWords } from '../../calendar/words';
 import { teaches } from '../../roster/role';
 import { concern, EVERYONE } from '../kernel/concern';
 import type { RoomEvent } from '../kernel/messages';
@@ -11,18 +12,19 @@ const without = (part: FloorState, member: string) => part.hands.filter((h) => h
 /** The right to speak now, and the hands that ask for it. */
 export const floor = concern({
   name: 'floor',
-  empty: { holder: null, hands: [] },
+  empty: { holder: null, until: null, hands: [] },
   commands: {
     giveFloor: {
       who: 'teaching',
       phase: 'live',
-      decide: (room, { member: by }, { member }) => {
+      decide: (room, { member: by }, { member, minutes }) => {
         if (!isHere(room, member)) return refuse('not-here');
         if (teaches(room.presence.people[member]!.role)) return refuse('teaches');
         if (room.limits.hush) return refuse('hushed');
         const { holder } = room.floor;
-        if (holder === member) return [];
-        const given: RoomEvent = { type: 'floorGiven', by, member };
+        if (holder === member && !minutes) return [];
+        const given: RoomEvent = { type: 'floorGiven', by, member, ...(minutes ? { minutes } : {}) };
+        if (holder === member) return [given];
         return holder ? [{ type: 'floorTaken', by, member: holder }, given] : [given];
       },
     },
@@ -54,17 +56,28 @@ export const floor = concern({
     floorGiven: {
       version: 1,
       hears: () => EVERYONE,
-      evolve: (part, { member }) => ({ holder: member, hands: without(part, member) }),
-      notice: ({ member }, room) => `${nameIn(room, member)} has the floor.`,
+      evolve: (part, { member, minutes, at }) => ({
+        holder: member,
+        until: minutes ? at + minutes * 60_000 : null,
+        hands: without(part, member),
+      }),
+      notice: ({ member, minutes }, room) =>
+        `${nameIn(room, member)} has the floor${minutes ? ` for ${countWords(minutes, 'minute')}` : ''}.`,
       chapter: ({ member }, nameOf) => `${nameOf(member)} has the floor`,
       log: ({ by, member }, nameOf) => `${nameOf(by)} gave ${nameOf(member)} the floor.`,
     },
     floorTaken: {
       version: 1,
       hears: () => EVERYONE,
-      evolve: (part) => ({ ...part, holder: null }),
-      notice: ({ by }, room) => `${nameIn(room, by)} has the floor again.`,
-      log: ({ by, member }, nameOf) => `${nameOf(by)} took the floor back from ${nameOf(member)}.`,
+      evolve: (part) => ({ ...part, holder: null, until: null }),
+      notice: ({ by, member }, room) =>
+        by
+          ? `${nameIn(room, by)} has the floor again.`
+          : `The time of ${nameIn(room, member, 'somebody')} is over: the floor is the teachers’ again.`,
+      log: ({ by, member }, nameOf) =>
+        by
+          ? `${nameOf(by)} took the floor back from ${nameOf(member)}.`
+          : `The time of ${nameOf(member)} with the floor was over.`,
     },
     handRaised: {
       version: 1,
@@ -82,8 +95,13 @@ export const floor = concern({
   heeds: {
     left: (part, { member }) => ({
       holder: part.holder === member ? null : part.holder,
+      until: part.holder === member ? null : part.until,
       hands: without(part, member),
     }),
-    dismissed: () => ({ holder: null, hands: [] }),
+    dismissed: () => ({ holder: null, until: null, hands: [] }),
   },
+  due: ({ floor: { holder, until }, bell: { phase } }) =>
+    holder === null || until === null || phase !== 'live'
+      ? null
+      : { at: until, events: [{ type: 'floorTaken', by: null, member: holder }] },
 });

@@ -27,3 +27,15 @@ CREATE OR REPLACE VIEW members AS
 
 -- Since when those who teach a session have been told that nobody has rung in.
 ALTER TABLE sessions ADD COLUMN missed_at BIGINT NULL;
+
+-- The segments of run sheets as they were held: planned minutes, and when each began and ended.
+CREATE TABLE held_segments (
+  session_id CHAR(12) NOT NULL,
+  nr SMALLINT UNSIGNED NOT NULL,
+  title VARCHAR(90) NOT NULL,
+  minutes SMALLINT UNSIGNED NOT NULL,
+  from_at BIGINT NOT NULL,
+  until_at BIGINT NOT NULL,
+  PRIMARY KEY (session_id, nr),
+  FOREIGN KEY (session_id) REFERENCES sessions (id) ON DELETE CASCADE
+);

@@ -98,16 +98,19 @@ const CapabilityRow = memo(function CapabilityRow({ capability, settable }: RowP
   );
 });
 
+/** A turn that ends by itself. */
+const TURN_MINUTES = 2;
+
 /** Who has the floor, and the hands in the order of raising. */
 function Hands() {
   const { send } = useRoom();
-  const { hands, holder, muted } = useInside(selectFloor);
+  const { hands, holder, until, muted } = useInside(selectFloor);
   const nameOf = useNameOf();
   const info = useInfo();
   return (
     <>
       <h2 className={parts.heading}>Hands{hands.length > 0 && ` (${hands.length})`}</h2>
-      {holder && <Holder holder={holder} muted={muted} />}
+      {holder && <Holder holder={holder} until={until} muted={muted} />}
       {hands.map((h, i) => (
         <div className={classes.hand} key={h.member}>
           <span>
@@ -120,6 +123,14 @@ function Hands() {
               onClick={() => void send({ type: 'giveFloor', member: h.member })}
             >
               Give the floor
+            </Button>
+            <Button
+              size="compact-xs"
+              variant="default"
+              aria-label={`Give the floor to ${nameOf(h.member)} for ${TURN_MINUTES} minutes`}
+              onClick={() => void send({ type: 'giveFloor', member: h.member, minutes: TURN_MINUTES })}
+            >
+              {TURN_MINUTES} min
             </Button>
             <Button
               size="compact-xs"
@@ -140,13 +151,15 @@ function Hands() {
   );
 }
 
-function Holder({ holder, muted }: { holder: string; muted: boolean }) {
+function Holder({ holder, until, muted }: { holder: string; until: number | null; muted: boolean }) {
   const { send } = useRoom();
   const nameOf = useNameOf();
+  const info = useInfo();
   return (
     <div className={classes.hand} data-floor>
       <span>
         <strong>{nameOf(holder)}</strong> has the floor
+        {until !== null && <> until {clockWords(until, info.zone)}</>}
       </span>
       <span className={classes.handActs}>
         {muted && (
