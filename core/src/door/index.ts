@@ -1,10 +1,12 @@
-import { z } from 'zod';
+import type { z } from 'zod';
 import type { SeriesKind } from '../calendar/seriesKind';
 import { teaches, type Role } from '../roster/role';
 import { clockWords, instantWords, zoneWords } from '../calendar/words';
 import type { Instant } from '../calendar/zone';
+import type { Came, Way } from './comers';
 import { ENTRIES, inForce, type DoorValues, type Entry, type Layer } from '../settings/index';
 
+export { CAME, WAYS, type Came, type Way } from './comers';
 export { DoorInput, DoorAtInput } from './schema';
 export { DOOR_ROWS, doorRuleWords, type DoorRow } from './words';
 
@@ -94,16 +96,6 @@ export function doorFor(session: DoorSession, rules: DoorRules, role: Role, now:
   }
   return { open: true };
 }
-
-/** How somebody came to be in the course, where they are not on its class list or invited to it. */
-export const CAME = ['account', 'visitor'] as const;
-export const Came = z.enum(CAME);
-export type Came = z.infer<typeof Came>;
-
-/** By what somebody is here. */
-export const WAYS = ['page', 'telephone'] as const;
-export const Way = z.enum(WAYS);
-export type Way = z.infer<typeof Way>;
 
 /** Who stands at the door, as far as it asks. */
 export interface AtDoor {

@@ -1,5 +1,9 @@
 import { z } from 'zod';
 import { DoorValues } from '../settings/index';
+import { CAME, WAYS } from './comers';
+
+export const CameSchema = z.enum(CAME);
+export const WaySchema = z.enum(WAYS);
 
 /** What a course says of its door, in part or whole. */
 export const DoorInput = DoorValues.partial().refine(

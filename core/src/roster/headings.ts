@@ -1,15 +1,7 @@
+import { folded } from './same';
+export { folded } from './same';
 /** What a column of a class list can be. `lastFirst`: a name with the family name first, and a comma. `keep`: a column of the school's own, kept under its heading. */
 export type Field = 'name' | 'lastFirst' | 'first' | 'last' | 'email' | 'zone' | 'group' | 'keep' | 'skip';
-
-/** Without accents, capitals and marks, single spaces: so that people and headings are compared by their letters. */
-export const folded = (text: string): string =>
-  text
-    .normalize('NFKD')
-    .replace(/\p{M}/gu, '')
-    .toLowerCase()
-    .replaceAll('ß', 'ss')
-    .replace(/[^\p{L}\p{N}]+/gu, ' ')
-    .trim();
 
 /**
  * Headings as offices write them, a line a language: English, French, Spanish, Portuguese, German, Dutch, Italian, Swedish,

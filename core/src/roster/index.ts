@@ -8,6 +8,7 @@ export * from './oneRoster';
 export * from './ownList';
 export * from './readFiles';
 export * from './role';
+export { sameName } from './same';
 export * from './sheets';
 export * from './similar';
 export * from './summary';

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { tidyLine } from '../text';
-import { faultOfName, PersonName, sameName } from './names';
+import { faultOfName, PersonName } from './names';
+import { sameName } from './same';
 
 test('a name is composed and its spaces are single', () => {
   expect(tidyLine('  Zoe\u0308   Lanyon ')).toBe('Zoë Lanyon');

@@ -1,6 +1,5 @@
 import { z } from 'zod';
 import { hidesSomething, tidyLine } from '../text';
-import { folded } from './headings';
 
 /** What is wrong with a name, in a sentence; null where nothing is. */
 export function faultOfName(name: string): string | null {
@@ -20,12 +19,3 @@ export const PersonName = z
     const message = faultOfName(name);
     if (message) ctx.addIssue({ code: 'custom', message });
   });
-
-/** Whether two names would be read as the same: whatever their accents, capitals, spaces and order of parts. */
-export const sameName = (a: string, b: string): boolean => key(a) === key(b);
-const key = (name: string) =>
-  folded(name.normalize('NFKC'))
-    .split(/[^\p{L}\p{N}]+/u)
-    .filter(Boolean)
-    .sort()
-    .join(' ');

@@ -1,4 +1,4 @@
-import { folded } from './headings';
+import { folded } from './same';
 
 const partsOf = (name: string): string[] =>
   folded(name.normalize('NFKC'))

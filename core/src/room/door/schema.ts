@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Came, Way } from '../../door/index';
+import { CameSchema, WaySchema } from '../../door/schema';
 import { Role } from '../../roster/role';
 import { MemberId, message } from '../kernel/schema';
 
@@ -30,8 +30,8 @@ export const doorEvents = {
     member: MemberId,
     name: z.string(),
     role: Role,
-    came: Came.optional(),
-    way: Way.optional(),
+    came: CameSchema.optional(),
+    way: WaySchema.optional(),
   }),
   /** They went away from the door. */
   knockEnded: message('knockEnded', { member: MemberId }),

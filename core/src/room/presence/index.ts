@@ -1,5 +1,5 @@
 import type { Way } from '../../door/index';
-import { sameName } from '../../roster/names';
+import { sameName } from '../../roster/same';
 import { teaches } from '../../roster/role';
 import { concern, EVERYONE } from '../kernel/concern';
 import type { RoomEvent } from '../kernel/messages';

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { Capability } from '../../limits/schema';
-import { Came } from '../../door/index';
+import { CameSchema } from '../../door/schema';
 import { PersonName } from '../../roster/names';
 import { Role } from '../../roster/role';
 import { MemberId, message, Place } from '../kernel/schema';
@@ -19,7 +19,7 @@ export const presenceEvents = {
     /** What a guest may do whatever the limits say, chosen when they were asked in. */
     grants: z.array(Capability).optional(),
     /** They came by the class link. */
-    came: Came.optional(),
+    came: CameSchema.optional(),
     pronouns: z.string().optional(),
   }),
   left: message('left', { member: MemberId }),
