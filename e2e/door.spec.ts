@@ -230,7 +230,10 @@ test('the door of one session: a visitor who may be somebody of the list, severa
   });
   const enter = () => line.timeout(5000).emitWithAck('enter', { session: course.session, after: 0 });
   expect(await enter()).toMatchObject({ ok: false, refusal: { code: 'forbidden' } });
-  const { latest } = await (await api.get(`${path}/rules`)).json();
+  const { latest, always } = await (await api.get(`${path}/rules`)).json();
+  expect(always).toMatchObject([{ name: 'Ana Lanyon, at her mother’s' }]);
+  expect((await ines.delete(`${path}/always/${always[0].member}`)).status()).toBe(403);
+  expect((await api.delete(`${path}/always/${always[0].member}`)).ok()).toBe(true);
   expect(latest.words).toContain('college accounts: do not come in');
   expect((await ines.post(`${path}/rules/undo`, { data: { change: latest.id } })).status()).toBe(403);
   expect((await api.post(`${path}/rules/undo`, { data: { change: latest.id } })).ok()).toBe(true);

@@ -81,6 +81,7 @@ export const ROUTES: Record<string, Answers> = {
   'PUT /api/courses/:course/limits': THE_TEACHER,
   'PUT /api/courses/:course/door': THE_TEACHER,
   'GET /api/courses/:course/rules': THOSE_WHO_TEACH,
+  'DELETE /api/courses/:course/always/:member': THE_TEACHER_AND_GONE,
   'PUT /api/courses/:course/rules': THE_TEACHER,
   'POST /api/courses/:course/rules/undo': THE_TEACHER,
   'POST /api/courses/:course/exceptions': THE_TEACHER,

@@ -106,6 +106,8 @@ export interface RulesDetail {
   /** Those that say something of their own. */
   sessions: (RulesPlace & { id: string })[];
   exceptions: ExceptionInfo[];
+  /** Who is let in without knocking, since a teacher said so in class. */
+  always: { member: string; name: string }[];
   /** Names of those who set something. */
   names: Record<string, string>;
   /** The latest change that can be taken back. */

@@ -38,6 +38,8 @@ export const LINE_WORDS = {
   holds: 'Please hold the line.',
   relayAway: 'Sound is away for the moment. Please hold the line.',
   late: 'Nobody has let you in. Goodbye.',
+  away: 'Sound is away for the moment. Please call again.',
+  busy: 'All lines are taken. Please call again.',
   goodbye: 'Goodbye.',
   keys: 'One raises or lowers your hand. Two is your microphone. Three tells what you may do now. Four tells who is speaking. Zero says this again.',
 } as const;

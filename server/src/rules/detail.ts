@@ -1,7 +1,7 @@
 import type { RulesDetail, RulesPlace } from '@nimble-bell/core/api';
 import { deviations, type RuleSheet } from '@nimble-bell/core/limits';
 import { noSettings, type Settings } from '@nimble-bell/core/settings';
-import type { MemberRow } from '../accounts/store';
+import { membersWhere, type MemberRow } from '../accounts/store';
 import type { Context } from '../context';
 import { latestOf } from '../history/store';
 import { rulesWayBack, sheetsFor, sheetsUsed } from './rules';
@@ -23,6 +23,7 @@ function placeOf(settings: Settings, sheets: readonly RuleSheet[]): RulesPlace {
 export async function rulesDetail(ctx: Context, { courseId, personId }: MemberRow): Promise<RulesDetail> {
   const places = await everyPlaceOf(ctx.db, courseId);
   const exceptions = await exceptionsOf(ctx.db, courseId, ctx.now());
+  const always = await membersWhere(ctx.db, 'm.course_id = ? AND m.always_in', [courseId]);
   const sheets = await sheetsFor(ctx.db, personId, sheetsUsed(places));
   const setters = places.flatMap(({ settings: { limits, door } }) =>
     [...Object.values(limits), ...Object.values(door)].map((v) => v?.by ?? null),
@@ -43,6 +44,7 @@ export async function rulesDetail(ctx: Context, { courseId, personId }: MemberRo
       name: names[member] ?? 'Somebody',
       by: (by && names[by]) || 'somebody',
     })),
+    always: always.map(({ id, name }) => ({ member: id, name })),
     names,
     latest: entry && { id: entry.id, at: entry.at, words: entry.words },
     on: await latestOf(ctx.db, 'rule_changes', courseId),

@@ -2,12 +2,14 @@ import { Router, type Request } from 'express';
 import { z } from 'zod';
 import { ExceptionInput, RulesInput, SheetInput } from '@nimble-bell/core/api';
 import { asked, personIdOf, principalOf } from '../accounts/principal';
+import { membersWhere } from '../accounts/store';
 import { newId, type Context } from '../context';
 import { takeTurn } from '../courses/turn';
 import { isDuplicate } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { baseOf, stillOn } from '../history/base';
 import { once } from '../requests/once';
+import { letInAlways } from '../roster/store';
 import { rulesDetail } from './detail';
 import { setRules, undoRules } from './rules';
 import { spreadSheet, usesOf } from './sheets';
@@ -50,6 +52,15 @@ export function rulesRoutes(ctx: Context): Router {
       const course = await takeTurn(db, member.courseId);
       return { change: await undoRules(db, course, member, change, ctx.now()) };
     });
+    res.json({});
+  });
+
+  /** Whoever was always let in knocks again like others. */
+  router.delete('/courses/:course/always/:member', async (req, res) => {
+    const { courseId } = await asked(ctx, req, 'plan');
+    const [whose] = await membersWhere(ctx.db, 'm.course_id = ? AND m.id = ?', [courseId, req.params.member]);
+    if (!whose?.alwaysIn) throw new AppError('not-found', 'This person knocks like others.');
+    await letInAlways(ctx.db, [whose.id], false);
     res.json({});
   });
 

@@ -41,8 +41,8 @@ export function standInTelephone(io: Pick<Server, 'of'>): TelephoneGateway {
         hears: (answer) => sound('hears', answer),
         says: (answer) => sound('says', answer),
         spoken: (words) => void socket.emit('spoken', { words }),
-        again: (session) => {
-          socket.emit('again', { session });
+        again: (session, keys) => {
+          socket.emit('again', { session, keys });
           socket.disconnect(true);
         },
         hangUp: () => void socket.disconnect(true),

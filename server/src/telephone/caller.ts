@@ -53,6 +53,8 @@ export class Caller implements Device {
   #pin = '';
   #wrong = 0;
   #session: string | null = null;
+  /** The PIN that was right. */
+  #known = '';
   #visit: Visit | null = null;
   #since = 0;
   #timer: NodeJS.Timeout | null = null;
@@ -132,6 +134,7 @@ export class Caller implements Device {
     const next = ahead.find((s) => s.state === 'live') ?? ahead.sort((a, b) => a.startsAt - b.startsAt)[0];
     if (!next) return this.#end(LINE_WORDS.noClass);
     this.#session = next.id;
+    this.#known = pin;
     this.#since = ctx.now();
     await this.#enter(pin);
   }
@@ -159,7 +162,7 @@ export class Caller implements Device {
       await this.#talk();
       void this.voice.say(welcomeWords(about.course));
     } catch (error) {
-      if (error instanceof Elsewhere) return this.call.again(this.#session!);
+      if (error instanceof Elsewhere) return this.#again();
       if (error instanceof AppError) return this.#end(`${error.message} ${LINE_WORDS.goodbye}`);
       throw error;
     }
@@ -230,7 +233,8 @@ export class Caller implements Device {
   word = (text: string) => void this.voice.say(`The teachers say: ${text}`);
   you = () => {};
   putOut = (message: string) => void this.#inTurn(() => this.#end(`${message} ${LINE_WORDS.goodbye}`));
-  moved = () => this.call.again(this.#session!);
+  moved = () => this.#again();
+  #again = () => this.call.again(this.#session!, this.#known);
   close = () => {};
 
   /** Says a last word and hangs up. */

@@ -1,9 +1,13 @@
 import path from 'node:path';
+import { LINE_WORDS } from '@nimble-bell/core/telephone';
 import type { Rooms } from '../room/rooms';
 import { Caller, type CallerParts } from './caller';
 import type { TelephoneGateway } from './gateway';
 import { Prompts } from './prompts';
 import { Voice } from './voice';
+
+/** As many lines are open at a server at once. */
+const MOST_CALLS = 200;
 
 /** Takes the calls of a gateway, and tells each caller what happens in their class. Must listen before the attendance does. */
 export function takeCalls(
@@ -15,8 +19,9 @@ export function takeCalls(
   const { ctx, relay } = parts;
   const callers = new Map<string, Caller>();
   gateway.onCall((call) => {
-    if (!relay.available) {
-      call.spoken('Sound is away for the moment. Please call again.');
+    const refused = !relay.available ? LINE_WORDS.away : callers.size >= MOST_CALLS ? LINE_WORDS.busy : null;
+    if (refused) {
+      call.spoken(refused);
       return call.hangUp();
     }
     const voice = new Voice(call.id, relay, prompts, ctx.log, (words) => call.spoken(words));

@@ -19,8 +19,8 @@ export interface IncomingCall {
   says(answer: AnswerTo): Promise<void>;
   /** What the line says now, for gateways that can show words. */
   spoken(words: string): void;
-  /** Another server has the session's room: the gateway calls again, by way of it, and keys what was keyed. */
-  again(session: string): void;
+  /** Another server has the session's room: the gateway calls again, by way of it, and keys the PIN that was keyed. */
+  again(session: string, pin: string): void;
   hangUp(): void;
 }
 

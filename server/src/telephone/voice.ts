@@ -7,6 +7,8 @@ export class Voice {
   #waiting: string[] = [];
   #speaking: Promise<void> | null = null;
   #turn = 0;
+  /** What is being made to be said. */
+  #making: Promise<void> = Promise.resolve();
 
   constructor(
     readonly line: string,
@@ -41,18 +43,26 @@ export class Voice {
     // What comes in the same moment is said in one.
     await null;
     while (this.#waiting.length && turn === this.#turn) {
+      // One thing is made at a time, however fast keys are pressed: what is not wanted any more by then is not made.
+      await this.#making;
+      if (turn !== this.#turn) return;
       const text = this.#waiting.splice(0).join(' ');
       this.spoken(text);
-      await this.#play(text).catch((error: unknown) =>
+      await this.#play(text, turn).catch((error: unknown) =>
         this.log.warn({ line: this.line, why: String(error) }, 'something was not said'),
       );
     }
   }
 
-  async #play(text: string) {
-    const prompt = await this.prompts.of(text);
+  async #play(text: string, turn: number) {
+    const making = this.prompts.of(text);
+    this.#making = making.then(
+      () => {},
+      () => {},
+    );
+    const prompt = await making;
     try {
-      await this.relay.play(this.line, prompt.file);
+      if (turn === this.#turn) await this.relay.play(this.line, prompt.file);
     } finally {
       await prompt.done();
     }

@@ -17,8 +17,9 @@ import { COLLEGE_DOOR, DOOR_ROWS, doorRuleWords, type DoorRules } from '@nimble-
 import { dateWords, dateIn } from '@nimble-bell/core/calendar';
 import { LAYER_WORDS } from '@nimble-bell/core/limits';
 import { inForce } from '@nimble-bell/core/settings';
+import { useAsk } from '../app/api';
 import { useThisCourse } from '../app/course';
-import { stopOf } from '../app/queries';
+import { stopOf, useChange } from '../app/queries';
 import { useKeeping, useKept } from '../plan/useKeptDraft';
 import { Fault } from '../ui/Fault';
 import { Panel } from '../ui/Panel';
@@ -60,6 +61,7 @@ export function DoorPage() {
       />
       <DoorForm key={place.key} place={place} rules={rules.data} />
       <Otherwise places={places} choose={setKey} />
+      <Always of={rules.data.always} />
     </Stack>
   );
 }
@@ -198,6 +200,34 @@ function RuleRow({ row, place, rules, draft, set }: RuleRowProps) {
         )}
       </Table.Td>
     </Table.Tr>
+  );
+}
+
+/** Those whom a teacher let in once and for all. */
+function Always({ of }: { of: RulesDetail['always'] }) {
+  const course = useThisCourse();
+  const ask = useAsk();
+  const knockAgain = useChange(
+    (member: string) => ask(`/courses/${course.id}/always/${member}`, 'DELETE'),
+    () => 'They knock again like others.',
+  );
+  if (!of.length) return null;
+  return (
+    <Panel title="Always let in">
+      <List listStyleType="none" spacing={4}>
+        {of.map(({ member, name }) => (
+          <List.Item key={member}>
+            {name}{' '}
+            {course.role === 'teacher' && (
+              <Anchor component="button" type="button" size="sm" onClick={() => knockAgain.mutate(member)}>
+                They knock again
+                <VisuallyHidden>: {name}</VisuallyHidden>
+              </Anchor>
+            )}
+          </List.Item>
+        ))}
+      </List>
+    </Panel>
   );
 }
 

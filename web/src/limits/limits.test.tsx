@@ -41,7 +41,7 @@ test('the door says each rule with where it is from; what is chosen is kept, and
   answerRequests({
     'PUT /api/courses/course/rules': { change: 'c' },
     '/api/courses/course/rules': {
-      ...{ sheets: [], series: [], sessions: [], exceptions: [], latest: null, on: '' },
+      ...{ sheets: [], series: [], sessions: [], exceptions: [], always: [], latest: null, on: '' },
       course: place({ guests: set('knocks') }),
       names: { maren: 'Maren Oduya' },
     },

@@ -40,9 +40,7 @@ export class Telephone {
       this.#set({ at: 'talks' });
       if (what === 'hears') for (const key of room?.keys ?? '') line.emit('key', key);
     });
-    line.on('again', ({ session }: { session: string }) =>
-      this.dial(dialled, caller, { session, keys: this.state.get().keyed }),
-    );
+    line.on('again', (room_: { session: string; keys: string }) => this.dial(dialled, caller, room_));
     line.on('disconnect', () => this.#line === line && this.hangUp());
   }
 
