@@ -1,4 +1,5 @@
-import { COLLEGE_DOOR, doorFor, entryFor, type DoorRules, type DoorSession } from './index';
+import { noSettings, withValues } from '../settings/index';
+import { COLLEGE_DOOR, doorFor, doorRules, entryFor, type DoorRules, type DoorSession } from './index';
 
 const MINUTE = 60_000;
 const START = Date.UTC(2026, 9, 6, 21, 30);
@@ -57,4 +58,27 @@ test('class list, guests and who is late come in as the rules say, the stricter 
   expect(entries(own, 10)).toEqual(['straight', 'knocks', 'knocks']);
   expect(entries({ ...own, guests: 'not' }, 10)).toEqual(['straight', 'knocks', 'not']);
   expect(entries({ ...own, late: 'not' }, 10)).toEqual(['straight', 'not', 'not']);
+});
+
+test('who comes by the class link has rules of its own, a caller the stricter of two; a visitor that nothing is said of is a guest', () => {
+  const own: DoorRules = {
+    ...rules,
+    guests: 'straight',
+    accounts: 'knocks',
+    visitors: 'not',
+    telephone: 'knocks',
+  };
+  const entry = (who: Parameters<typeof entryFor>[1]) => entryFor(own, who, START, at(0));
+  expect(entry({ role: 'guest' })).toBe('straight');
+  expect(entry({ role: 'guest', came: 'account' })).toBe('knocks');
+  expect(entry({ role: 'guest', came: 'visitor' })).toBe('not');
+  expect(entry({ role: 'guest', came: 'visitor', way: 'telephone' })).toBe('not');
+  expect(entry({ role: 'student', way: 'telephone' })).toBe('knocks');
+  // Whoever is on the list by now is of the list, however they came.
+  expect(entry({ role: 'student', came: 'account' })).toBe('straight');
+  expect(entry({ role: 'teacher', way: 'telephone' })).toBe('straight');
+  const said = (door: object) =>
+    doorRules([{ name: 'course', settings: withValues(noSettings(), 'door', door, null, 0) }]);
+  expect(said({ guests: 'knocks' })).toMatchObject({ visitors: 'knocks', accounts: 'straight' });
+  expect(said({ guests: 'knocks', visitors: 'straight' }).visitors).toBe('straight');
 });

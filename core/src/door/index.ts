@@ -105,13 +105,13 @@ export interface AtDoor {
 }
 
 const ownEntry = (rules: DoorRules, { role, came }: AtDoor): Entry =>
-  came === 'account'
-    ? rules.accounts
-    : came === 'visitor'
-      ? rules.visitors
-      : role === 'guest'
-        ? rules.guests
-        : rules.classList;
+  role !== 'guest'
+    ? rules.classList
+    : came === 'account'
+      ? rules.accounts
+      : came === 'visitor'
+        ? rules.visitors
+        : rules.guests;
 
 /** How somebody comes in at this time: the strictest of the rules that concern them. The start is an instant. */
 export function entryFor(rules: DoorRules, who: AtDoor, startsAt: Instant, now: Instant): Entry {

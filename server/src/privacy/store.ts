@@ -19,7 +19,7 @@ export async function dataOf(db: Db, member: string): Promise<Record<string, unk
   const ask = (sql: string) => rows<Record<string, unknown>>(db, sql, [member]);
   const [person, course, letters, replies, roll, presence] = await Promise.all([
     ask(
-      `SELECT COALESCE(m.own_name, p.name) AS name, p.preferred_name, p.email, p.preferences, COALESCE(m.own_zone, p.zone) AS zone
+      `SELECT COALESCE(m.own_name, p.name) AS name, p.preferred_name, p.pronouns, m.called_here, p.email, p.preferences, COALESCE(m.own_zone, p.zone) AS zone
          FROM enrolments m JOIN people p ON p.id = m.person_id WHERE m.id = ?`,
     ),
     ask(
@@ -80,12 +80,12 @@ export async function forget(db: Db, member: string, by: MemberRow, now: number)
   else
     await run(
       db,
-      "UPDATE people SET name = ?, preferred_name = NULL, preferences = '{}', email = ?, zone = 'UTC' WHERE id = ?",
+      "UPDATE people SET name = ?, preferred_name = NULL, pronouns = NULL, preferences = '{}', email = ?, zone = 'UTC' WHERE id = ?",
       [NOBODY, address, personId],
     );
   await run(
     db,
-    `UPDATE enrolments SET person_id = ?, own_name = NULL, own_zone = NULL, left_at = COALESCE(left_at, ?), link_code = ?,
+    `UPDATE enrolments SET person_id = ?, own_name = NULL, own_zone = NULL, called_here = NULL, called_by = NULL, always_in = FALSE, left_at = COALESCE(left_at, ?), link_code = ?,
        pin = NULL, extra = '{}', last_seen = NULL WHERE id = ?`,
     [nobody, now, newLinkCode(), member],
   );
@@ -105,7 +105,14 @@ async function forgetInClass(db: Db, member: string, courseId: string) {
         WHERE s.course_id = ? AND JSON_VALUE(e.body, '$.type') IN (${type}) AND JSON_VALUE(e.body, ${of}) = ?`,
       values,
     );
-  await inRooms("'$.name'", "'entered', 'known'", "'$.member'", [NOBODY, courseId, member]);
+  const named = "'entered', 'known', 'knocked', 'renamed'";
+  await inRooms("'$.name'", named, "'$.member'", [NOBODY, courseId, member]);
+  await run(
+    db,
+    `UPDATE room_events e JOIN sessions s ON s.id = e.session_id SET e.body = JSON_REMOVE(e.body, '$.pronouns')
+      WHERE s.course_id = ? AND JSON_VALUE(e.body, '$.member') = ? AND JSON_VALUE(e.body, '$.pronouns') IS NOT NULL`,
+    [courseId, member],
+  );
   await inRooms("'$.text'", "'said'", "'$.from'", ['(taken away)', courseId, member]);
 }
 

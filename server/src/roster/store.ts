@@ -117,7 +117,8 @@ async function enrolSome(db: Db, courseId: string, people: readonly NewPerson[])
      VALUES ? ON DUPLICATE KEY UPDATE left_at = NULL, role = VALUES(role), group_name = VALUES(group_name),
        link_code = VALUES(link_code), link_at = NULL, pin = NULL, extra = VALUES(extra), scope = VALUES(scope),
        capabilities = VALUES(capabilities), link_until = VALUES(link_until),
-       own_name = VALUES(own_name), own_zone = VALUES(own_zone)`,
+       own_name = VALUES(own_name), own_zone = VALUES(own_zone), came = NULL, always_in = FALSE, called_here = NULL,
+       called_by = NULL`,
     [
       people.map((p) => [
         newId(),
