@@ -212,7 +212,8 @@ export class RoomSocket {
       principal.kind === 'link'
         ? { kind: 'link', code: member.link }
         : { kind: 'account', tokenHash: principal.tokenHash };
-    const device = this.#devices.get(socket.id)!;
+    const device = this.#devices.get(socket.id);
+    if (!device) throw new AppError('forbidden', 'The line is gone.');
     const stands = await this.attendance.enter(device, session, { member, credential }, (room) =>
       this.#roomFor(room, member, about, after),
     );
