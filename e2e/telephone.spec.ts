@@ -94,7 +94,7 @@ test('a call: a wrong PIN, the right one, hand and microphone by keys, heard bot
   await expect(ana).toHaveAttribute('data-speaking', 'true');
   await expect.poll(() => soundIn(page), { timeout: 15_000 }).toBeGreaterThan(HEARD);
   await key(phone, '4');
-  await says(phone, 'The floor has you.');
+  await says(phone, 'You have the floor. Your microphone is on, and no other.');
 
   // Hush closes the caller at the relay; lifting brings back what was.
   await page.getByRole('button', { name: 'Hush' }).click();

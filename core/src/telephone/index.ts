@@ -81,10 +81,13 @@ export function whoSpeaks(room: RoomState, me: string): string {
   const called = (member: string) => (member === me ? 'you' : nameIn(room, member));
   const { holder } = room.floor;
   const on = Object.keys(room.desk.microphone).filter((m) => room.presence.people[m]?.present);
-  const floor = holder ? `The floor has ${called(holder)}. ` : '';
-  if (on.length === 0) return `${floor}No microphone is on.`;
+  const floor =
+    holder === null ? '' : holder === me ? 'You have the floor. ' : `${called(holder)} has the floor. `;
+  const [one] = on;
+  if (one === undefined) return `${floor}No microphone is on.`;
   if (on.length > 5) return `${floor}${on.length} microphones are on.`;
-  return `${floor}${on.length === 1 ? 'The microphone is on of' : 'Microphones are on of'} ${listWords(on.map(called))}.`;
+  if (on.length > 1) return `${floor}Microphones are on: ${listWords(on.map(called))}.`;
+  return `${floor}${one === me ? 'Your microphone is on, and no other.' : `The microphone of ${called(one)} is on.`}`;
 }
 
 /** What a caller's own acts and what is done to them are answered with. */

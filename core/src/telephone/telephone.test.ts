@@ -44,7 +44,7 @@ test('hand and microphone go by keys, as the limits say, and each is answered', 
   expect(told()).toEqual(['You have the floor. Two switches your microphone on.']);
   expect(press('2')).toBe('Your microphone is on.');
   expect(press('3')).toBe('You may speak. Your microphone is on.');
-  expect(press('4')).toBe('The floor has you. The microphone is on of you.');
+  expect(press('4')).toBe('You have the floor. Your microphone is on, and no other.');
   room.do(maren, { type: 'mute', member: 'ana' });
   expect(told()).toEqual(['Maren Oduya has turned your microphone off.']);
   room.do(maren, { type: 'askOn', member: 'ana' });
