@@ -45,23 +45,23 @@ const taught = async (ctx: Context, req: Request): Promise<LayeredSession> => {
   return row;
 };
 
-function proofRoute(router: Router, ctx: Context) {
+function limitsRoutes(router: Router, ctx: Context) {
   /** What every student may do in it, and what they read where it is closed. */
   router.get('/sessions/:id/proof', async (req, res) => {
     const row = await taught(ctx, req);
     const { part } = parse(ProofQuery, req.query);
     res.json(await proofFor(ctx, row, part));
   });
-}
-
-export function sessionRoutes(ctx: Context): Router {
-  const router = Router();
 
   /** How the run sheets of a course went. */
   router.get('/courses/:course/held-segments', async (req, res) => {
     const { courseId } = await asked(ctx, req, 'teach');
     res.json(await heldSegmentsOf(ctx.db, courseId));
   });
+}
+
+export function sessionRoutes(ctx: Context): Router {
+  const router = Router();
 
   /** A session as this member may see it; the roll is for those who teach. */
   router.get('/sessions/:id', async (req, res) => {
@@ -91,7 +91,7 @@ export function sessionRoutes(ctx: Context): Router {
     res.json(detail);
   });
 
-  proofRoute(router, ctx);
+  limitsRoutes(router, ctx);
 
   /** What happened in a session, for those who teach it: who came, wrote, was muted, and when. */
   router.get('/sessions/:id/log', async (req, res) => {
