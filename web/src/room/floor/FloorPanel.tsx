@@ -127,7 +127,7 @@ function Hands() {
             <Button
               size="compact-xs"
               variant="default"
-              aria-label={`Give the floor to ${nameOf(h.member)} for ${TURN_MINUTES} minutes`}
+              aria-label={`${TURN_MINUTES} min of the floor for ${nameOf(h.member)}`}
               onClick={() => void send({ type: 'giveFloor', member: h.member, minutes: TURN_MINUTES })}
             >
               {TURN_MINUTES} min
