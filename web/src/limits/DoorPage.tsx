@@ -1,16 +1,4 @@
-import {
-  Anchor,
-  Button,
-  Group,
-  List,
-  Loader,
-  Select,
-  Stack,
-  Table,
-  Text,
-  Title,
-  VisuallyHidden,
-} from '@mantine/core';
+import { Anchor, List, Loader, Select, Stack, Table, Text, Title, VisuallyHidden } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import type { RulesDetail, RulesInput } from '@nimble-bell/core/api';
 import { COLLEGE_DOOR, DOOR_ROWS, doorRuleWords, type DoorRules } from '@nimble-bell/core/door';
@@ -25,6 +13,7 @@ import { Fault } from '../ui/Fault';
 import { Panel } from '../ui/Panel';
 import { Scrolls } from '../ui/Panel';
 import { DoorControl } from './DoorControl';
+import { Ending } from './Ending';
 import { placesOf, type Place } from './places';
 import { useRules, useSetRules } from './useRules';
 
@@ -134,6 +123,7 @@ function Fields({ place, rules, draftKey, kept }: FieldsProps) {
       </Scrolls>
       {mayPlan && (
         <Ending
+          label="Save the door"
           saving={save.isPending}
           dirty={dirty}
           save={() => save.mutate(input, { onSuccess: back })}
@@ -141,33 +131,6 @@ function Fields({ place, rules, draftKey, kept }: FieldsProps) {
         />
       )}
     </Panel>
-  );
-}
-
-interface EndingProps {
-  saving: boolean;
-  dirty: boolean;
-  save: () => void;
-  back: () => void;
-}
-
-function Ending({ saving, dirty, save, back }: EndingProps) {
-  return (
-    <Group mt="md">
-      <Button loading={saving} disabled={!dirty} onClick={save}>
-        Save the door
-      </Button>
-      {dirty && (
-        <>
-          <Button variant="default" onClick={back}>
-            Back to what is saved
-          </Button>
-          <Text size="sm" c="dimmed">
-            Not in force yet. It is kept if you leave the page.
-          </Text>
-        </>
-      )}
-    </Group>
   );
 }
 

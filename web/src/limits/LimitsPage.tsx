@@ -1,4 +1,4 @@
-import { Button, Group, Loader, Radio, Stack, Table, Text, Title } from '@mantine/core';
+import { Group, Loader, Radio, Stack, Table, Text, Title } from '@mantine/core';
 import { useState } from 'react';
 import type { Capability, CourseDetail, Limits, Permission } from '@nimble-bell/core/api';
 import { dateWords, instantWords } from '@nimble-bell/core/calendar';
@@ -12,6 +12,7 @@ import {
 import { useAsk } from '../app/api';
 import { useThisCourse } from '../app/course';
 import { useChange } from '../app/queries';
+import { Ending } from './Ending';
 import { useKeeping, useKept, type Kept } from '../plan/useKeptDraft';
 import { Panel, Scrolls } from '../ui/Panel';
 import { PermissionMark } from '../ui/PermissionMark';
@@ -73,10 +74,11 @@ function LimitsForm({ kept }: { kept: Kept<Limits> | null }) {
         </Scrolls>
         {mayPlan && (
           <Ending
+            label="Save the limits"
             save={() => save.mutate(undefined, { onSuccess: () => void forget() })}
             saving={save.isPending}
             dirty={dirty}
-            course={course}
+            saves={dirty || course.limitsSet === null}
             back={() => {
               setLimits(course.limits);
               void forget();
@@ -161,33 +163,5 @@ function Heads() {
         ))}
       </Table.Tr>
     </Table.Thead>
-  );
-}
-
-interface EndingProps {
-  save: () => void;
-  saving: boolean;
-  dirty: boolean;
-  course: CourseDetail;
-  back: () => void;
-}
-
-function Ending({ save, saving, dirty, course, back }: EndingProps) {
-  return (
-    <Group mt="md">
-      <Button loading={saving} disabled={!dirty && course.limitsSet !== null} onClick={save}>
-        Save the limits
-      </Button>
-      {dirty && (
-        <>
-          <Button variant="default" onClick={back}>
-            Back to what is saved
-          </Button>
-          <Text size="sm" c="dimmed">
-            Not in force yet. It is kept if you leave the page.
-          </Text>
-        </>
-      )}
-    </Group>
   );
 }

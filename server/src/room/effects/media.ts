@@ -26,6 +26,7 @@ class RoomMedia {
   readonly viewers = new Map<string, Viewer>();
   /** Callers' lines, and whose they are. */
   readonly #lines = new Map<string, string>();
+  #tuning: NodeJS.Timeout | null = null;
   readonly #turns = new Turns();
   #publications = 0;
   #opened: Promise<void> | null = null;
@@ -79,6 +80,14 @@ class RoomMedia {
     this.#lines.delete(line);
   }
 
+  /** In a moment, once, however many lines were not mixed. */
+  #tuneAgain() {
+    this.#tuning ??= setTimeout(() => {
+      this.#tuning = null;
+      this.#tune();
+    }, RETRY_MS).unref();
+  }
+
   /** What is passed on in the room is what is mixed into each caller's line, without their own. */
   #tune() {
     for (const [line, member] of this.#lines) {
@@ -90,7 +99,7 @@ class RoomMedia {
       const publications = heard.map(({ id, number }) => ({ publisher: id, number }));
       this.relay.mix(line, this.room.session, publications).catch((error: unknown) => {
         this.ctx.log.warn({ line }, String(error));
-        setTimeout(() => this.#tune(), RETRY_MS).unref();
+        this.#tuneAgain();
       });
     }
   }
