@@ -27,10 +27,7 @@ export function RunSheetsHeld() {
       ) : (
         <Scrolls label="Segments as they were held, scrolls">
           <Table fz="sm" miw={620}>
-            <Heads
-              quiet
-              of={['Segment', 'Times', 'Planned above, held below', 'Planned', 'Took', 'Longest']}
-            />
+            <Heads of={['Segment', 'Times', 'Planned above, held below', 'Planned', 'Took', 'Longest']} />
             <Table.Tbody>
               {taken.map((t) => (
                 <Table.Tr key={t.title}>

@@ -67,7 +67,7 @@ function Handset({ lines }: { lines: readonly string[] }) {
           value={number}
           onChange={(v) => v && setNumber(v)}
           allowDeselect={false}
-          disabled={!down}
+          readOnly={!down}
         />
         <TextInput
           label="From the number"
@@ -75,7 +75,7 @@ function Handset({ lines }: { lines: readonly string[] }) {
           mt="sm"
           value={caller}
           onChange={(e) => setCaller(e.currentTarget.value)}
-          disabled={!down}
+          readOnly={!down}
         />
         <Group mt="md">
           {down ? (

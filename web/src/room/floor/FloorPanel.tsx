@@ -119,6 +119,7 @@ function Hands() {
           <span className={classes.handActs}>
             <Button
               size="compact-xs"
+              px={5}
               {...(i === 0 && !holder ? { 'data-act': 'floor' } : {})}
               onClick={() => void send({ type: 'giveFloor', member: h.member })}
             >
@@ -126,6 +127,7 @@ function Hands() {
             </Button>
             <Button
               size="compact-xs"
+              px={5}
               variant="default"
               aria-label={`${TURN_MINUTES} min of the floor for ${nameOf(h.member)}`}
               onClick={() => void send({ type: 'giveFloor', member: h.member, minutes: TURN_MINUTES })}
@@ -134,6 +136,7 @@ function Hands() {
             </Button>
             <Button
               size="compact-xs"
+              px={5}
               variant="subtle"
               onClick={() => void send({ type: 'lowerHand', member: h.member })}
             >
