@@ -202,7 +202,8 @@ export class Caller implements Device {
     const { room, member } = this.#visit!;
     if (!relay.available) return void this.voice.say(LINE_WORDS.relayAway);
     await this.call.says((offer) => media.publish(room, member.id, offer, 'telephone'));
-    media.listen(room, this.id, member.id);
+    // Put out in the meantime, one hears nothing of it.
+    if (this.#visit) media.listen(room, this.id, member.id);
   }
 
   /** What happened in the room, as far as a caller is told of it. */

@@ -264,3 +264,30 @@ test.each([
 ])('an offer with %s is refused', (_name, sdp) => {
   expect(() => checkOffer(sdp)).toThrow('sound, camera, screen');
 });
+
+test('a caller hears those whose sound is open, not themselves and not what is closed; out of the room, nothing', async () => {
+  const { relay, media, room, happen, enter, publishAndStand } = setUp();
+  await happen(enter('maren', 'teacher'), enter('ana', 'student'), { type: 'rangIn', by: 'maren' });
+  await happen({ type: 'calledIn', member: 'ana' }, { type: 'floorGiven', by: 'maren', member: 'ana' });
+  await publishAndStand('maren');
+  await media.publish(room, 'ana', 'v=0\nm=audio 9 UDP\n', 'telephone');
+  relay.stand();
+  media.listen(room, 'line', 'ana');
+  await settle();
+  expect(relay.mixed.get('line')).toEqual([]);
+  await happen(
+    { type: 'microphone', member: 'maren', on: true },
+    { type: 'microphone', member: 'ana', on: true },
+  );
+  await settle();
+  expect(relay.mixed.get('line')).toEqual(['maren']);
+  // Sound of somebody who has called in goes by the telephone alone.
+  await publishAndStand('ana');
+  await settle();
+  expect([...relay.open].filter((t) => t.startsWith('ana'))).toEqual(['ana.telephone/sound']);
+  media.unlisten(room, 'line');
+  await settle();
+  expect(relay.mixed.get('line')).toEqual([]);
+  await happen({ type: 'muted', by: 'maren', member: null }, { type: 'left', member: 'ana' });
+  expect([...relay.open].filter((t) => t.startsWith('ana'))).toEqual([]);
+});

@@ -76,8 +76,9 @@ class RoomMedia {
     this.#lines.set(line, member);
     this.#tune();
   }
+  /** Whoever is out hears nothing more, also while their line still says goodbye. */
   unlisten(line: string) {
-    this.#lines.delete(line);
+    if (this.#lines.delete(line)) this.#log(this.relay.mix(line, this.room.session, []));
   }
 
   /** In a moment, once, however many lines were not mixed. */
