@@ -1,6 +1,8 @@
-import { expect, test } from '@playwright/test';
-import type { MyCourse, SessionInfo } from '@nimble-bell/core/api';
+import { expect, test, type APIRequestContext } from '@playwright/test';
+import type { Socket } from 'socket.io-client';
+import type { CollegeRules, MyCourse, SessionInfo, StoredEvent } from '@nimble-bell/core/api';
 import { account, addSeries, byLink, detailOf, makeCourse, throughDoor } from './support/course';
+import { live } from './support/live';
 import { MAREN, person, signIn } from './support/people';
 
 test('a finding is settled by one press, worked out anew by the server', async ({ page }) => {
@@ -78,3 +80,56 @@ test('a session at whose door somebody was can be planned away, and comes back b
   expect(undone.ok(), await undone.text()).toBe(true);
   expect((await detailOf(api, course.id)).sessions.map((s) => s.id)).toEqual(sessions.map((s) => s.id));
 });
+
+test('what the college says holds in every course that says nothing else, in a class that is on, and is taken back', async ({
+  page,
+}) => {
+  const course = await makeCourse({ students: 1 });
+  const api = await account(MAREN);
+  const rules = async (): Promise<CollegeRules> => (await api.get('/api/college/rules')).json();
+  const drawing = async () => (await detailOf(api, course.id)).limits.draw;
+  const socket = live({ link: course.students[0]!.link.replace('/in/', '') });
+  const heard: StoredEvent[] = [];
+  socket.on('events', (events: StoredEvent[]) => heard.push(...events));
+  const standing = await socketRoom(api, course.id, socket);
+  expect(standing.ok).toBe(true);
+  await signIn(page, MAREN);
+  await page.goto('/college/rules');
+  await page.getByRole('radio', { name: 'Draw on the board: Open' }).click();
+  await page.getByRole('button', { name: 'Save for every course' }).click();
+  await expect(page.getByText('The college: draw on the board open')).toBeVisible();
+  expect(await drawing()).toBe('open');
+  // The open room has it, and says whose word it is.
+  await expect
+    .poll(() => heard.filter((e) => e.type === 'settingsChanged').map((e) => e.layer))
+    .toEqual(['college']);
+  // The course's own word is narrower; no course sets the college's.
+  const limits = { draw: 'byHand' };
+  const at = { layer: 'college' };
+  expect((await api.put(`/api/courses/${course.id}/rules`, { data: { at, limits } })).status()).toBe(422);
+  await api.put(`/api/courses/${course.id}/rules`, { data: { at: { layer: 'course' }, limits } });
+  expect(await drawing()).toBe('byHand');
+  // Two at once on one state: the second is told.
+  const { on } = await rules();
+  const put = (minutes: number) =>
+    api.put('/api/college/rules', {
+      data: { door: { lateMinutes: minutes } },
+      headers: { 'if-match': `"${on}"` },
+    });
+  const both = await Promise.all([put(20), put(25)]);
+  expect(both.map((r) => r.status()).sort()).toEqual([200, 409]);
+  for (const left of [1, 0]) {
+    const { latest } = await rules();
+    const undone = await api.post('/api/college/rules/undo', { data: { change: latest!.id } });
+    expect(undone.status()).toBe(200);
+    expect(Object.keys({ ...(await rules()).limits, ...(await rules()).door })).toHaveLength(left);
+  }
+  socket.disconnect();
+});
+
+/** Opens a room that stands, and goes in. */
+async function socketRoom(api: APIRequestContext, course: string, socket: Socket) {
+  await addSeries(api, course, { title: 'Study room', kind: 'open', pattern: null });
+  const [room] = (await detailOf(api, course)).standing;
+  return socket.emitWithAck('enter', { session: room!.id, after: 0 });
+}

@@ -25,6 +25,7 @@ export const routesOf = ({ id, session, students }: MadeCourse): Route[] => {
   return [
     teacher('Your courses', '/courses'),
     teacher('Term and bell times', '/college'),
+    teacher('What holds in every course', '/college/rules'),
     teacher('Plan', `${course}/plan`),
     teacher('Week', `${course}/plan/week`),
     teacher('Zones', `${course}/plan/zones`),

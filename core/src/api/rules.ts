@@ -74,6 +74,21 @@ export const ExceptionInput = z
   });
 export type ExceptionInput = z.infer<typeof ExceptionInput>;
 
+/** The same for the college as a whole: every course has it from there. */
+export const CollegeRulesInput = RulesInput.pick({ limits: true, door: true }).refine(
+  ({ limits, door }) => limits || door,
+  'Say what is to be set.',
+);
+export type CollegeRulesInput = z.infer<typeof CollegeRulesInput>;
+
+/** What the college says of itself, and the latest change of it that can be taken back. */
+export interface CollegeRules {
+  limits: Settings['limits'];
+  door: Settings['door'];
+  latest: RulesDetail['latest'];
+  on: string;
+}
+
 /** What one place says of itself. */
 export interface RulesPlace {
   /** The sheet that was applied here. */
@@ -101,6 +116,7 @@ export interface ExceptionInfo {
 /** Everything that is set of what students may do in a course, place by place. */
 export interface RulesDetail {
   sheets: RuleSheet[];
+  college: RulesPlace;
   course: RulesPlace;
   series: (RulesPlace & { id: string })[];
   /** Those that say something of their own. */

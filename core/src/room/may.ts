@@ -29,24 +29,26 @@ export function layersOf({ limits }: Pick<RoomState, 'limits'>): Layer[] {
   return limits.hush ? [...layers, hushLayer(limits.hush)] : layers;
 }
 
-/** What is resolved once for limits as they stand: it is asked for every person, and again with every event. */
-const known = new WeakMap<RoomState['limits'], Map<Capability, Resolved>>();
-
-/** A capability's state for the class. */
-export function classLimit(room: Pick<RoomState, 'limits'>, capability: Capability): Resolved {
-  let all = known.get(room.limits);
-  if (!all) {
-    const layers = layersOf(room);
-    all = new Map(CAPABILITY_IDS.map((c) => [c, resolve(layers, c)]));
-    known.set(room.limits, all);
-  }
-  return all.get(capability)!;
-}
-
 export interface Verdict {
   allowed: boolean;
   state: Permission;
   because: { layer: LayerName | 'role' | 'floor'; by: string | null; at: number | null };
+}
+
+const verdictOf = ({ state, because }: Resolved): Verdict => ({ allowed: state === 'open', state, because });
+
+/** What is resolved once for limits as they stand: it is asked for every person, and again with every event. */
+const known = new WeakMap<RoomState['limits'], Map<Capability, Verdict>>();
+
+/** A capability's state for the class. */
+export function classLimit(room: Pick<RoomState, 'limits'>, capability: Capability): Verdict {
+  let all = known.get(room.limits);
+  if (!all) {
+    const layers = layersOf(room);
+    all = new Map(CAPABILITY_IDS.map((c) => [c, verdictOf(resolve(layers, c))]));
+    known.set(room.limits, all);
+  }
+  return all.get(capability)!;
 }
 
 const byRole = (allowed: boolean): Verdict => ({
@@ -68,13 +70,13 @@ export function may(
   const own = hush ? undefined : room.limits.exceptions[member]?.[capability];
   if (!hush && !own && room.presence.people[member]?.grants?.includes(capability))
     return { allowed: true, state: 'open', because: { layer: 'person', by: null, at: null } };
-  const verdict: Resolved = own
-    ? { state: own.state, because: { layer: 'person', by: own.by, at: own.at } }
+  const verdict = own
+    ? verdictOf({ state: own.state, because: { layer: 'person', by: own.by, at: own.at } })
     : classLimit(room, capability);
   // The floor is a teacher's own word: it lets one person speak even where speaking is closed to the class.
   if (room.floor.holder === member && !hush && (verdict.state === 'byHand' || capability === 'speak'))
     return { allowed: true, state: verdict.state, because: { layer: 'floor', by: null, at: null } };
-  return { allowed: verdict.state === 'open', ...verdict };
+  return verdict;
 }
 
 /** Whether somebody's own switch for a kind of media is on. */

@@ -46,7 +46,7 @@ export const courseById = async (db: Db, id: string): Promise<CourseRow | null> 
 export async function coursesByIds(db: Db, ids: readonly string[]): Promise<CourseRow[]> {
   const found = await rows<Record<string, unknown>>(
     db,
-    `SELECT c.id, c.term_id AS termId, c.code, c.title, c.settings, c.young_pupils AS youngPupils, t.body AS term,
+    `SELECT c.id, c.term_id AS termId, c.code, c.title, c.settings, (SELECT settings FROM college) AS college, c.young_pupils AS youngPupils, t.body AS term,
             c.reminders, c.invite_before AS inviteBefore, c.telephone, c.invitation, c.class_link AS classLink, c.class_passcode AS classPasscode,
             c.archived_at AS archivedAt
        FROM courses c JOIN terms t ON t.id = c.term_id WHERE c.id IN (?)`,
@@ -56,9 +56,12 @@ export async function coursesByIds(db: Db, ids: readonly string[]): Promise<Cour
 }
 
 function readCourse(row: Record<string, unknown>): CourseRow {
-  const { term, youngPupils, reminders, inviteBefore, invitation, ...plain } = row;
+  const { term, college, youngPupils, reminders, inviteBefore, invitation, ...plain } = row;
   const settings = readSettings(row.settings);
-  const layers: Layer[] = [{ name: 'course', settings }];
+  const layers: Layer[] = [
+    { name: 'college', settings: readSettings(college) },
+    { name: 'course', settings },
+  ];
   return {
     ...plain,
     settings,
@@ -158,8 +161,9 @@ const COLUMNS = `s.id, s.series_id AS seriesId, r.title AS seriesTitle, s.number
                  IF(r.kind = 'capture', s.posted_at, r.published_at) IS NOT NULL AS published,
                  COALESCE(s.listed, r.listed) AS listed`;
 const SESSION = `SELECT ${COLUMNS} FROM sessions s JOIN series r ON r.id = s.series_id`;
-/** The same with what course, series and session say, as text: the driver would read each of them for every row. */
-const LAYERED = `SELECT ${COLUMNS}, s.missed_at AS missedAt, CAST(c.settings AS CHAR) AS ofCourse, CAST(r.settings AS CHAR) AS ofSeries,
+/** The same with what college, course, series and session say, as text: the driver would read each of them for every row. */
+const LAYERED = `SELECT ${COLUMNS}, s.missed_at AS missedAt, (SELECT CAST(settings AS CHAR) FROM college) AS ofCollege,
+                        CAST(c.settings AS CHAR) AS ofCourse, CAST(r.settings AS CHAR) AS ofSeries,
                         CAST(s.settings AS CHAR) AS ofSession
                    FROM sessions s JOIN series r ON r.id = s.series_id JOIN courses c ON c.id = s.course_id`;
 
@@ -170,7 +174,7 @@ export interface SessionRow extends SessionInfo {
   courseId: string;
 }
 
-/** A session with what course, series and itself say of limits, door and recording. */
+/** A session with what college, course, series and itself say of limits, door and recording. */
 export interface LayeredSession extends SessionRow {
   layers: Layer[];
   /** When those who teach were told that nobody has rung in. */
@@ -184,6 +188,7 @@ interface RawSession extends Omit<SessionRow, 'minutes' | 'own' | 'record' | 'pu
   listed: number;
 }
 interface RawLayered extends RawSession {
+  ofCollege: string;
   ofCourse: string;
   ofSeries: string;
   ofSession: string;
@@ -200,8 +205,11 @@ const readSession = (row: RawSession): SessionRow =>
     listed: Boolean(row.listed),
   });
 
-const readLayered = ({ ofCourse, ofSeries, ofSession, ...row }: RawLayered): LayeredSession => {
-  const layers = layersFrom({ course: ofCourse, series: ofSeries, session: ofSession, record: row.record });
+const readLayered = ({ ofCollege, ofCourse, ofSeries, ofSession, ...row }: RawLayered): LayeredSession => {
+  const layers = layersFrom({
+    ...{ college: ofCollege, course: ofCourse, series: ofSeries, session: ofSession },
+    record: row.record,
+  });
   return { ...readSession(row), layers, missedAt: row.missedAt };
 };
 

@@ -2,7 +2,6 @@ import type { Request } from 'express';
 import { countWords, instantWords, listWords } from '@nimble-bell/core/calendar';
 import type { Db } from '../db/pool';
 import { AppError } from '../errors';
-import type { CourseRow } from '../courses/store';
 import { entriesAfter, latestOf, type History } from './store';
 
 /**
@@ -23,7 +22,7 @@ const SHOWN = 3;
 export async function stillOn(
   db: Db,
   history: History,
-  course: CourseRow,
+  course: { id: string; term: { zone: string } },
   base: string | null,
 ): Promise<string> {
   const latest = await latestOf(db, history, course.id);

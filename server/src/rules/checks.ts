@@ -5,7 +5,9 @@ import type { Layer } from '@nimble-bell/core/settings';
 import type { Context } from '../context';
 import type { CourseRow, SessionRow } from '../courses/store';
 import { sheetsFor, sheetsUsed } from './rules';
-import { everyPlaceOf, exceptionsOf, namesOf, type SettingsAt } from './store';
+import { collegePlace, everyPlaceOf, exceptionsOf, namesOf, type SettingsAt } from './store';
+
+type OfCourse = SettingsAt & { layer: SetupPlace['layer'] };
 
 /** The places of a course that say something, and its exceptions, as the readiness check reads them. */
 export async function rulesForChecks(
@@ -13,12 +15,16 @@ export async function rulesForChecks(
   course: CourseRow,
   sessions: readonly SessionRow[],
 ): Promise<NonNullable<Setup['rules']>> {
-  const [places, exceptions] = await Promise.all([
+  const [college, places, exceptions] = await Promise.all([
+    collegePlace(ctx.db),
     everyPlaceOf(ctx.db, course.id),
     exceptionsOf(ctx.db, course.id, ctx.now()),
   ]);
   const ahead = sessions.filter((s) => s.endsAt > ctx.now() && s.state !== 'cancelled');
-  const saying = places.filter((p) => p.layer !== 'session' || ahead.some((s) => s.id === p.id));
+  const saying = places.filter(
+    (p): p is OfCourse =>
+      p.layer !== 'college' && (p.layer !== 'session' || ahead.some((s) => s.id === p.id)),
+  );
   const used = sheetsUsed(saying);
   const sheets = used.length ? await sheetsFor(ctx.db, '', used) : [];
   const names = await namesOf(
@@ -27,11 +33,13 @@ export async function rulesForChecks(
   );
   const layerOf = (id: string | undefined): Layer[] =>
     places.filter((p) => p.id === id).map(({ layer, settings }) => ({ name: layer, settings }));
-  const place = ({ layer, id, settings }: SettingsAt): SetupPlace => {
+  const place = ({ layer, id, settings }: OfCourse): SetupPlace => {
     const those = ahead.filter((s) => layer === 'course' || s.seriesId === id || s.id === id);
     const [first] = those;
     const series = layer === 'session' ? layerOf(first?.seriesId) : [];
-    const layers = [...(layer === 'course' ? [] : layerOf(course.id)), ...series, { name: layer, settings }];
+    const wider: Layer[] = [{ name: 'college', settings: college.settings }];
+    if (layer !== 'course') wider.push(...layerOf(course.id), ...series);
+    const layers = [...wider, { name: layer, settings }];
     return {
       ...{ layer, id, said: settings.limits },
       title:

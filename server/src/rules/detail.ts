@@ -1,11 +1,11 @@
-import type { RulesDetail, RulesPlace } from '@nimble-bell/core/api';
+import type { CollegeRules, RulesDetail, RulesPlace } from '@nimble-bell/core/api';
 import { deviations, type RuleSheet } from '@nimble-bell/core/limits';
 import { noSettings, type Settings } from '@nimble-bell/core/settings';
 import { membersWhere, type MemberRow } from '../accounts/store';
 import type { Context } from '../context';
 import { latestOf } from '../history/store';
 import { rulesWayBack, sheetsFor, sheetsUsed } from './rules';
-import { everyPlaceOf, exceptionsOf, namesOf } from './store';
+import { collegePlace, COLLEGE, everyPlaceOf, exceptionsOf, namesOf } from './store';
 
 function placeOf(settings: Settings, sheets: readonly RuleSheet[]): RulesPlace {
   const sheet = settings.sheet.applied?.value ?? null;
@@ -35,6 +35,7 @@ export async function rulesDetail(ctx: Context, { courseId, personId }: MemberRo
     places.filter((p) => p.layer === layer).map(({ id, settings }) => ({ id, ...placeOf(settings, sheets) }));
   return {
     sheets,
+    college: placeOf((await collegePlace(ctx.db)).settings, sheets),
     course: placeOf(places.find((p) => p.layer === 'course')?.settings ?? noSettings(), sheets),
     series: of('series'),
     sessions: of('session'),
@@ -49,4 +50,12 @@ export async function rulesDetail(ctx: Context, { courseId, personId }: MemberRo
     latest: entry && { id: entry.id, at: entry.at, words: entry.words },
     on: await latestOf(ctx.db, 'rule_changes', courseId),
   };
+}
+
+/** What the college says of limits and door. */
+export async function collegeRules(ctx: Context): Promise<CollegeRules> {
+  const { limits, door } = (await collegePlace(ctx.db)).settings;
+  const { entry } = (await rulesWayBack(ctx.db, COLLEGE)).way;
+  const latest = entry && { id: entry.id, at: entry.at, words: entry.words };
+  return { limits, door, latest, on: await latestOf(ctx.db, 'rule_changes', COLLEGE) };
 }

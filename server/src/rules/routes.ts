@@ -1,6 +1,6 @@
 import { Router, type Request } from 'express';
 import { z } from 'zod';
-import { ExceptionInput, RulesInput, SheetInput } from '@nimble-bell/core/api';
+import { CollegeRulesInput, ExceptionInput, RulesInput, SheetInput } from '@nimble-bell/core/api';
 import { asked, personIdOf, principalOf } from '../accounts/principal';
 import { membersWhere } from '../accounts/store';
 import { newId, type Context } from '../context';
@@ -10,16 +10,18 @@ import { AppError, parse } from '../errors';
 import { baseOf, stillOn } from '../history/base';
 import { once } from '../requests/once';
 import { letInAlways } from '../roster/store';
-import { rulesDetail } from './detail';
+import { collegeRules, rulesDetail } from './detail';
 import { setRules, undoRules } from './rules';
 import { spreadSheet, usesOf } from './sheets';
 import {
+  COLLEGE,
   coursesUsing,
   deleteSheet,
   endException,
   insertException,
   insertSheet,
   memberRole,
+  placesOf,
   sheetForUpdate,
   writeSheet,
 } from './store';
@@ -64,6 +66,7 @@ export function rulesRoutes(ctx: Context): Router {
     res.json({});
   });
 
+  collegeRoutes(router, ctx);
   exceptionRoutes(router, ctx);
   sheetRoutes(router, ctx);
   return router;
@@ -103,13 +106,51 @@ function exceptionRoutes(router: Router, ctx: Context) {
   });
 }
 
+async function staff(ctx: Context, req: Request) {
+  const principal = await principalOf(ctx, req.headers);
+  if (principal.kind !== 'account' || !principal.person.staff) throw new AppError('forbidden');
+  return { id: personIdOf(principal), name: principal.person.name };
+}
+
+/** What the college says: its staff's, as its terms are. */
+function collegeRoutes(router: Router, ctx: Context) {
+  /** The college's name stands by what it says, in rooms and ladders; who set it stands in its history. */
+  const setter = async (req: Request) => {
+    const { id: personId, name } = await staff(ctx, req);
+    return { id: null, personId, name };
+  };
+  const college = { id: COLLEGE, term: { zone: 'UTC' } };
+
+  router.get('/college/rules', async (req, res) => {
+    await staff(ctx, req);
+    res.json(await collegeRules(ctx));
+  });
+
+  router.put('/college/rules', async (req, res) => {
+    const by = await setter(req);
+    const input = parse(CollegeRulesInput, req.body);
+    const change = await once(ctx, req, async (db) => {
+      await placesOf(db, COLLEGE, 'college', []);
+      await stillOn(db, 'rule_changes', college, baseOf(req));
+      return { change: await setRules(db, college, by, { at: { layer: 'college' }, ...input }, ctx.now()) };
+    });
+    res.json(change);
+  });
+
+  router.post('/college/rules/undo', async (req, res) => {
+    const by = await setter(req);
+    const { change } = parse(UndoInput, req.body);
+    await once(ctx, req, async (db) => {
+      await placesOf(db, COLLEGE, 'college', []);
+      return { change: await undoRules(db, college, by, change, ctx.now()) };
+    });
+    res.json({});
+  });
+}
+
 /** Sheets belong to whoever made them. */
 function sheetRoutes(router: Router, ctx: Context) {
-  const owner = async (req: Request) => {
-    const principal = await principalOf(ctx, req.headers);
-    if (principal.kind !== 'account' || !principal.person.staff) throw new AppError('forbidden');
-    return { id: personIdOf(principal), name: principal.person.name };
-  };
+  const owner = (req: Request) => staff(ctx, req);
   const ofName = <T>(work: Promise<T>) =>
     work.catch((error: unknown) => {
       if (!isDuplicate(error)) throw error;

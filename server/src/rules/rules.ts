@@ -11,9 +11,7 @@ import {
   type RuleSheet,
 } from '@nimble-bell/core/limits';
 import { noSettings, takenBack, withValues, type Segment, type Settings } from '@nimble-bell/core/settings';
-import type { MemberRow } from '../accounts/store';
 import { newId } from '../context';
-import type { CourseRow } from '../courses/store';
 import type { Db } from '../db/pool';
 import { AppError } from '../errors';
 import { takeBack, wayBack } from '../history/undo';
@@ -64,10 +62,25 @@ export const sheetOf = (sheets: readonly RuleSheet[], id: string): RuleSheet => 
   return found;
 };
 
+/** Whose rules are set: a course's, in the college's zone for its words; or the college's own. */
+export interface Ruled {
+  id: string;
+  term: { zone: string };
+}
+
+/** Who sets them: a member of the course; somebody of the college, who is no member. */
+export interface Setter {
+  id: string | null;
+  personId: string;
+  name: string;
+}
+
+type Input = Omit<RulesInput, 'at'> & { at: RulesInput['at'] | { layer: 'college' } };
+
 interface Setting {
-  input: RulesInput;
+  input: Input;
   sheets: readonly RuleSheet[];
-  by: string;
+  by: string | null;
   at: number;
 }
 
@@ -98,9 +111,14 @@ function settled(settings: Settings, { input, sheets, by, at }: Setting): Settin
   return next;
 }
 
-const LAYER_OF: Record<PlaceLayer, string> = { course: 'the course', series: 'series', session: 'session' };
+const LAYER_OF: Record<PlaceLayer, string> = {
+  college: 'the college',
+  course: 'the course',
+  series: 'series',
+  session: 'session',
+};
 
-function whatWords({ sheet, limits, segments, door }: RulesInput, sheets: readonly RuleSheet[]): string[] {
+function whatWords({ sheet, limits, segments, door }: Input, sheets: readonly RuleSheet[]): string[] {
   const said: string[] = [];
   if (sheet) said.push(`rule sheet ${sheetOf(sheets, sheet).name}`);
   if (sheet === null) said.push('no rule sheet');
@@ -118,8 +136,9 @@ function whatWords({ sheet, limits, segments, door }: RulesInput, sheets: readon
 }
 
 /** The places as one says them: "Lecture", "3 sessions", "Lecture, Tue 6 Oct, 19:00". */
-async function placesWords(db: Db, course: CourseRow, changed: readonly RulesRow[]): Promise<string> {
+async function placesWords(db: Db, course: Ruled, changed: readonly RulesRow[]): Promise<string> {
   const [first] = changed;
+  if (first?.layer === 'college') return 'The college';
   if (!first || first.layer === 'course') return 'The course';
   if (changed.length > 1)
     return countWords(
@@ -151,26 +170,26 @@ export async function keepRules(
   return id;
 }
 
-/** Sets limits, a sheet or a run sheet at some places of a course, whose turn is had. Gives the entry; null where nothing changed. */
-export async function setRules(db: Db, course: CourseRow, member: MemberRow, input: RulesInput, at: number) {
+/** Sets limits, a door, a sheet or a run sheet at some places of a course, whose turn is had, or of the college. Gives the entry; null where nothing changed. */
+export async function setRules(db: Db, course: Ruled, setter: Setter, input: Input, at: number) {
   const { layer } = input.at;
-  const ids = input.at.layer === 'course' ? [] : input.at.ids;
-  const places = await placesOf(db, course.id, layer, ids);
-  if (places.length < (layer === 'course' ? 1 : new Set(ids).size))
+  const ids = 'ids' in input.at ? input.at.ids : null;
+  const places = await placesOf(db, course.id, layer, ids ?? []);
+  if (places.length < (ids ? new Set(ids).size : 1))
     throw new AppError(
       'session-over',
       'Something of this is over, or is planned no more: it stays as it was.',
     );
   const asked = [input.sheet, ...(input.segments ?? []).map((s) => s.sheet)];
   await shareSheets(db, [...new Set(asked.filter((id) => typeof id === 'string'))]);
-  const sheets = await sheetsFor(db, member.personId, sheetsUsed(await everyPlaceOf(db, course.id)));
+  const sheets = await sheetsFor(db, setter.personId, sheetsUsed(await everyPlaceOf(db, course.id)));
   const changed = places.map(({ id, settings }): RulesRow => ({
     ...{ layer, id },
     before: settings,
-    after: settled(settings, { input, sheets, by: member.id, at }),
+    after: settled(settings, { input, sheets, by: setter.id, at }),
   }));
   const words = `${await placesWords(db, course, changed)}: ${listWords(whatWords(input, sheets))}`;
-  return keepRules(db, course.id, changed, { by: member.name, words, at });
+  return keepRules(db, course.id, changed, { by: setter.name, words, at });
 }
 
 /** What can be taken back of a course's rules: the latest change of which something stands as it left it. */
@@ -190,7 +209,7 @@ export async function rulesWayBack(db: Db, courseId: string) {
 const read = (settings: Settings): Settings => ({ ...noSettings(), ...settings });
 
 /** Takes the latest change back, value by value; what was set otherwise since stays, and is said to. */
-export async function undoRules(db: Db, course: CourseRow, member: MemberRow, change: string, at: number) {
+export async function undoRules(db: Db, course: Ruled, setter: Setter, change: string, at: number) {
   const { way, back } = await rulesWayBack(db, course.id);
   const entry = await takeBack(db, 'rule_changes', way, change, at);
   if (!entry) throw new AppError('not-latest');
@@ -198,5 +217,5 @@ export async function undoRules(db: Db, course: CourseRow, member: MemberRow, ch
   const stays = all.some(({ left }) => left > 0) ? '; what was set otherwise since stays' : '';
   const words = `Undone: ${entry.words}${stays}`;
   const changed = all.map(({ row }) => row);
-  return keepRules(db, course.id, changed, { by: member.name, words, at, undoing: true });
+  return keepRules(db, course.id, changed, { by: setter.name, words, at, undoing: true });
 }

@@ -5,7 +5,10 @@ import { json, one, rows, run, type Db } from '../db/pool';
 import { readSettings } from '../sessions/store';
 
 export const TABLES = { course: 'courses', series: 'series', session: 'sessions' } as const;
-export type PlaceLayer = keyof typeof TABLES;
+export type PlaceLayer = keyof typeof TABLES | 'college';
+
+/** The college as a place: of its one row, and in the history of rules. */
+export const COLLEGE = 'college';
 
 /** Where settings stand: a row of a course, of a series, of a session; and what they are. */
 export interface SettingsAt {
@@ -17,13 +20,20 @@ export interface SettingsAt {
 const read = (layer: PlaceLayer, found: { id: string; settings: unknown }[]): SettingsAt[] =>
   found.map(({ id, settings }) => ({ layer, id, settings: readSettings(settings) }));
 
-/** The settings of a course, of some of its series, or of those of its sessions that are still to come or on. */
+/** The settings of the college, of a course, of some of its series, or of those of its sessions that are still to come or on. */
 export async function placesOf(
   db: Db,
   course: string,
   layer: PlaceLayer,
   ids: readonly string[],
 ): Promise<SettingsAt[]> {
+  if (layer === 'college') {
+    const found = await rows<{ settings: unknown }>(db, 'SELECT settings FROM college FOR UPDATE');
+    return read(
+      layer,
+      found.map((one) => ({ id: COLLEGE, ...one })),
+    );
+  }
   const of = {
     course: 'id = ?',
     series: 'course_id = ? AND id IN (?)',
@@ -36,8 +46,15 @@ export async function placesOf(
   );
 }
 
-/** Every place of a course that says something of its own. */
+/** The college as it is, without a turn of it. */
+export const collegePlace = async (db: Db): Promise<SettingsAt> =>
+  read(COLLEGE, [
+    { id: COLLEGE, ...(await one<{ settings: unknown }>(db, 'SELECT settings FROM college'))! },
+  ])[0]!;
+
+/** Every place of a course that says something of its own; of the college itself the one. */
 export async function everyPlaceOf(db: Db, course: string): Promise<SettingsAt[]> {
+  if (course === COLLEGE) return [await collegePlace(db)];
   const [own, series, sessions] = await Promise.all([
     rows<{ id: string; settings: unknown }>(db, 'SELECT id, settings FROM courses WHERE id = ?', [course]),
     rows<{ id: string; settings: unknown }>(
@@ -55,7 +72,9 @@ export async function everyPlaceOf(db: Db, course: string): Promise<SettingsAt[]
 }
 
 export const writePlace = (db: Db, { layer, id, settings }: SettingsAt) =>
-  run(db, `UPDATE ${TABLES[layer]} SET settings = ? WHERE id = ?`, [JSON.stringify(settings), id]);
+  layer === 'college'
+    ? run(db, 'UPDATE college SET settings = ?', [JSON.stringify(settings)])
+    : run(db, `UPDATE ${TABLES[layer]} SET settings = ? WHERE id = ?`, [JSON.stringify(settings), id]);
 
 /** Courses in which a sheet is used, in the order in which several are locked. */
 export const coursesUsing = async (db: Db, sheet: string): Promise<string[]> => {

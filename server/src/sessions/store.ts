@@ -55,18 +55,20 @@ function sharedSettings(value: string): Settings {
 
 /** As text. */
 interface RawLayers {
+  college: string;
   course: string;
   series: string;
   session: string;
   record: number | null;
 }
 
-/** What holds for a session before its class: the settings of its course, its series and itself. `record` is the session's own word on being recorded. */
-export function layersFrom({ course, series, session, record }: RawLayers): Layer[] {
+/** What holds for a session before its class: the settings of the college, its course, its series and itself. `record` is the session's own word on being recorded. */
+export function layersFrom({ college, course, series, session, record }: RawLayers): Layer[] {
   const own = readSettings(session);
   if (record !== null)
     own.recording = { ...own.recording, automatic: { value: Boolean(record), by: null, at: null } };
   return [
+    { name: 'college', settings: sharedSettings(college) },
     { name: 'course', settings: sharedSettings(course) },
     { name: 'series', settings: sharedSettings(series) },
     { name: 'session', settings: own },

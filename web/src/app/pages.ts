@@ -155,6 +155,11 @@ export const PLACES: Place[] = [
     title: 'Term and bell times',
     page: () => import('../college/CollegePage').then((m) => m.CollegePage),
   },
+  {
+    path: '/college/rules',
+    title: 'What holds in every course',
+    page: () => import('../college/CollegeRulesPage').then((m) => m.CollegeRulesPage),
+  },
   { path: '/course/:course', page: frame, children: stages },
   { path: '/room/:session', title: 'In class', page: room },
   { path: '/in/:code', children: byLink },

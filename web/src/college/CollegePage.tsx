@@ -1,5 +1,5 @@
 import { Button, Container, Group, Select, Stack, Title } from '@mantine/core';
-import { useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import type { BellTimes, TermInfo } from '@nimble-bell/core/api';
 import { dayWords, mondayOf, toEpochDay, toLocalDate } from '@nimble-bell/core/calendar';
 import { Bar } from '../app/Bar';
@@ -45,6 +45,9 @@ export function CollegePage() {
                   onChange={(v) => v && go(v)}
                 />
               )}
+              <Button variant="default" component={Link} to="/college/rules">
+                Limits and door
+              </Button>
               {wanted !== 'new' && (
                 <Button variant="default" onClick={() => go('new')}>
                   New term

@@ -1,24 +1,17 @@
-import { Anchor, List, Loader, Select, Stack, Table, Text, Title, VisuallyHidden } from '@mantine/core';
+import { Anchor, List, Loader, Select, Stack, Text, Title, VisuallyHidden } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import type { RulesDetail, RulesInput } from '@nimble-bell/core/api';
-import { COLLEGE_DOOR, DOOR_ROWS, doorRuleWords, type DoorRules } from '@nimble-bell/core/door';
-import { dateWords, dateIn } from '@nimble-bell/core/calendar';
-import { LAYER_WORDS } from '@nimble-bell/core/limits';
-import { inForce } from '@nimble-bell/core/settings';
+import { doorRuleWords, type DoorRules } from '@nimble-bell/core/door';
 import { useAsk } from '../app/api';
 import { useThisCourse } from '../app/course';
 import { stopOf, useChange } from '../app/queries';
 import { useKeeping, useKept } from '../plan/useKeptDraft';
 import { Fault } from '../ui/Fault';
 import { Panel } from '../ui/Panel';
-import { Scrolls } from '../ui/Panel';
-import { DoorControl } from './DoorControl';
+import { DoorTable, type DoorDraft } from './DoorTable';
 import { Ending } from './Ending';
 import { placesOf, type Place } from './places';
 import { useRules, useSetRules } from './useRules';
-
-/** What is chosen of a place's door and not saved; null takes back what is said there. */
-type Draft = { [K in keyof DoorRules]?: DoorRules[K] | null };
 
 /** Who comes in when, and how: for the course, a series, a session. */
 export function DoorPage() {
@@ -58,7 +51,7 @@ export function DoorPage() {
 function DoorForm({ place, rules }: { place: Place; rules: RulesDetail }) {
   const course = useThisCourse();
   const draftKey = `door/${course.id}/${place.key}`;
-  const kept = useKept<Draft>(draftKey);
+  const kept = useKept<DoorDraft>(draftKey);
   if (kept === undefined) return <Loader aria-label="Looking for what you chose" />;
   return <Fields {...{ place, rules, draftKey }} kept={kept?.body ?? {}} />;
 }
@@ -67,29 +60,14 @@ interface FieldsProps {
   place: Place;
   rules: RulesDetail;
   draftKey: string;
-  kept: Draft;
-}
-
-/** A value of a place's door as it is with the draft, and where it is from. */
-function valueAt(place: Place, rules: RulesDetail, draft: Draft, key: keyof DoorRules, zone: string) {
-  const wider = inForce(place.layers.slice(0, -1), 'door', key);
-  const own = inForce(place.layers.slice(-1), 'door', key);
-  const chosen = draft[key];
-  const value = chosen ?? (chosen === null ? undefined : own?.value) ?? wider?.value ?? COLLEGE_DOOR[key];
-  if (chosen !== undefined && chosen !== null) return { value, from: 'not in force yet', own: true };
-  if (chosen === null || !own) {
-    const from = wider ? LAYER_WORDS[wider.because.layer] : LAYER_WORDS.college;
-    return { value, from: chosen === null ? `${from}, not in force yet` : from, own: false };
-  }
-  const { by, at } = own.because;
-  const who = by ? (rules.names[by] ?? 'somebody') : 'the college';
-  return { value, from: `here, by ${who}${at ? `, ${dateWords(dateIn(zone, at))}` : ''}`, own: true };
+  kept: DoorDraft;
 }
 
 function Fields({ place, rules, draftKey, kept }: FieldsProps) {
   const course = useThisCourse();
+  const { zone } = course.term;
   const mayPlan = course.role === 'teacher';
-  const [draft, setDraft] = useState<Draft>(kept);
+  const [draft, setDraft] = useState<DoorDraft>(kept);
   const save = useSetRules('The door’s rules are in force, in a class that is on as well.');
   const dirty = Object.keys(draft).length > 0;
   const forget = useKeeping(draftKey, mayPlan && dirty ? draft : null);
@@ -98,29 +76,7 @@ function Fields({ place, rules, draftKey, kept }: FieldsProps) {
   const input = { at: place.at, door: draft } as RulesInput;
   return (
     <Panel title={place.name}>
-      <Scrolls label="The door’s rules, scrolls">
-        <Table layout="fixed" miw={560} verticalSpacing={6}>
-          <Table.Thead>
-            <Table.Tr>
-              <Table.Th>Rule</Table.Th>
-              <Table.Th>As it is</Table.Th>
-              <Table.Th>Where it is from</Table.Th>
-            </Table.Tr>
-          </Table.Thead>
-          {DOOR_ROWS.map((group) => (
-            <Table.Tbody key={group.title}>
-              <Table.Tr>
-                <Table.Th colSpan={3} scope="rowgroup" c="dimmed" pt="md">
-                  {group.title}
-                </Table.Th>
-              </Table.Tr>
-              {group.rows.map((row) => (
-                <RuleRow key={row.key} row={row} {...{ place, rules, draft }} set={mayPlan ? set : null} />
-              ))}
-            </Table.Tbody>
-          ))}
-        </Table>
-      </Scrolls>
+      <DoorTable layers={place.layers} {...{ zone, draft }} names={rules.names} set={mayPlan ? set : null} />
       {mayPlan && (
         <Ending
           label="Save the door"
@@ -131,38 +87,6 @@ function Fields({ place, rules, draftKey, kept }: FieldsProps) {
         />
       )}
     </Panel>
-  );
-}
-
-interface RuleRowProps {
-  row: (typeof DOOR_ROWS)[number]['rows'][number];
-  place: Place;
-  rules: RulesDetail;
-  draft: Draft;
-  /** Null where it is only read. */
-  set: ((key: keyof DoorRules, value: unknown) => void) | null;
-}
-
-/** A rule, how it is here, and where that is from. */
-function RuleRow({ row, place, rules, draft, set }: RuleRowProps) {
-  const { zone } = useThisCourse().term;
-  const { value, from, own } = valueAt(place, rules, draft, row.key, zone);
-  return (
-    <Table.Tr>
-      <Table.Th scope="row">{row.label}</Table.Th>
-      <Table.Td>
-        <DoorControl row={row} value={value} set={set && ((v) => set(row.key, v))} />
-      </Table.Td>
-      <Table.Td c={own ? undefined : 'dimmed'}>
-        {from}{' '}
-        {own && set && (
-          <Anchor component="button" type="button" size="sm" onClick={() => set(row.key, null)}>
-            As the {place.at.layer === 'course' ? 'college' : 'wider place'}
-            <VisuallyHidden>: {row.label}</VisuallyHidden>
-          </Anchor>
-        )}
-      </Table.Td>
-    </Table.Tr>
   );
 }
 

@@ -1,27 +1,16 @@
-import { Group, Loader, Radio, Stack, Table, Text, Title } from '@mantine/core';
+import { Group, Loader, Stack, Text, Title } from '@mantine/core';
 import { useState } from 'react';
-import type { Capability, CourseDetail, Limits, Permission } from '@nimble-bell/core/api';
+import type { CourseDetail, Limits } from '@nimble-bell/core/api';
 import { dateWords, instantWords } from '@nimble-bell/core/calendar';
-import {
-  limitsWords,
-  PERMISSION_WORDS,
-  PERMISSIONS,
-  rowOf,
-  SHOWN_CAPABILITIES,
-} from '@nimble-bell/core/limits';
+import { limitsWords, PERMISSION_WORDS, SHOWN_CAPABILITIES } from '@nimble-bell/core/limits';
 import { useAsk } from '../app/api';
 import { useThisCourse } from '../app/course';
 import { useChange } from '../app/queries';
 import { Ending } from './Ending';
+import { LimitsTable } from './LimitsTable';
 import { useKeeping, useKept, type Kept } from '../plan/useKeptDraft';
-import { Panel, Scrolls } from '../ui/Panel';
+import { Panel } from '../ui/Panel';
 import { PermissionMark } from '../ui/PermissionMark';
-
-const ABOUT: Record<Permission, string> = {
-  closed: 'nobody does it',
-  byHand: 'a raised hand, and you give the floor to that one',
-  open: 'everyone may',
-};
 
 /** Those that can be set here. */
 const shownOf = (limits: Limits) => Object.fromEntries(SHOWN_CAPABILITIES.map((c) => [c, limits[c]]));
@@ -57,21 +46,10 @@ function LimitsForm({ kept }: { kept: Kept<Limits> | null }) {
         title="Limits of the course"
         about="You and your assistants may always do everything. In class each can be changed with one press."
       >
-        <Scrolls label="Limits, scrolls">
-          <Table fz="md" verticalSpacing={9} withRowBorders layout="fixed" miw={480}>
-            <Heads />
-            <Table.Tbody>
-              {SHOWN_CAPABILITIES.map((c) => (
-                <LimitRow
-                  key={c}
-                  capability={c}
-                  state={limits[c]}
-                  set={mayPlan ? (state) => setLimits({ ...limits, [c]: state }) : null}
-                />
-              ))}
-            </Table.Tbody>
-          </Table>
-        </Scrolls>
+        <LimitsTable
+          limits={limits}
+          set={mayPlan ? (c, state) => setLimits({ ...limits, [c]: state }) : null}
+        />
         {mayPlan && (
           <Ending
             label="Save the limits"
@@ -89,32 +67,6 @@ function LimitsForm({ kept }: { kept: Kept<Limits> | null }) {
     </Stack>
   );
 }
-
-interface LimitRowProps {
-  capability: Capability;
-  state: Permission;
-  set: ((state: Permission) => void) | null;
-}
-
-const LimitRow = ({ capability: c, state, set }: LimitRowProps) => (
-  <Table.Tr>
-    <Table.Th scope="row">{rowOf(c).label}</Table.Th>
-    {PERMISSIONS.map((p) => (
-      <Table.Td key={p}>
-        {rowOf(c).states.includes(p) && (
-          <Radio
-            name={c}
-            value={p}
-            disabled={!set}
-            aria-label={`${rowOf(c).label}: ${PERMISSION_WORDS[p]}`}
-            checked={state === p}
-            onChange={() => set?.(p)}
-          />
-        )}
-      </Table.Td>
-    ))}
-  </Table.Tr>
-);
 
 /** The proof: what is in force now, who set it and when. */
 function InForce() {
@@ -140,28 +92,5 @@ function InForce() {
         ))}
       </Stack>
     </Panel>
-  );
-}
-
-function Heads() {
-  return (
-    <Table.Thead>
-      <Table.Tr>
-        <Table.Th scope="col">Students</Table.Th>
-        {PERMISSIONS.map((p) => (
-          <Table.Th key={p} scope="col">
-            <Group gap={8} wrap="nowrap">
-              <PermissionMark state={p} />
-              <span>
-                {PERMISSION_WORDS[p]}
-                <Text size="xs" c="dimmed" fw={400}>
-                  {ABOUT[p]}
-                </Text>
-              </span>
-            </Group>
-          </Table.Th>
-        ))}
-      </Table.Tr>
-    </Table.Thead>
   );
 }

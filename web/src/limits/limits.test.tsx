@@ -42,6 +42,7 @@ test('the door says each rule with where it is from; what is chosen is kept, and
     'PUT /api/courses/course/rules': { change: 'c' },
     '/api/courses/course/rules': {
       ...{ sheets: [], series: [], sessions: [], exceptions: [], always: [], latest: null, on: '' },
+      college: place({ accounts: { ...set('not'), by: null } }),
       course: place({ guests: set('knocks') }),
       names: { maren: 'Maren Oduya' },
     },
@@ -51,6 +52,7 @@ test('the door says each rule with where it is from; what is chosen is kept, and
   const row = async (name: string) => (await screen.findByRole('rowheader', { name })).closest('tr')!;
   expect((await row('Guests')).textContent).toContain('here, by Maren Oduya');
   expect((await row('The class list')).textContent).toContain('college');
+  expect((await row('College accounts')).textContent).toContain('The college');
   // What was left half done is there, and said not to be in force.
   expect((await row('Who is late')).textContent).toContain('not in force yet');
   fireEvent.click(screen.getByRole('switch', { name: 'A teacher goes first' }));

@@ -31,11 +31,12 @@ const layer = (name: Layer['name'], { limits, door }: RulesPlace): Layer => ({
 
 /** The places of a course from the widest to the narrowest, each series before its sessions. */
 export function placesOf(course: CourseDetail, rules: RulesDetail): Place[] {
+  const ofCollege = layer('college', rules.college);
   const ofCourse = layer('course', rules.course);
   const whole: Place = {
     ...{ key: 'course', at: { layer: 'course' }, title: 'The whole course', name: 'The whole course' },
     own: rules.course,
-    layers: [ofCourse],
+    layers: [ofCollege, ofCourse],
   };
   const ahead = [...course.sessions, ...course.standing].filter(
     (s) => s.state !== 'held' && s.state !== 'cancelled',
@@ -52,7 +53,7 @@ export function placesOf(course: CourseDetail, rules: RulesDetail): Place[] {
         name: series.title,
       },
       own,
-      layers: [ofCourse, ofSeries],
+      layers: [ofCollege, ofCourse, ofSeries],
     });
     for (const session of ahead.filter((s) => s.seriesId === series.id)) {
       const said = rules.sessions.find((s) => s.id === session.id) ?? NOTHING;
@@ -63,7 +64,7 @@ export function placesOf(course: CourseDetail, rules: RulesDetail): Place[] {
         ...{ key: session.id, at: { layer: 'session', ids: [session.id] } },
         ...{ title, name: `${series.title}, ${title}` },
         own: said,
-        layers: [ofCourse, ofSeries, layer('session', said)],
+        layers: [ofCollege, ofCourse, ofSeries, layer('session', said)],
       });
     }
   }

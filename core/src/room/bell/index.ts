@@ -1,6 +1,11 @@
+import type { LayerName } from '../../settings/index';
 import { concern, EVERYONE } from '../kernel/concern';
 import { cueEvents } from '../runSheet/index';
 import { nameIn } from '../words';
+
+const whose = (layer: LayerName, name: string | null) =>
+  name ?? (layer === 'college' ? 'The college' : 'A teacher');
+const placeWords = (layer: LayerName) => (layer === 'college' ? 'every course' : `the ${layer}`);
 
 /** A class's beginning and end: the room as it opens, ring-in, dismissal, and what was planned of it. */
 export const bell = concern({
@@ -38,9 +43,9 @@ export const bell = concern({
       hears: () => EVERYONE,
       evolve: (part) => part,
       notice: ({ by, layer }, room) =>
-        `${by ? nameIn(room, by) : 'A teacher'} has changed what holds for the ${layer}. What was set in class stays.`,
+        `${whose(layer, by && nameIn(room, by))} has changed what holds for ${placeWords(layer)}. What was set in class stays.`,
       log: ({ by, layer }, nameOf) =>
-        `${by ? nameOf(by) : 'A teacher'} changed the settings of the ${layer}.`,
+        `${whose(layer, by && nameOf(by))} changed the settings of ${placeWords(layer)}.`,
     },
     replanned: {
       version: 1,

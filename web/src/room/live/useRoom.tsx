@@ -33,8 +33,22 @@ export interface Inside {
   away: boolean;
 }
 
-const alike = (a: unknown, b: unknown): boolean =>
-  Object.is(a, b) || (typeof a === 'object' && JSON.stringify(a) === JSON.stringify(b));
+/** The same plain values under the same names; what holds more is written out and compared. */
+function alike(a: unknown, b: unknown): boolean {
+  if (Object.is(a, b)) return true;
+  if (typeof a !== 'object' || typeof b !== 'object' || !a || !b) return false;
+  const of = a as Record<string, unknown>;
+  const to = b as Record<string, unknown>;
+  const keys = Object.keys(of);
+  return (
+    keys.length === Object.keys(to).length &&
+    keys.every(
+      (key) =>
+        Object.is(of[key], to[key]) ||
+        (typeof of[key] === 'object' && JSON.stringify(of[key]) === JSON.stringify(to[key])),
+    )
+  );
+}
 
 /** A part of what a connection holds, the same object for as long as it is the same to whoever shows it. */
 class Selection<T> {

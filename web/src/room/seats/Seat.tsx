@@ -1,6 +1,5 @@
-import { Menu } from '@mantine/core';
 import { IconHandStop, IconMicrophone, IconPhone } from '@tabler/icons-react';
-import { lazy, memo, Suspense, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
+import { lazy, memo, Suspense, useMemo, useRef, useState, useSyncExternalStore, type ReactNode } from 'react';
 import type { Capability, Role, RoomInfo } from '@nimble-bell/core/api';
 import { exceptionWords } from '@nimble-bell/core/limits';
 import { devicesOf, isHere, isOn, may, type RoomState } from '@nimble-bell/core/room';
@@ -13,6 +12,7 @@ import classes from './seats.module.css';
 // Seldom asked for, and only by those who teach.
 const PutOut = lazy(() => import('../door/PutOut'));
 const Rename = lazy(() => import('./Rename'));
+const SeatMenu = lazy(() => import('./SeatMenu'));
 
 interface SeatProps {
   member: string;
@@ -51,7 +51,7 @@ const selectSeat =
       excepted: exceptedWords(room, info, member),
     };
   };
-type Shown = ReturnType<ReturnType<typeof selectSeat>>;
+export type Shown = ReturnType<ReturnType<typeof selectSeat>>;
 
 /** One person's place: drawn again when something of theirs changes, and at nothing else. */
 export const Seat = memo(function Seat({ member, name, role, speaking }: SeatProps) {
@@ -123,35 +123,34 @@ interface WorkedProps {
   face: ReactNode;
 }
 
-/** A seat that one can do something with: whoever teaches with others', and everybody with the name of their own. */
+/**
+ * A seat that one can do something with: whoever teaches with others', and everybody with the name of their own. What can
+ * be done is made when it is asked for: a class of hundreds comes in at once.
+ */
 function Worked({ member, name, me, shown, shared, face }: WorkedProps) {
+  const seat = useRef<HTMLButtonElement>(null);
+  const [open, setOpen] = useState(false);
   const [asked, setAsked] = useState<'putOut' | 'rename' | null>(null);
   const close = () => setAsked(null);
   return (
     <>
-      <Menu position="top" withArrow>
-        <Menu.Target>
-          <button type="button" {...shared}>
-            {face}
-          </button>
-        </Menu.Target>
-        <Menu.Dropdown>
-          {!me && <SeatMenu member={member} name={name} shown={shown} />}
-          <Menu.Item onClick={() => setAsked('rename')}>
-            {me ? 'Change your name …' : 'Correct the name …'}
-          </Menu.Item>
-          {!me && <Menu.Item onClick={() => setAsked('putOut')}>Put out …</Menu.Item>}
-        </Menu.Dropdown>
-      </Menu>
-      {asked && (
-        <Suspense>
-          {asked === 'putOut' ? (
-            <PutOut member={member} name={name} close={close} />
-          ) : (
-            <Rename member={member} name={name} close={close} />
-          )}
-        </Suspense>
-      )}
+      <button
+        type="button"
+        {...shared}
+        ref={seat}
+        aria-haspopup="menu"
+        aria-expanded={open}
+        onClick={() => setOpen(!open)}
+      >
+        {face}
+      </button>
+      <Suspense>
+        {open && (
+          <SeatMenu {...{ seat, member, name, me, shown }} close={() => setOpen(false)} ask={setAsked} />
+        )}
+        {asked === 'putOut' && <PutOut member={member} name={name} close={close} />}
+        {asked === 'rename' && <Rename member={member} name={name} close={close} />}
+      </Suspense>
     </>
   );
 }
@@ -174,36 +173,3 @@ const SpeaksMark = () => (
     <path d="M3 6v4M8 2v12M13 5v6" stroke="currentColor" strokeWidth="2.4" strokeLinecap="round" />
   </svg>
 );
-
-interface SeatMenuProps {
-  member: string;
-  name: string;
-  shown: Shown;
-}
-
-function SeatMenu({ member, name, shown }: SeatMenuProps) {
-  const { send } = useRoom();
-  return (
-    <>
-      <Menu.Label>
-        {name}
-        {shown.excepted && `: ${shown.excepted}`}
-      </Menu.Label>
-      <Menu.Item disabled={!shown.microphone} onClick={() => void send({ type: 'mute', member })}>
-        Mute
-      </Menu.Item>
-      {shown.floor ? (
-        <Menu.Item onClick={() => void send({ type: 'takeFloor' })}>Take the floor back</Menu.Item>
-      ) : (
-        <Menu.Item onClick={() => void send({ type: 'giveFloor', member })}>Give the floor</Menu.Item>
-      )}
-      <Menu.Item disabled={shown.microphone} onClick={() => void send({ type: 'askOn', member })}>
-        Ask to switch on
-      </Menu.Item>
-      {shown.hand && (
-        <Menu.Item onClick={() => void send({ type: 'lowerHand', member })}>Lower the hand</Menu.Item>
-      )}
-      <Menu.Divider />
-    </>
-  );
-}
