@@ -25,6 +25,7 @@ import { mailboxRoutes, telephoneRoutes } from './standins/routes';
 import { studentRoutes } from './student/routes';
 import { termRoutes } from './terms/routes';
 import { visitRoutes } from './visits/routes';
+import { writingRoutes } from './writing/routes';
 
 const CONTENT_POLICY = {
   useDefaults: false,
@@ -80,7 +81,14 @@ export function createApp(ctx: Context, relay: MediaRelay): Express {
     rulesRoutes(ctx),
   );
   app.use('/api', calendarRoutes(ctx), draftRoutes(ctx), rosterRoutes(ctx), mailRoutes(ctx));
-  app.use('/api', noticeRoutes(ctx), materialRoutes(ctx), visitRoutes(ctx), privacyRoutes(ctx));
+  app.use(
+    '/api',
+    noticeRoutes(ctx),
+    materialRoutes(ctx),
+    visitRoutes(ctx),
+    privacyRoutes(ctx),
+    writingRoutes(ctx),
+  );
   app.use('/api', sessionRoutes(ctx), studentRoutes(ctx), recordingRoutes(ctx));
   app.use('/api/mailbox', mailboxRoutes(ctx));
   app.use('/api', telephoneRoutes(ctx));

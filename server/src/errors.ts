@@ -13,6 +13,7 @@ const CATALOGUE = {
   'link-unknown': [401, 'This link is not known. It may have been replaced: look for a newer invitation.'],
   'off-list': [401, 'You are no longer on the class list of this course.'],
   forbidden: [403, 'You are not on the class list of this course, or this is for its teacher.'],
+  closed: [403, 'This is closed.'],
   'door-shut': [403, 'The door is shut.'],
   'not-found': [404, 'There is nothing at this address.'],
   invalid: [422, 'Something in the form needs mending.'],

@@ -13,7 +13,7 @@ import type { Clash } from '../clashes/clashes';
 import type { Finding } from '../readiness/finding';
 import { LocalDate, type BellTimes, type MeetingPattern, type Term } from '../calendar/plan';
 import type { SeriesKind } from '../calendar/seriesKind';
-import type { StoredEvent } from '../room/index';
+import type { Addressee, StoredEvent } from '../room/index';
 import type { Reply } from '../mail/answer';
 import type { Unwanted } from '../mail/topic';
 import type { InvitationTemplate, InviteBefore } from '../mail/invitation';
@@ -311,6 +311,12 @@ export interface SessionDetail {
 }
 
 /** A student's page. */
+/** Whether one may write on a session's page now, and how much of what stands there is for one to read. */
+export interface SessionWriting {
+  now: { when: 'ahead' | 'after'; until: number } | null;
+  written: number;
+}
+
 export interface MyCourse {
   course: { id: string; code: string; title: string; term: Term };
   me: {
@@ -326,7 +332,8 @@ export interface MyCourse {
   /** The way in by telephone, where the course has a line. */
   telephone: { number: string; pin: string } | null;
   teachers: string[];
-  sessions: (SessionInfo & { door: DoorState })[];
+  /** An answer that was kept for offline may say nothing of writing. */
+  sessions: (SessionInfo & { door: DoorState; writing?: SessionWriting })[];
   recordings: RecordingInfo[];
   door: DoorRules;
   /** The always-open rooms. */
@@ -358,4 +365,30 @@ export interface LetterDetail extends Letter {
   html: string | null;
   /** Calendar messages inside, with what each can be answered. */
   calendars: { method: string; title: string; content: string }[];
+}
+
+/** Something written on a session's page. */
+export interface WrittenInfo {
+  id: string;
+  session: string;
+  at: number;
+  from: string;
+  name: string;
+  role: Role;
+  addressee: Addressee;
+  /** To whom, where it is to one. */
+  toName: string | null;
+  text: string;
+}
+
+/** What stands on a session's page for somebody, and why they may not write there now; null where they may. */
+export interface SessionWritten {
+  now: SessionWriting['now'];
+  written: WrittenInfo[];
+  closed: { class: string | null; teachers: string | null };
+}
+
+export interface CourseWritten extends WrittenInfo {
+  title: string;
+  startsAt: number;
 }

@@ -29,3 +29,4 @@ export * from '../mail/invitation';
 export * from '../mail/notice';
 export * from '../mail/topic';
 export * from '../roster/member';
+export { WrittenInput } from '../writing/schema';

@@ -1,5 +1,7 @@
 import { z } from 'zod';
 import { DoorAtInput } from '../door/schema';
+import type { WritingTime } from '../writing/index';
+import { SomeWriting, WritingAtInput } from '../writing/schema';
 import { SHOWN_CAPABILITIES } from '../limits/capabilities';
 import { Capability, Permission, SomeLimits } from '../limits/schema';
 import type { RuleSheet } from '../limits/sheets';
@@ -45,6 +47,7 @@ export const RulesInput = z.object({
   limits: z.partialRecord(Capability, Permission.nullable()).optional(),
   segments: z.array(SegmentInput).max(50, 'At most 50 segments.').nullable().optional(),
   door: DoorAtInput.optional(),
+  writing: WritingAtInput.optional(),
 });
 export type RulesInput = z.infer<typeof RulesInput>;
 
@@ -55,6 +58,7 @@ export const SheetInput = z.object({
   limits: SomeLimits.refine((limits) => SHOWN_CAPABILITIES.every((c) => limits[c]), {
     message: 'A sheet says something of everything.',
   }),
+  writing: SomeWriting.default({}),
 });
 export type SheetInput = z.infer<typeof SheetInput>;
 
@@ -75,8 +79,8 @@ export const ExceptionInput = z
 export type ExceptionInput = z.infer<typeof ExceptionInput>;
 
 /** The same for the college as a whole: every course has it from there. */
-export const CollegeRulesInput = RulesInput.pick({ limits: true, door: true }).refine(
-  ({ limits, door }) => limits || door,
+export const CollegeRulesInput = RulesInput.pick({ limits: true, door: true, writing: true }).refine(
+  ({ limits, door, writing }) => limits || door || writing,
   'Say what is to be set.',
 );
 export type CollegeRulesInput = z.infer<typeof CollegeRulesInput>;
@@ -84,6 +88,7 @@ export type CollegeRulesInput = z.infer<typeof CollegeRulesInput>;
 /** What the college says of itself, and the latest change of it that can be taken back. */
 export interface CollegeRules {
   limits: Settings['limits'];
+  writing: Settings['writing'];
   door: Settings['door'];
   latest: RulesDetail['latest'];
   on: string;
@@ -94,8 +99,9 @@ export interface RulesPlace {
   /** The sheet that was applied here. */
   sheet: string | null;
   /** What is said here otherwise than the sheet. */
-  differ: Capability[];
+  differ: (Capability | WritingTime)[];
   limits: Settings['limits'];
+  writing: Settings['writing'];
   door: Settings['door'];
   /** Null where the wider place's holds. */
   segments: Segment[] | null;

@@ -42,6 +42,7 @@ export const LAYER_WORDS: Record<LayerName, string> = {
   series: 'This series',
   session: 'This session',
   cue: 'This part of the class',
+  time: 'Before or after class time',
   live: 'Set in class',
   hush: 'Hush',
   person: 'For this person',

@@ -34,10 +34,10 @@ test('under a sheet all of it holds; what is set otherwise deviates, stays when 
       const own = withValues(under, 'limits', otherwise, 'teo', 2);
       const differ = SHOWN_CAPABILITIES.filter((c) => otherwise[c] && otherwise[c] !== before[c]);
       expect(deviations(own, { limits: before })).toEqual(differ);
-      const followed = followSheet(own, before, after, 'maren', 3);
+      const followed = followSheet(own, { limits: before }, { limits: after }, 'maren', 3);
       for (const c of SHOWN_CAPABILITIES)
         expect(followed.limits[c]!.value).toBe(differ.includes(c) ? otherwise[c] : after[c]);
-      const free = withoutSheet(own, before);
+      const free = withoutSheet(own, { limits: before });
       expect(free.sheet).toEqual({});
       expect(Object.keys(free.limits).sort()).toEqual([...differ].sort());
     }),

@@ -182,7 +182,7 @@ const hardlyTheSheet = each('hardly-the-sheet', 'advises', (place) => {
 });
 
 const differing = ({ said }: SetupPlace, sheet: RuleSheet) =>
-  deviations({ ...noSettings(), limits: said }, sheet).length;
+  deviations({ ...noSettings(), limits: said }, { limits: sheet.limits }).length;
 
 const pupils = (setup: Setup) => (setup.people ?? []).filter((p) => p.role === 'student').length;
 

@@ -10,6 +10,7 @@ import {
 import { resolve, type Resolved } from '../limits/resolve';
 import { teaches, type Role } from '../roster/role';
 import { noSettings, type Layer, type LayerName } from '../settings/index';
+import { timeLimits } from '../writing/index';
 import type { RoomState } from './kernel/state';
 
 /** What hush says: an own layer above what was set, so that lifting it brings back exactly what was before. */
@@ -25,7 +26,10 @@ const hushLayer = ({ by, at }: { by: string; at: number }): Layer => ({
 
 /** The layers in force for the class as a whole. */
 export function layersOf({ limits }: Pick<RoomState, 'limits'>): Layer[] {
-  const layers = [...limits.layers, limits.cue, limits.live];
+  const { time } = limits;
+  const said = time === 'class' ? null : timeLimits(limits.layers, time);
+  const ofTime: Layer[] = said ? [{ name: 'time', settings: { ...noSettings(), limits: said } }] : [];
+  const layers = [...limits.layers, limits.cue, ...ofTime, limits.live];
   return limits.hush ? [...layers, hushLayer(limits.hush)] : layers;
 }
 

@@ -50,11 +50,14 @@ export function proofOf(
   }));
 }
 
-/** A class as it will be at a moment: rung in, at a part of its run sheet where it has one, with the exceptions that hold then. */
+/**
+ * A class as it will be at a moment: rung in, at a part of its run sheet where it has one (null: at none), with the
+ * exceptions that hold then.
+ */
 export function roomAhead(
   opened: EventOf<'opened'>,
   exceptions: readonly PersonalLimit[],
-  { part, at }: { part: number; at: number },
+  { part, at }: { part: number | null; at: number },
 ): RoomState {
   let room = newRoom();
   const happen = (events: readonly RoomEvent[]) => {
@@ -62,6 +65,6 @@ export function roomAhead(
   };
   happen([opened, { type: 'rangIn', by: null }]);
   happen(exceptionEvents(room, exceptions, at));
-  happen(cueEvents(room, null, part));
+  if (part !== null) happen(cueEvents(room, null, part));
   return room;
 }

@@ -15,6 +15,7 @@ const WHERE = {
   series: 'for this series',
   session: 'for this session',
   cue: 'in this part of the class',
+  time: 'at this time',
   person: 'for you',
 } as Record<string, string>;
 

@@ -2,7 +2,17 @@ import { z } from 'zod';
 import { Capability, Permission } from '../limits/schema';
 
 /** Where a value can be set, from the widest to the narrowest: a narrower place overrules a wider one. */
-export const LAYERS = ['college', 'course', 'series', 'session', 'cue', 'live', 'hush', 'person'] as const;
+export const LAYERS = [
+  'college',
+  'course',
+  'series',
+  'session',
+  'cue',
+  'time',
+  'live',
+  'hush',
+  'person',
+] as const;
 export const LayerName = z.enum(LAYERS);
 export type LayerName = z.infer<typeof LayerName>;
 
@@ -20,6 +30,10 @@ const set = <T extends z.ZodType>(value: T) =>
 export const ENTRIES = ['straight', 'knocks', 'not'] as const;
 export const Entry = z.enum(ENTRIES);
 export type Entry = z.infer<typeof Entry>;
+
+/** What becomes of writing at a time around the class: as in class; to those who teach alone; nothing. */
+export const AROUND = ['asInClass', 'teachers', 'closed'] as const;
+export type Around = (typeof AROUND)[number];
 
 /** Who may enter when, and how: what each value can be. */
 export const DoorValues = z.object({
@@ -97,8 +111,17 @@ export const Segment = z.object({
 });
 export type Segment = z.infer<typeof Segment>;
 
+const WritingSettings = z
+  .object({
+    aheadHours: set(z.number()),
+    early: set(z.enum(AROUND)),
+    linger: set(z.enum(AROUND)),
+    afterHours: set(z.number()),
+  })
+  .partial();
+
 /**
- * What one place says: of limits, door, recording and run sheet, each only where it says something. The same shape at
+ * What one place says: of limits, writing at other times, door, recording and run sheet, each only where it says something. The same shape at
  * college, course, series and session.
  */
 export const Settings = z.object({
@@ -108,6 +131,7 @@ export const Settings = z.object({
     .partial()
     .default({}),
   limits: z.partialRecord(Capability, set(Permission)).default({}),
+  writing: WritingSettings.default({}),
   door: DoorSettings.default({}),
   recording: RecordingSettings.default({}),
   runSheet: z
@@ -118,7 +142,10 @@ export const Settings = z.object({
 export type Settings = z.infer<typeof Settings>;
 export type Section = keyof Settings;
 
-export const noSettings = (): Settings => ({ sheet: {}, limits: {}, door: {}, recording: {}, runSheet: {} });
+export const noSettings = (): Settings => ({
+  ...{ sheet: {}, limits: {}, writing: {}, door: {} },
+  ...{ recording: {}, runSheet: {} },
+});
 
 /** The settings of one place, by its name. */
 export interface Layer {

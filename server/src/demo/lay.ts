@@ -21,6 +21,7 @@ import { writeRoll } from '../sessions/roll';
 import { givePins } from '../roster/pins';
 import { enrolAll, personOf } from '../roster/store';
 import { insertBells, insertTerm } from '../terms/store';
+import { insertWritten } from '../writing/store';
 import * as scenario from './scenario';
 import { writeSeries } from '../planning/snapshot/store';
 import {
@@ -82,6 +83,7 @@ export async function layDemo(ctx: Context): Promise<boolean> {
         await layRules(db, id, teacher.id, term.lastDay, ctx.now());
         await layLectureRules(db, id, lecture, { teacher: teacher.id, students }, ctx.now());
         await layBoard(db, id, students, ctx.now());
+        await layWritten(db, id, { teacher, students }, ctx.now());
       }
       await layPast(ctx, db, id, { teacher, students, excerpt: course.code === 'NAV-210' ? excerpt : null });
     }
@@ -145,6 +147,23 @@ async function layBoard(db: PoolConnection, course: string, students: readonly D
     return [[id, lecture!.id, '', answer, 0, now - (40 - i) * 60 * MINUTE]];
   });
   await layReplies(db, answers);
+}
+
+/** What is written on the page of the lecture that comes next. */
+async function layWritten(
+  db: PoolConnection,
+  course: string,
+  { teacher, students }: { teacher: DemoMember; students: readonly DemoMember[] },
+  now: number,
+) {
+  const next = (await sessionsOfCourse(db, course)).find(
+    (s) => s.seriesTitle === 'Lecture' && s.endsAt > now,
+  )!;
+  for (const { by, to, hours, text } of scenario.WRITTEN)
+    await insertWritten(db, {
+      ...{ id: newId(), session: next.id, at: now - hours * 60 * MINUTE, addressee: { to }, text },
+      from: by === null ? teacher.id : students[by]!.id,
+    });
 }
 
 interface Past {

@@ -85,6 +85,18 @@ export const NOTICE = {
   title: 'Bring chart 4012',
   text: 'And a sharp pencil, dividers, and this year’s tide tables.',
 };
+/** What is written around the lectures: by whom of the class (`null`: the teacher), to whom, how long before now in hours. */
+export const WRITTEN: readonly {
+  by: number | null;
+  to: 'class' | 'teachers';
+  hours: number;
+  text: string;
+}[] = [
+  { by: 4, to: 'class', hours: 20, text: 'Is last year’s tide table good enough for the exercises?' },
+  { by: null, to: 'class', hours: 19, text: 'For the exercises yes; at sea never.' },
+  { by: 9, to: 'teachers', hours: 5, text: 'I join from the harbour office today, it may be loud.' },
+];
+
 export const noticeBody = (now: Instant) => ({
   type: 'doc',
   content: [

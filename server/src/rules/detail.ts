@@ -14,6 +14,7 @@ function placeOf(settings: Settings, sheets: readonly RuleSheet[]): RulesPlace {
     sheet: known ? sheet : null,
     differ: known ? deviations(settings, known) : [],
     limits: settings.limits,
+    writing: settings.writing,
     door: settings.door,
     segments: settings.runSheet.segments?.value ?? null,
   };
@@ -54,8 +55,8 @@ export async function rulesDetail(ctx: Context, { courseId, personId }: MemberRo
 
 /** What the college says of limits and door. */
 export async function collegeRules(ctx: Context): Promise<CollegeRules> {
-  const { limits, door } = (await collegePlace(ctx.db)).settings;
+  const { limits, writing, door } = (await collegePlace(ctx.db)).settings;
   const { entry } = (await rulesWayBack(ctx.db, COLLEGE)).way;
   const latest = entry && { id: entry.id, at: entry.at, words: entry.words };
-  return { limits, door, latest, on: await latestOf(ctx.db, 'rule_changes', COLLEGE) };
+  return { limits, writing, door, latest, on: await latestOf(ctx.db, 'rule_changes', COLLEGE) };
 }

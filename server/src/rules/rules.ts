@@ -12,6 +12,7 @@ import {
 } from '@nimble-bell/core/limits';
 import { noSettings, takenBack, withValues, type Segment, type Settings } from '@nimble-bell/core/settings';
 import { newId } from '../context';
+import { writingWords, type WritingTime } from '@nimble-bell/core/writing';
 import type { Db } from '../db/pool';
 import { AppError } from '../errors';
 import { takeBack, wayBack } from '../history/undo';
@@ -90,7 +91,7 @@ function settled(settings: Settings, { input, sheets, by, at }: Setting): Settin
   const before = settings.sheet.applied?.value;
   if (input.sheet) next = underSheet(next, sheetOf(sheets, input.sheet), by, at);
   else if (input.sheet === null && before)
-    next = withoutSheet(next, sheets.find((s) => s.id === before)?.limits ?? {});
+    next = withoutSheet(next, sheets.find((s) => s.id === before) ?? { limits: {} });
   if (input.limits) {
     const limits = Object.fromEntries(
       Object.entries(input.limits).map(([c, state]) => [c, state ?? undefined]),
@@ -100,6 +101,10 @@ function settled(settings: Settings, { input, sheets, by, at }: Setting): Settin
   if (input.door) {
     const door = Object.fromEntries(Object.entries(input.door).map(([key, v]) => [key, v ?? undefined]));
     next = withValues(next, 'door', door, by, at);
+  }
+  if (input.writing) {
+    const times = Object.fromEntries(Object.entries(input.writing).map(([key, v]) => [key, v ?? undefined]));
+    next = withValues(next, 'writing', times, by, at);
   }
   if (input.segments !== undefined) {
     const segments = input.segments?.map((s): Segment => ({
@@ -118,7 +123,10 @@ const LAYER_OF: Record<PlaceLayer, string> = {
   session: 'session',
 };
 
-function whatWords({ sheet, limits, segments, door }: Input, sheets: readonly RuleSheet[]): string[] {
+function whatWords(
+  { sheet, limits, segments, door, writing }: Input,
+  sheets: readonly RuleSheet[],
+): string[] {
   const said: string[] = [];
   if (sheet) said.push(`rule sheet ${sheetOf(sheets, sheet).name}`);
   if (sheet === null) said.push('no rule sheet');
@@ -130,6 +138,8 @@ function whatWords({ sheet, limits, segments, door }: Input, sheets: readonly Ru
     );
   for (const [key, value] of Object.entries(door ?? {}) as [keyof DoorRules, never][])
     said.push(value === null ? 'the door as the wider place' : doorRuleWords(key, value));
+  for (const [key, value] of Object.entries(writing ?? {}) as [WritingTime, never][])
+    said.push(value === null ? 'writing as the wider place' : writingWords(key, value));
   if (segments) said.push(`a run sheet of ${countWords(segments.length, 'segment')}`);
   if (segments === null) said.push('no run sheet of its own');
   return said;

@@ -1,6 +1,6 @@
 import type { SheetInput, SheetUse } from '@nimble-bell/core/api';
 import { instantWords } from '@nimble-bell/core/calendar';
-import { followSheet, SHOWN_CAPABILITIES, type RuleSheet, type SomeLimits } from '@nimble-bell/core/limits';
+import { followSheet, SHOWN_CAPABILITIES, type RuleSheet, type SheetSays } from '@nimble-bell/core/limits';
 import { withValues, type Settings } from '@nimble-bell/core/settings';
 import type { PoolConnection } from 'mysql2/promise';
 import { courseById } from '../courses/store';
@@ -51,15 +51,17 @@ export async function usesOf(db: Db, sheet: RuleSheet): Promise<SheetUse[]> {
 function after(
   settings: Settings,
   id: string,
-  before: SomeLimits,
-  limits: SomeLimits,
+  before: SheetSays,
+  says: SheetSays,
   by: string | null,
   at: number,
 ) {
   let next = settings;
-  if (follows(settings, id)) next = followSheet(next, before, limits, by, at);
+  if (follows(settings, id)) next = followSheet(next, before, says, by, at);
   if (segmentsBy(settings, id)) {
-    const segments = settings.runSheet.segments!.value.map((s) => (s.sheet === id ? { ...s, limits } : s));
+    const segments = settings.runSheet.segments!.value.map((s) =>
+      s.sheet === id ? { ...s, limits: says.limits } : s,
+    );
     next = withValues(next, 'runSheet', { segments }, by, at);
   }
   return next;
@@ -69,7 +71,7 @@ function after(
 export async function spreadSheet(
   db: PoolConnection,
   sheet: RuleSheet,
-  { name, limits }: SheetInput,
+  says: SheetInput,
   { person, by, at }: { person: string; by: string; at: number },
 ) {
   const members = await membersOfPerson(db, person);
@@ -79,9 +81,9 @@ export async function spreadSheet(
     const changed = using(await everyPlaceOf(db, course), sheet.id).map(
       ({ layer, id, settings }): RulesRow => ({
         ...{ layer, id, before: settings },
-        after: after(settings, sheet.id, sheet.limits, limits, who, at),
+        after: after(settings, sheet.id, sheet, says, who, at),
       }),
     );
-    await keepRules(db, course, changed, { by, words: `The rule sheet ${name} was edited`, at });
+    await keepRules(db, course, changed, { by, words: `The rule sheet ${says.name} was edited`, at });
   }
 }

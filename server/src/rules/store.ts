@@ -1,6 +1,7 @@
 import type { RuleSheet, SomeLimits } from '@nimble-bell/core/limits';
 import type { PersonalLimit } from '@nimble-bell/core/room';
 import type { Settings } from '@nimble-bell/core/settings';
+import type { SomeWriting } from '@nimble-bell/core/writing';
 import { json, one, rows, run, type Db } from '../db/pool';
 import { readSettings } from '../sessions/store';
 
@@ -104,10 +105,12 @@ interface RawSheet {
   name: string;
   about: string;
   limits: unknown;
+  writing: unknown;
 }
-const readSheet = ({ limits, ...sheet }: RawSheet): RuleSheet => ({
+const readSheet = ({ limits, writing, ...sheet }: RawSheet): RuleSheet => ({
   ...sheet,
   limits: json<SomeLimits>(limits),
+  writing: json<SomeWriting>(writing),
   own: true,
 });
 
@@ -115,7 +118,7 @@ export const sheetsOf = async (db: Db, person: string): Promise<RuleSheet[]> =>
   (
     await rows<RawSheet>(
       db,
-      'SELECT id, name, about, limits FROM rule_sheets WHERE person_id = ? ORDER BY name',
+      'SELECT id, name, about, limits, writing FROM rule_sheets WHERE person_id = ? ORDER BY name',
       [person],
     )
   ).map(readSheet);
@@ -124,7 +127,7 @@ export const sheetsOf = async (db: Db, person: string): Promise<RuleSheet[]> =>
 export const sheetsByIds = async (db: Db, ids: readonly string[]): Promise<RuleSheet[]> =>
   ids.length
     ? (
-        await rows<RawSheet>(db, 'SELECT id, name, about, limits FROM rule_sheets WHERE id IN (?)', [
+        await rows<RawSheet>(db, 'SELECT id, name, about, limits, writing FROM rule_sheets WHERE id IN (?)', [
           [...ids],
         ])
       ).map(readSheet)
@@ -139,7 +142,7 @@ export const shareSheets = (db: Db, ids: readonly string[]) =>
 export const sheetForUpdate = async (db: Db, id: string, person: string): Promise<RuleSheet | null> => {
   const found = await one<RawSheet>(
     db,
-    'SELECT id, name, about, limits FROM rule_sheets WHERE id = ? AND person_id = ? FOR UPDATE',
+    'SELECT id, name, about, limits, writing FROM rule_sheets WHERE id = ? AND person_id = ? FOR UPDATE',
     [id, person],
   );
   return found && readSheet(found);
@@ -147,17 +150,23 @@ export const sheetForUpdate = async (db: Db, id: string, person: string): Promis
 
 export const insertSheet = (
   db: Db,
-  { id, name, about, limits }: Omit<RuleSheet, 'own'>,
+  { id, name, about, limits, writing = {} }: Omit<RuleSheet, 'own'>,
   person: string,
   at: number,
 ) =>
-  run(db, 'INSERT INTO rule_sheets (id, person_id, name, about, limits, at) VALUES (?, ?, ?, ?, ?, ?)', [
-    ...[id, person, name, about, JSON.stringify(limits), at],
-  ]);
+  run(
+    db,
+    'INSERT INTO rule_sheets (id, person_id, name, about, limits, writing, at) VALUES (?, ?, ?, ?, ?, ?, ?)',
+    [id, person, name, about, JSON.stringify(limits), JSON.stringify(writing), at],
+  );
 
-export const writeSheet = (db: Db, { id, name, about, limits }: Omit<RuleSheet, 'own'>, at: number) =>
-  run(db, 'UPDATE rule_sheets SET name = ?, about = ?, limits = ?, at = ? WHERE id = ?', [
-    ...[name, about, JSON.stringify(limits), at, id],
+export const writeSheet = (
+  db: Db,
+  { id, name, about, limits, writing = {} }: Omit<RuleSheet, 'own'>,
+  at: number,
+) =>
+  run(db, 'UPDATE rule_sheets SET name = ?, about = ?, limits = ?, writing = ?, at = ? WHERE id = ?', [
+    ...[name, about, JSON.stringify(limits), JSON.stringify(writing), at, id],
   ]);
 
 export const deleteSheet = (db: Db, id: string) => run(db, 'DELETE FROM rule_sheets WHERE id = ?', [id]);

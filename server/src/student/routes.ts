@@ -21,7 +21,9 @@ import { materialsFor } from '../materials/store';
 import { noticesFor } from '../notices/store';
 import { recordingsWhere, seenBy } from '../recordings/store';
 import { rollLinesOf } from '../sessions/roll';
-import { isFor, targetOf } from '@nimble-bell/core/roster';
+import { isFor, targetOf, teaches } from '@nimble-bell/core/roster';
+import { timeOf } from '../writing/rights';
+import { countsFor } from '../writing/store';
 import type { MemberRow } from '../accounts/store';
 import { preferredNameOf, repliesOf, setOwnZone, setPreferredName, setPronouns, setQuiet } from './store';
 
@@ -127,6 +129,7 @@ function ownCourse(router: Router, ctx: Context) {
       door: doorFor(s, doorRules(s.layers, s.kind), member.role, ctx.now()),
     });
     const ids = new Set(own.map((s) => s.id));
+    const written = await countsFor(ctx.db, [...ids], { id: member.id, teaching: teaches(member.role) });
     const [notices, materials, replies, preferred] = await Promise.all([
       noticesFor(ctx, ctx.db, member),
       materialsFor(ctx, ctx.db, member),
@@ -149,7 +152,10 @@ function ownCourse(router: Router, ctx: Context) {
           ? { number: course.telephone, pin: member.pin }
           : null,
       teachers: teaching.filter((m) => m.role === 'teacher').map((m) => m.name),
-      sessions: own.map(withDoor),
+      sessions: own.map((s) => ({
+        ...withDoor(s),
+        writing: { now: timeOf(s, ctx.now()), written: written.get(s.id) ?? 0 },
+      })),
       rooms: standing.filter((s) => s.kind === 'open' && isFor(targetOf(s), member)).map(withDoor),
       recordings: seenBy(
         recordings.filter((r) => ids.has(r.sessionId)),

@@ -140,6 +140,11 @@ const byLink: Place[] = [
     title: 'Your letters',
     page: () => import('../student/LettersOff').then((m) => m.LettersOff),
   },
+  {
+    path: 'written/:session',
+    title: 'Written around a class',
+    page: () => import('../writing/WritingPage').then((m) => m.WritingPage),
+  },
   { path: 'room/:session', title: 'In class', page: room },
   { path: 'watch/:recording', title: 'Watch', page: watch },
 ];

@@ -6,6 +6,7 @@ import { instantWords } from '@nimble-bell/core/calendar';
 import type { DoorRules } from '@nimble-bell/core/door';
 import { resolveAll } from '@nimble-bell/core/limits';
 import { noSettings, type Layer } from '@nimble-bell/core/settings';
+import { writingTimes, type Around, type WritingTime } from '@nimble-bell/core/writing';
 import { useAsk } from '../app/api';
 import { Bar } from '../app/Bar';
 import frame from '../app/frame.module.css';
@@ -14,6 +15,7 @@ import { stopOf, useAsked, useChange } from '../app/queries';
 import { DoorTable, type DoorDraft } from '../limits/DoorTable';
 import { Ending } from '../limits/Ending';
 import { LimitsTable } from '../limits/LimitsTable';
+import { TimesFields } from '../limits/TimesFields';
 import { useKeeping, useKept } from '../plan/useKeptDraft';
 import { Fault } from '../ui/Fault';
 import { Panel } from '../ui/Panel';
@@ -21,8 +23,10 @@ import { Panel } from '../ui/Panel';
 /** Chosen and not saved. */
 interface Draft {
   limits: { [K in Capability]?: Permission };
+  writing: { [K in WritingTime]?: number | Around | null };
   door: DoorDraft;
 }
+const NOTHING: Draft = { limits: {}, writing: {}, door: {} };
 const KEY = 'college/rules';
 const ZONE = Intl.DateTimeFormat().resolvedOptions().timeZone;
 
@@ -78,20 +82,20 @@ function useCollegeRules(on: string) {
 }
 
 function Rules({ rules, kept }: { rules: CollegeRules; kept: Draft | null }) {
-  const [draft, setDraft] = useState<Draft>(kept ?? { limits: {}, door: {} });
+  const [draft, setDraft] = useState<Draft>({ ...NOTHING, ...kept });
   const { save, undo } = useCollegeRules(rules.on);
-  const dirty = Object.keys(draft.limits).length + Object.keys(draft.door).length > 0;
+  const dirty = Object.values(draft).some((part) => Object.keys(part).length);
   const forget = useKeeping(KEY, dirty ? draft : null);
-  const back = () => (setDraft({ limits: {}, door: {} }), void forget());
+  const back = () => (setDraft(NOTHING), void forget());
   const layer: Layer = {
     name: 'college',
-    settings: { ...noSettings(), limits: rules.limits, door: rules.door },
+    settings: { ...noSettings(), limits: rules.limits, writing: rules.writing, door: rules.door },
   };
   const setLimit = (c: Capability, state: Permission) =>
     setDraft({ ...draft, limits: { ...draft.limits, [c]: state } });
   const setDoor = (key: keyof DoorRules, value: unknown) =>
     setDraft({ ...draft, door: { ...draft.door, [key]: value } });
-  const input = { limits: draft.limits, door: draft.door } as CollegeRulesInput;
+  const input = { ...draft } as CollegeRulesInput;
   return (
     <>
       {rules.latest && (
@@ -111,6 +115,16 @@ function Rules({ rules, kept }: { rules: CollegeRules; kept: Draft | null }) {
       )}
       <Panel title="What students may do" about="Teachers and assistants may always do everything.">
         <LimitsTable limits={{ ...resolveAll([layer]), ...draft.limits }} set={setLimit} />
+      </Panel>
+      <Panel
+        title="Writing before and after class"
+        about="On the session’s page before its door opens and after its class, and in the room before ring-in and past the planned end."
+      >
+        <TimesFields
+          value={(key) => draft.writing[key] ?? writingTimes([layer])[key]}
+          nothing="As it comes"
+          set={(key, value) => setDraft({ ...draft, writing: { ...draft.writing, [key]: value } })}
+        />
       </Panel>
       <Panel title="The door">
         <DoorTable layers={[layer]} draft={draft.door} names={{}} zone={ZONE} set={setDoor} />

@@ -3,11 +3,15 @@ import { useState } from 'react';
 import type { CourseDetail, Limits } from '@nimble-bell/core/api';
 import { dateWords, instantWords } from '@nimble-bell/core/calendar';
 import { limitsWords, PERMISSION_WORDS, SHOWN_CAPABILITIES } from '@nimble-bell/core/limits';
+import { noSettings } from '@nimble-bell/core/settings';
+import { valueWords, writingTimes } from '@nimble-bell/core/writing';
 import { useAsk } from '../app/api';
 import { useThisCourse } from '../app/course';
 import { useChange } from '../app/queries';
 import { Ending } from './Ending';
 import { LimitsTable } from './LimitsTable';
+import { TimesFields } from './TimesFields';
+import { useRules, useSetRules } from './useRules';
 import { useKeeping, useKept, type Kept } from '../plan/useKeptDraft';
 import { Panel } from '../ui/Panel';
 import { PermissionMark } from '../ui/PermissionMark';
@@ -64,7 +68,36 @@ function LimitsForm({ kept }: { kept: Kept<Limits> | null }) {
           />
         )}
       </Panel>
+      <AroundClass mayPlan={mayPlan} />
     </Stack>
+  );
+}
+
+/** Writing before and after class, as the course says it; a rule sheet on a series or a session may say it otherwise there. */
+function AroundClass({ mayPlan }: { mayPlan: boolean }) {
+  const rules = useRules();
+  const set = useSetRules('It is in force.');
+  if (!rules.data) return null;
+  const { college, course } = rules.data;
+  const layers = [
+    { name: 'college' as const, settings: { ...noSettings(), writing: college.writing } },
+    { name: 'course' as const, settings: { ...noSettings(), writing: course.writing } },
+  ];
+  const inForce = writingTimes(layers);
+  return (
+    <Panel
+      title="Writing before and after class"
+      about="The same limits at other times: on the session’s page before its door opens and after its class, and in the room before ring-in and past the planned end."
+    >
+      <TimesFields
+        value={(key) => course.writing[key]?.value}
+        nothing="As the college"
+        from={(key) => (course.writing[key] ? '' : `(now: ${valueWords(inForce[key])})`)}
+        set={
+          mayPlan ? (key, value) => set.mutate({ at: { layer: 'course' }, writing: { [key]: value } }) : null
+        }
+      />
+    </Panel>
   );
 }
 

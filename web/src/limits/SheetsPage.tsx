@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { RulesDetail, SheetInput, SheetUse } from '@nimble-bell/core/api';
 import { countWords } from '@nimble-bell/core/calendar';
 import { PERMISSION_WORDS, rowOf, SHOWN_CAPABILITIES, type RuleSheet } from '@nimble-bell/core/limits';
+import { writingWords } from '@nimble-bell/core/writing';
 import { useAsk } from '../app/api';
 import { useAsked, useChange } from '../app/queries';
 import { useThisCourse } from '../app/course';
@@ -10,6 +11,7 @@ import { Choice } from '../ui/Choice';
 import { Panel, Scrolls } from '../ui/Panel';
 import { PermissionMark } from '../ui/PermissionMark';
 import { CapabilityHeads } from './CapabilityHeads';
+import { TimesFields } from './TimesFields';
 import { useRules } from './useRules';
 import classes from './term.module.css';
 
@@ -63,6 +65,8 @@ function SheetRow({ sheet, edit }: { sheet: RuleSheet; edit: ((sheet: Edited) =>
         {sheet.name}
         <Text size="xs" c="dimmed" fw={400}>
           {sheet.about || (sheet.own ? 'Yours' : 'Another teacher’s')}
+          {(sheet.writing?.afterHours ?? 0) > 0 &&
+            `; ${writingWords('afterHours', sheet.writing!.afterHours!)}`}
         </Text>
       </th>
       {SHOWN_CAPABILITIES.map((c) => (
@@ -130,11 +134,11 @@ function Editor({ edited, close }: { edited: Edited; close: () => void }) {
   const known = edited.id !== '';
   const uses = useAsked<SheetUse[]>(`/rule-sheets/${edited.id}/uses`, { enabled: known });
   const save = useChange(
-    ({ name, about, limits }: SheetInput) =>
+    ({ name, about, limits, writing }: SheetInput) =>
       ask(known ? `/rule-sheets/${edited.id}` : '/rule-sheets', known ? 'PUT' : 'POST', {
         name,
         about,
-        limits,
+        ...{ limits, writing },
       }),
     () => 'The sheet is saved.',
   );
@@ -150,7 +154,8 @@ function Editor({ edited, close }: { edited: Edited; close: () => void }) {
       <form
         onSubmit={(e) => {
           e.preventDefault();
-          save.mutate({ name: sheet.name, about: sheet.about, limits: sheet.limits }, { onSuccess: close });
+          const { name, about, limits, writing = {} } = sheet;
+          save.mutate({ name, about, limits, writing }, { onSuccess: close });
         }}
       >
         <Stack gap="sm">
@@ -209,6 +214,14 @@ function SheetFields({ sheet, set, fault }: SheetFieldsProps) {
           />
         </Group>
       ))}
+      <Text size="sm" fw={600} mt="xs">
+        Writing at other times
+      </Text>
+      <TimesFields
+        value={(key) => sheet.writing?.[key]}
+        nothing="Says nothing of it"
+        set={(key, v) => set({ ...sheet, writing: { ...sheet.writing, [key]: v ?? undefined } })}
+      />
     </>
   );
 }

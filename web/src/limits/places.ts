@@ -11,7 +11,7 @@ import { instantWords } from '@nimble-bell/core/calendar';
 import { ladderOf, resolve, type Rung } from '@nimble-bell/core/limits';
 import { noSettings, type Layer } from '@nimble-bell/core/settings';
 
-const NOTHING: RulesPlace = { sheet: null, differ: [], limits: {}, door: {}, segments: null };
+const NOTHING: RulesPlace = { sheet: null, differ: [], limits: {}, writing: {}, door: {}, segments: null };
 
 /** A row of the term: the course, a series, or a session that is still to come. */
 export interface Place {
@@ -24,9 +24,9 @@ export interface Place {
   layers: Layer[];
 }
 
-const layer = (name: Layer['name'], { limits, door }: RulesPlace): Layer => ({
+const layer = (name: Layer['name'], { limits, writing, door }: RulesPlace): Layer => ({
   name,
-  settings: { ...noSettings(), limits, door },
+  settings: { ...noSettings(), limits, writing, door },
 });
 
 /** The places of a course from the widest to the narrowest, each series before its sessions. */

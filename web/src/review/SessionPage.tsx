@@ -1,6 +1,6 @@
 import { Button, Group, Loader, ScrollArea, Stack, Table, Text, Title } from '@mantine/core';
 import { Link, useParams } from 'react-router';
-import type { SessionDetail } from '@nimble-bell/core/api';
+import { isStanding, type SessionDetail } from '@nimble-bell/core/api';
 import {
   clockWords,
   countWords,
@@ -18,6 +18,7 @@ import { ListedSwitch } from '../ui/ListedSwitch';
 import { Materials } from '../ui/Materials';
 import { Empty, Panel } from '../ui/Panel';
 import { RecordingLine } from '../ui/RecordingLine';
+import { WritingPanel } from '../writing/WritingPanel';
 
 /** Asked often while the class is on or its recording is prepared. */
 const pollOf = (known: SessionDetail | undefined): number =>
@@ -67,6 +68,15 @@ export function SessionPage() {
         <Panel title="Files and links">
           <Materials materials={materials} />
         </Panel>
+      )}
+      {session.state !== 'live' && session.state !== 'cancelled' && !isStanding(session.kind) && (
+        <WritingPanel
+          session={session.id}
+          me={detail.data.member}
+          teaching
+          zone={zone}
+          held={session.state === 'held'}
+        />
       )}
       {replies && session.state !== 'held' && <Replies replies={replies} />}
       {roll && (session.state === 'held' || session.state === 'live') && <Roll roll={roll} zone={zone} />}

@@ -121,6 +121,7 @@ function Rest({ mine }: { mine: MyCourse }) {
         </Panel>
       )}
       <Answers mine={mine} />
+      <Written mine={mine} />
       <TermList mine={mine} />
       <HowItGoes mine={mine} />
       <Attendance mine={mine} />
@@ -209,6 +210,31 @@ function Notices({ mine }: { mine: MyCourse }) {
     </Panel>
   );
 }
+
+/** The sessions around which one may write now, and those where something stands. */
+function Written({ mine }: { mine: MyCourse }) {
+  const { code } = useParams();
+  const open = mine.sessions
+    .filter(({ writing }) => writing && (writing.now || writing.written))
+    .slice(-WRITTEN);
+  if (!open.length) return null;
+  return (
+    <Panel title="Before and after class">
+      {open.map(({ id, seriesTitle, number, startsAt, writing }) => (
+        <Group key={id} justify="space-between" py={3}>
+          <Text>
+            {seriesTitle} {number}, {instantWords(startsAt, mine.me.zone)}
+          </Text>
+          <Anchor component={Link} to={`/in/${code}/written/${id}`}>
+            {writing!.written > 0 ? `${writing!.written} written` : 'Write'}
+            {writing!.written > 0 && writing!.now && ', write'}
+          </Anchor>
+        </Group>
+      ))}
+    </Panel>
+  );
+}
+const WRITTEN = 6;
 
 /** The rooms that stand open all term. */
 function Rooms({ mine }: { mine: MyCourse }) {

@@ -7,6 +7,7 @@ import { useNow } from '../app/clock';
 import { useThisCourse } from '../app/course';
 import { Empty, Panel } from '../ui/Panel';
 import { SessionRows } from '../ui/SessionRows';
+import { LatestWritten } from '../writing/LatestWritten';
 
 /** The next session and the way into its room. */
 export function TeachPage() {
@@ -36,6 +37,7 @@ export function TeachPage() {
           ))}
         </Panel>
       )}
+      <LatestWritten />
       {rest.length > 0 && (
         <Panel title="After that" about={countWords(rest.length, 'session')}>
           <SessionRows sessions={rest.slice(0, 8)} zone={course.term.zone} />

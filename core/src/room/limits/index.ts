@@ -1,8 +1,10 @@
 import { rowOf, type Capability, type Permission } from '../../limits/capabilities';
 import type { SomeLimits } from '../../limits/schema';
 import { changeWords } from '../../limits/words';
+import { isStanding } from '../../calendar/seriesKind';
 import { teaches } from '../../roster/role';
 import { noSettings, withValues, type Layer } from '../../settings/index';
+import { timeLimits } from '../../writing/index';
 import { concern, EVERYONE, type Audience, type Due } from '../kernel/concern';
 import type { RoomEvent } from '../kernel/messages';
 import { refuse } from '../kernel/refusals';
@@ -27,6 +29,13 @@ function nextEnding({ limits: { exceptions } }: RoomState): Due | null {
   if (!next) return null;
   const { at, ...over } = next;
   return { at, events: [{ type: 'exceptionEnded', by: null, ...over }] };
+}
+
+/** The planned end, where writing has a rule of its own from then on. */
+function lingering({ bell: { phase, times, kind }, limits: { time, layers } }: RoomState): Due | null {
+  const begins = phase === 'live' && time === 'class' && times && kind && !isStanding(kind);
+  if (!begins || !timeLimits(layers, 'linger')) return null;
+  return { at: times.endsAt, events: [{ type: 'lingerBegan' }] };
 }
 
 const earlier = (a: Due | null, b: Due | null): Due | null => (!a || (b && b.at < a.at) ? b : a);
@@ -57,7 +66,7 @@ export function afterCue(part: LimitsState, said: SomeLimits, by: string | null,
 /** What students may do: what was planned, what was set in class, and hush above it all. */
 export const limits = concern({
   name: 'limits',
-  empty: { layers: [], cue: CUE, exceptions: {}, live: LIVE, lent: null, hush: null },
+  empty: { layers: [], time: 'early', cue: CUE, exceptions: {}, live: LIVE, lent: null, hush: null },
   commands: {
     setLimit: {
       who: 'teaching',
@@ -134,6 +143,20 @@ export const limits = concern({
       notice: ({ capability }, room) => changeWords(capability, classLimit(room, capability).state),
       log: null,
     },
+    lingerBegan: {
+      version: 1,
+      hears: () => EVERYONE,
+      // What was set in class was for the class.
+      evolve: (part) => {
+        const said = Object.keys(timeLimits(part.layers, 'linger') ?? {});
+        const silent = Object.fromEntries(said.map((c) => [c, undefined]));
+        const lent = part.lent && said.includes(part.lent.capability) ? null : part.lent;
+        return { ...part, time: 'linger', live: inClass(part, silent, null, 0), lent };
+      },
+      notice: (_event, room) =>
+        `The planned end is here. ${changeWords('writeToClass', classLimit(room, 'writeToClass').state)}`,
+      log: () => 'The planned end came.',
+    },
     hushed: {
       version: 1,
       hears: () => EVERYONE,
@@ -179,7 +202,7 @@ export const limits = concern({
     if (bell.phase === 'dismissed') return null;
     const lent =
       part.lent && bell.phase === 'live' ? { at: part.lent.until, events: back(part, null) } : null;
-    return earlier(lent, nextEnding(room));
+    return earlier(earlier(lent, nextEnding(room)), lingering(room));
   },
   seenBy: (part, { member, role }) =>
     teaches(role)
@@ -197,6 +220,9 @@ export const limits = concern({
         },
   heeds: {
     opened: (part, { layers }) => ({ ...part, layers }),
+    rangIn: (part) => ({ ...part, time: 'class' }),
+    // It ends later, or sooner: whether it is over is seen anew.
+    replanned: (part) => (part.time === 'linger' ? { ...part, time: 'class' } : part),
     // What was set in class gives way to the next segment, where that says something.
     cued: (part, { segment, by, at }) => afterCue(part, segment.limits, by, at),
     settingsChanged: (part, { layer, settings }) => ({

@@ -16,6 +16,8 @@ export const limitsEvents = {
   limitLent: message('limitLent', { by: MemberId, capability: Capability, until: z.number() }),
   /** By itself where nobody did it. */
   lentBack: message('lentBack', { by: MemberId.nullable(), capability: Capability }),
+  /** The planned end has come, and writing has a rule of its own for that time. */
+  lingerBegan: message('lingerBegan', {}),
   hushed: message('hushed', { by: MemberId }),
   /** What one person may, or may not, whatever the class may; until an instant, or without end. */
   excepted: message('excepted', {

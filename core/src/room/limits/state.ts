@@ -12,6 +12,8 @@ export interface Exception {
 export interface LimitsState {
   /** College to session, as they were when the room opened and as they were changed since. */
   layers: readonly Layer[];
+  /** Before a teacher has rung in, in class, or past its planned end: writing has rules of its own there. */
+  time: 'early' | 'class' | 'linger';
   /** What the segment that is on says. */
   cue: Layer;
   /** By person. Those that close are known to the person and to those who teach alone. */

@@ -5,3 +5,20 @@ CREATE TABLE college (
   settings JSON NOT NULL
 );
 INSERT INTO college (settings) VALUES ('{}');
+
+-- What a sheet says of writing around the class.
+ALTER TABLE rule_sheets ADD COLUMN writing JSON NOT NULL DEFAULT '{}';
+
+-- What is written on a session's page (which may be planned away, and come back by undo), before its door opens and after its class: to the class, to those who teach, to one.
+CREATE TABLE written (
+  id CHAR(12) PRIMARY KEY,
+  session_id CHAR(12) NOT NULL,
+  at BIGINT NOT NULL,
+  member_id CHAR(12) NOT NULL,
+  addressee VARCHAR(10) NOT NULL,
+  to_member CHAR(12) NULL,
+  text TEXT NOT NULL,
+  KEY (session_id, at),
+  KEY (member_id),
+  FOREIGN KEY (member_id) REFERENCES enrolments (id) ON DELETE CASCADE
+);

@@ -1,5 +1,5 @@
 import { Button, Select, Textarea } from '@mantine/core';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import type { Addressee, Capability, MaterialInfo, Role } from '@nimble-bell/core/api';
 import { teaches } from '@nimble-bell/core/roster';
 import { useAsked } from '../../../app/queries';
@@ -21,6 +21,9 @@ import {
 import { Messages } from './Messages';
 import classes from './talk.module.css';
 
+// Seldom asked for.
+const WrittenBefore = lazy(() => import('./WrittenBefore'));
+
 /** The files and links of the session and the course, at hand while the class is on. */
 function RoomFiles() {
   const info = useInfo();
@@ -37,11 +40,27 @@ function RoomFiles() {
 
 const selectTalk = ({ room }: Inside) => room.talk;
 
+/** What was written on the session's page before: asked for when it is opened. */
+function Before() {
+  const [open, setOpen] = useState(false);
+  return (
+    <details className={classes.files} onToggle={(e) => setOpen(e.currentTarget.open)}>
+      <summary>Written before class</summary>
+      {open && (
+        <Suspense>
+          <WrittenBefore />
+        </Suspense>
+      )}
+    </details>
+  );
+}
+
 /** What is written in class: to all, to the teachers, to one. */
 export function TalkPanel() {
   return (
     <section className={classes.talk} aria-label="Talk">
       <RoomFiles />
+      <Before />
       <h2 className={parts.heading}>Talk</h2>
       <Written />
       <Writing />

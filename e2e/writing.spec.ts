@@ -1,0 +1,119 @@
+import { randomUUID } from 'node:crypto';
+import { expect, test, type APIRequestContext } from '@playwright/test';
+import type { MyCourse, SessionWritten } from '@nimble-bell/core/api';
+import { account, byLink, detailOf, makeCourse } from './support/course';
+import { MAREN, person, signIn } from './support/people';
+
+const say = (api: APIRequestContext, session: string, addressee: object, text: string, key = randomUUID()) =>
+  api.post(`/api/sessions/${session}/written`, {
+    data: { addressee, text },
+    headers: { 'idempotency-key': key },
+  });
+const read = async (api: APIRequestContext, session: string): Promise<SessionWritten> =>
+  (await api.get(`/api/sessions/${session}/written`)).json();
+const texts = async (api: APIRequestContext, session: string) =>
+  (await read(api, session)).written.map((w) => w.text);
+
+const CLASS = { to: 'class' };
+const TEACHERS = { to: 'teachers' };
+
+test('around a class one writes in the hours that are set, to whom the limits let, and nobody else reads it', async ({
+  browser,
+  page,
+}) => {
+  const course = await makeCourse({ students: 3, apart: true, limits: { writeToClass: 'open' } });
+  const api = await account(MAREN);
+  // The last session of the term: its door is far from open.
+  const session = (await detailOf(api, course.id)).sessions.at(-1)!.id;
+  const [ana, ben, cas] = await Promise.all(course.students.map((s) => byLink(s.link)));
+  const set = (writing: object) =>
+    api.put(`/api/courses/${course.id}/rules`, {
+      data: { at: { layer: 'session', ids: [session] }, writing },
+    });
+  // Nothing is said of it: those who teach may, students may not, and read why.
+  expect((await say(ana!, session, CLASS, 'Too soon')).status()).toBe(403);
+  expect((await read(ana!, session)).closed.class).toBe('Nothing is written here at this time.');
+  expect((await say(api, session, CLASS, 'Bring a pencil.')).status()).toBe(201);
+  expect((await set({ aheadHours: 673 })).status()).toBe(422);
+  const weeks = await set({ aheadHours: 672 });
+  expect(weeks.status()).toBe(200);
+  const hours = (session_: { startsAt: number }, now: number) => (session_.startsAt - now) / 3_600_000;
+  const detail = (await detailOf(api, course.id)).sessions.at(-1)!;
+  const { now } = await (await api.get('/api/me')).json();
+  // Four weeks before the last session, and not a session that is further away.
+  const near = (await detailOf(api, course.id)).sessions.find((s) => hours(s, now) > 24)!;
+  expect(hours(detail, now)).toBeGreaterThan(672);
+  expect((await say(ana!, session, CLASS, 'Still too soon')).status()).toBe(403);
+  await api.put(`/api/courses/${course.id}/rules`, {
+    data: { at: { layer: 'session', ids: [near.id] }, writing: { aheadHours: 672, early: 'teachers' } },
+  });
+
+  // By the page, on a phone: to the class, then to the teachers.
+  const [phone] = await person(browser, { viewport: { width: 390, height: 844 } });
+  await phone.goto(course.students[0]!.link);
+  await phone.getByRole('link', { name: 'Write', exact: true }).first().click();
+  await phone.getByLabel('Write', { exact: true }).fill('Which chart do we need?');
+  await phone.getByRole('button', { name: 'Write it' }).click();
+  await expect(phone.getByText('Which chart do we need?')).toBeVisible();
+  await phone.getByText('Your teachers').click();
+  await phone.getByLabel('Write', { exact: true }).fill('I have not understood the last one.');
+  await phone.getByRole('button', { name: 'Write it' }).click();
+  await expect(phone.getByText('to the teachers')).toBeVisible();
+  expect(await texts(ben!, near.id)).toEqual(['Which chart do we need?']);
+  const mine: MyCourse = await (await ben!.get('/api/my-course')).json();
+  expect(mine.sessions.find((s) => s.id === near.id)!.writing).toMatchObject({
+    written: 1,
+    now: { when: 'ahead' },
+  });
+
+  // The teacher sees it where they begin, and answers to one alone.
+  await signIn(page, MAREN);
+  await page.goto(`/course/${course.id}/teach`);
+  await page
+    .locator('#content')
+    .getByRole('link', { name: /^Lecture/ })
+    .first()
+    .click();
+  await page.getByRole('button', { name: /^Answer Ana Lanyon alone/ }).click();
+  await page.getByLabel('Write', { exact: true }).fill('We begin with it.');
+  await page.getByRole('button', { name: 'Write it' }).click();
+  await expect(page.getByText('to Ana Lanyon', { exact: true })).toBeVisible();
+  await expect.poll(() => texts(ana!, near.id)).toContain('We begin with it.');
+  expect(await texts(ben!, near.id)).not.toContain('We begin with it.');
+
+  // Between students it is closed, as in class; an exception closes it for one; sent twice it is there once.
+  const toAna = { to: 'member', member: course.students[0]!.id };
+  expect((await say(ben!, near.id, toAna, 'Psst')).status()).toBe(403);
+  const exception = {
+    member: course.students[1]!.id,
+    capability: 'writeToClass',
+    state: 'closed',
+    until: null,
+  };
+  await api.post(`/api/courses/${course.id}/exceptions`, { data: exception });
+  expect(await (await say(ben!, near.id, CLASS, 'Hello')).json()).toMatchObject({
+    error: { message: 'Writing to the class is closed for you.' },
+  });
+  const key = randomUUID();
+  const twice = [await say(cas!, near.id, CLASS, 'Once', key), await say(cas!, near.id, CLASS, 'Once', key)];
+  expect(twice.map((r) => r.status())).toEqual([201, 201]);
+  expect((await texts(ben!, near.id)).filter((t) => t === 'Once')).toHaveLength(1);
+  // Another course's teacher, and nobody.
+  const other = await account('ines.calloway@saltmarsh.example');
+  expect((await say(other, near.id, CLASS, 'Hers')).status()).toBe(403);
+  expect((await say(cas!, near.id, { to: 'member', member: 'nobody' }, 'Hm')).status()).toBe(404);
+  expect((await say(cas!, near.id, CLASS, ' \u202e ')).status()).toBe(422);
+  // Too much at once is refused, and nothing more of it stands.
+  const flood = await Promise.all(
+    Array.from({ length: 14 }, (_, i) => say(cas!, near.id, TEACHERS, `No. ${i}`)),
+  );
+  expect(flood.some((r) => r.status() === 429)).toBe(true);
+  // Where writing is by hand in class, outside of it it is closed in words.
+  await api.put(`/api/courses/${course.id}/limits`, { data: { limits: { writeToClass: 'byHand' } } });
+  expect((await read(cas!, near.id)).closed.class).toBe('Writing to the class is by hand, in class alone.');
+  // Whoever is forgotten leaves no words.
+  await api.delete(`/api/courses/${course.id}/members/${course.students[0]!.id}/data`);
+  const left = await read(api, near.id);
+  expect(JSON.stringify(left)).not.toContain('Ana Lanyon');
+  expect(JSON.stringify(left)).not.toContain('Which chart');
+});

@@ -1,0 +1,94 @@
+import { Router, type Request } from 'express';
+import { WrittenInput, type CourseWritten, type SessionWritten } from '@nimble-bell/core/api';
+import type { Capability } from '@nimble-bell/core/limits';
+import type { Addressee } from '@nimble-bell/core/room';
+import { isFor, targetOf, teaches } from '@nimble-bell/core/roster';
+import { asked, memberIn, principalOf } from '../accounts/principal';
+import { membersWhere } from '../accounts/store';
+import { newId, type Context } from '../context';
+import { sessionById, sessionsOfCourse } from '../courses/store';
+import type { Db } from '../db/pool';
+import { AppError, parse } from '../errors';
+import { once } from '../requests/once';
+import { plannedRoom, timeOf, whyNot } from './rights';
+import { insertWritten, latestWritten, writtenOn, writtenSince } from './store';
+
+/** Nobody writes more than this within a minute. */
+const MOST_A_MINUTE = 10;
+const LATEST = 8;
+
+/** The session that is asked for, and who asks: somebody whom it is for. */
+async function here(ctx: Context, db: Db, req: Request) {
+  const principal = await principalOf(ctx, req.headers);
+  const session = await sessionById(db, req.params.id as string);
+  if (!session) throw new AppError('not-found');
+  const me = await memberIn(ctx, principal, session.courseId);
+  if (!isFor(targetOf(session), me)) throw new AppError('forbidden');
+  return { session, me };
+}
+
+/** The capability that writing to them needs; the one person must be somebody of the course. */
+async function needed(db: Db, courseId: string, from: string, addressee: Addressee): Promise<Capability> {
+  if (addressee.to === 'class') return 'writeToClass';
+  if (addressee.to === 'teachers') return 'writeToTeachers';
+  if (addressee.member === from) throw new AppError('invalid', 'This would only reach yourself.');
+  const [other] = await membersWhere(db, 'm.course_id = ? AND m.id = ?', [courseId, addressee.member]);
+  if (!other) throw new AppError('not-found', 'This person is not on the class list.');
+  return teaches(other.role) ? 'writeToTeachers' : 'writeToStudents';
+}
+
+/** What is written on a session's page, before its door opens and after its class. */
+export function writingRoutes(ctx: Context): Router {
+  const router = Router();
+
+  router.get('/sessions/:id/written', async (req, res) => {
+    const { session, me } = await here(ctx, ctx.db, req);
+    const now = ctx.now();
+    const room = await plannedRoom(ctx.db, session, now);
+    const written: SessionWritten = {
+      now: timeOf(session, now),
+      written: await writtenOn(ctx.db, session.id, { id: me.id, teaching: teaches(me.role) }),
+      closed: {
+        class: whyNot(session, room, me, 'writeToClass', now),
+        teachers: whyNot(session, room, me, 'writeToTeachers', now),
+      },
+    };
+    res.json(written);
+  });
+
+  router.post('/sessions/:id/written', async (req, res) => {
+    await here(ctx, ctx.db, req);
+    const { addressee, text } = parse(WrittenInput, req.body);
+    const made = await once(ctx, req, async (db) => {
+      // Asked again within: what was closed since is closed.
+      const { session, me } = await here(ctx, db, req);
+      const at = ctx.now();
+      const capability = await needed(db, session.courseId, me.id, addressee);
+      const closed = whyNot(session, await plannedRoom(db, session, at), me, capability, at);
+      if (closed) throw new AppError('closed', closed);
+      if ((await writtenSince(db, me.id, at - 60_000)) >= MOST_A_MINUTE)
+        throw new AppError('too-often', 'That was much at once. Wait a minute, then go on.');
+      const id = newId();
+      await insertWritten(db, { id, session: session.id, at, from: me.id, addressee, text });
+      return { id };
+    });
+    res.status(201).json(made);
+  });
+
+  /** The latest of the course, for those who teach it: of the sessions that are theirs. */
+  router.get('/courses/:course/written', async (req, res) => {
+    const me = await asked(ctx, req, 'teach');
+    const own = (await sessionsOfCourse(ctx.db, me.courseId)).filter((s) => isFor(targetOf(s), me));
+    const written = await latestWritten(
+      ctx.db,
+      own.map((s) => s.id),
+      LATEST,
+    );
+    const latest: CourseWritten[] = written.map((w) => {
+      const { seriesTitle, number, startsAt } = own.find((s) => s.id === w.session)!;
+      return { ...w, title: `${seriesTitle} ${number}`, startsAt };
+    });
+    res.json(latest);
+  });
+  return router;
+}

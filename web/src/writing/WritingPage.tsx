@@ -1,0 +1,46 @@
+import { Container, Loader, Text, Title } from '@mantine/core';
+import { useParams } from 'react-router';
+import type { SessionDetail } from '@nimble-bell/core/api';
+import { instantWords } from '@nimble-bell/core/calendar';
+import { Bar } from '../app/Bar';
+import { stopOf, useAsked } from '../app/queries';
+import { useAbout } from '../app/title';
+import { Fault } from '../ui/Fault';
+import { WritingPanel } from './WritingPanel';
+
+/** What is written around one session, by a student's link. */
+export function WritingPage() {
+  const { code, session: id } = useParams();
+  const detail = useAsked<SessionDetail>(`/sessions/${id}`);
+  const { session, course, zone, member } = detail.data ?? {};
+  useAbout(session && `${course!.code} ${session.seriesTitle} ${session.number}`);
+  const stop = stopOf(detail);
+  if (stop) return <Fault error={stop} />;
+  return (
+    <>
+      <Bar home={`/in/${code}`} />
+      <Container size="sm" py="lg" component="main" id="content">
+        {!session ? (
+          <Loader aria-label="Loading the session" />
+        ) : (
+          <>
+            <Title order={1} size="h2">
+              {session.seriesTitle} {session.number}
+              {session.title && `: ${session.title}`}
+            </Title>
+            <Text c="dimmed" mb="md" className="figures">
+              {course!.code}, {instantWords(session.startsAt, zone!)}
+            </Text>
+            <WritingPanel
+              session={session.id}
+              me={member!}
+              teaching={false}
+              zone={zone!}
+              held={session.state === 'held'}
+            />
+          </>
+        )}
+      </Container>
+    </>
+  );
+}
