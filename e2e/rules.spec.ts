@@ -302,6 +302,14 @@ test('the proof says of each student what they may and what they read; who is gi
   await expect(page.getByRole('dialog')).toContainText(
     'Writing to the class is closed for you by Maren Oduya. You can raise your hand or write to a teacher.',
   );
+  // Their room as they have it: its own control says why, and nothing is done from here.
+  await page.getByRole('link', { name: 'Look at their room' }).click();
+  await expect(page.getByRole('region', { name: 'Whose page this is' })).toContainText(
+    'As Ana Lanyon has it',
+  );
+  await expect(page.getByTestId('talk-closed')).toContainText('closed for you by Maren Oduya');
+  await page.getByRole('button', { name: 'Raise hand' }).click();
+  await expect(page.getByText('You only look: this is as they have it.')).toBeVisible();
   // A student is not told what the others may.
   const student = await byLink(course.students[1]!.link);
   expect((await student.get(`/api/sessions/${course.session}/proof`)).status()).toBe(403);
@@ -318,7 +326,22 @@ test('the proof says of each student what they may and what they read; who is gi
   await ben.getByRole('button', { name: 'Microphone on', exact: true }).click();
   await expect(ben.getByRole('button', { name: 'Microphone: on' })).toBeVisible();
   await expect(ben.getByText(/asks you to switch/)).toHaveCount(0);
-  // As the class is now, by another page.
+  // As the class is now, by another page: through the student's own audience.
+  await ben.getByRole('combobox', { name: 'To whom' }).click();
+  await ben.getByRole('option', { name: 'Your teachers' }).click();
+  await ben.getByLabel('Write', { exact: true }).fill('For teachers alone');
+  await ben.getByLabel('Write', { exact: true }).press('Enter');
+  await expect(ben.getByText('For teachers alone')).toBeVisible();
+  const seenAs = (i: number) => `/api/sessions/${course.session}/as/${course.students[i]!.id}`;
+  expect(await (await api.get(seenAs(1))).text()).toContain('For teachers alone');
+  expect(await (await api.get(seenAs(0))).text()).not.toContain('For teachers alone');
+  expect((await student.get(seenAs(1))).status()).toBe(403);
+  const lookedAt = await page.context().newPage();
+  await lookedAt.goto(`/as/${course.session}/${course.students[1]!.id}`);
+  await expect(lookedAt.getByText('The class is on. You only look.')).toBeVisible();
+  await expect(lookedAt.getByText('For teachers alone')).toBeVisible();
+  await lookedAt.close();
+
   const proof = await (await api.get(`/api/sessions/${course.session}/proof`)).json();
   const told = (name: string) => proof.people.find((p: { name: string }) => p.name === name).may.speak;
   expect(told('Ben Garrow')).toMatchObject({ allowed: true, layer: 'floor' });

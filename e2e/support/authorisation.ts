@@ -50,6 +50,8 @@ export const ROUTES: Record<string, Answers> = {
   'GET /api/sessions/:id/make-ups': answers(401, 403, 403, 403, 200, 403),
   'PUT /api/sessions/:id/listed': THE_TEACHER,
   'PUT /api/sessions/:id/posted': THE_TEACHER,
+  // Asked of a student who is not there.
+  'GET /api/sessions/:id/as/:member': answers(401, 403, 403, 404, 404, 403),
   'GET /api/sessions/:id/written': MEMBERS,
   'POST /api/sessions/:id/written': answers(401, 403, 422, 422, 422, 403),
   'GET /api/courses/:course/written': THOSE_WHO_TEACH,

@@ -65,6 +65,15 @@ export interface RoomInfo {
   relay: boolean;
 }
 
+/** A room as one student has it, for somebody who teaches and only looks. */
+export interface SeenAs {
+  live: boolean;
+  /** The titles of its run sheet. */
+  parts: string[];
+  room: RoomState;
+  info: RoomInfo;
+}
+
 /** Where a media section of a viewer's connection belongs. */
 export interface RelayOffer {
   sdp: string;

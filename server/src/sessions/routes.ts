@@ -15,6 +15,7 @@ import { isFor, targetOf, teaches } from '@nimble-bell/core/roster';
 import { membersOf } from '../roster/store';
 import { eventsOf } from '../room/store';
 import { proofFor } from '../rules/proof';
+import { seenAs } from '../rules/seenAs';
 import { rollNow } from './roll';
 import { heldSegmentsOf } from './store';
 
@@ -51,6 +52,13 @@ function limitsRoutes(router: Router, ctx: Context) {
     const row = await taught(ctx, req);
     const { part } = parse(ProofQuery, req.query);
     res.json(await proofFor(ctx, row, part));
+  });
+
+  /** The room as one student has it. */
+  router.get('/sessions/:id/as/:member', async (req, res) => {
+    const row = await taught(ctx, req);
+    const { part } = parse(ProofQuery, req.query);
+    res.json(await seenAs(ctx, row, req.params.member, part));
   });
 
   /** How the run sheets of a course went. */

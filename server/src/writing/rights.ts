@@ -27,6 +27,10 @@ export async function plannedRoom(db: Db, session: LayeredSession, now: number):
   return roomAhead(opened, await exceptionsOf(db, session.courseId, now), { part: null, at: now });
 }
 
+const IN_ROOM = 'It is time for the class: write in the room.';
+const isTime = ({ layers, kind, startsAt, endsAt, state }: LayeredSession, now: number) =>
+  state !== 'held' && now >= startsAt - doorRules(layers, kind).opensMinutesBefore * 60_000 && now < endsAt;
+
 /** Why somebody may not write so on the page of a session now; null where they may. Those who teach may at any time outside of class. */
 export function whyNot(
   session: LayeredSession,
@@ -39,7 +43,7 @@ export function whyNot(
   if (session.state === 'live') return 'The class is on: write in the room.';
   if (session.state === 'cancelled') return 'This session is cancelled.';
   if (teaches(role)) return null;
-  if (!timeOf(session, now)) return 'Nothing is written here at this time.';
+  if (!timeOf(session, now)) return isTime(session, now) ? IN_ROOM : 'Nothing is written here at this time.';
   const actor = { member: id, role };
   const verdict = may(room, actor, capability);
   if (verdict.allowed) return null;

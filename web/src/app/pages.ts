@@ -166,6 +166,11 @@ export const PLACES: Place[] = [
     page: () => import('../college/CollegeRulesPage').then((m) => m.CollegeRulesPage),
   },
   { path: '/course/:course', page: frame, children: stages },
+  {
+    path: '/as/:session/:member',
+    title: 'As a student has it',
+    page: () => import('../limits/SeenAsPage').then((m) => m.SeenAsPage),
+  },
   { path: '/room/:session', title: 'In class', page: room },
   { path: '/in/:code', children: byLink },
   {

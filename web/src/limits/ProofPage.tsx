@@ -1,6 +1,6 @@
 import { Button, Group, List, Loader, Modal, NativeSelect, Stack, Text, Title } from '@mantine/core';
 import { useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { isStanding, type SessionProof } from '@nimble-bell/core/api';
 import { dateIn, instantWords } from '@nimble-bell/core/calendar';
 import { LAYER_WORDS, PERMISSION_WORDS, rowOf, SHOWN_CAPABILITIES } from '@nimble-bell/core/limits';
@@ -102,7 +102,13 @@ function Proof({ session, part, sessions, ask }: ProofProps) {
     >
       {!data && <Loader aria-label="Looking what they may" />}
       {data && <Lines people={data.people} see={setSeen} />}
-      {seen && <Seen line={seen} close={() => setSeen(null)} />}
+      {seen && (
+        <Seen
+          line={seen}
+          close={() => setSeen(null)}
+          page={`/as/${session}/${seen.member}?part=${data?.part ?? 0}`}
+        />
+      )}
     </Panel>
   );
 }
@@ -154,9 +160,12 @@ function Lines({ people, see }: { people: ProofLine[]; see: (line: ProofLine) =>
 const WHERE: Record<string, string> = { ...LAYER_WORDS, role: 'Their role', floor: 'They have the floor' };
 
 /** What one student reads at each of their controls. */
-function Seen({ line, close }: { line: ProofLine; close: () => void }) {
+function Seen({ line, page, close }: { line: ProofLine; page: string; close: () => void }) {
   return (
     <Modal opened onClose={close} title={`As ${line.name} has it`} centered size="lg">
+      <Button component={Link} to={page} mb="md">
+        Look at their room
+      </Button>
       <List spacing="sm" listStyleType="none">
         {SHOWN_CAPABILITIES.map((c) => {
           const { state, words, layer } = line.may[c];

@@ -20,7 +20,7 @@ const inHours = (key: WritingTime) => key === 'aheadHours' || key === 'afterHour
 
 /** Writing at other times than in class, each to be set. */
 export const TimesFields = ({ value, nothing, set, from }: TimesFieldsProps) => (
-  <Stack gap={6}>
+  <Stack gap={6} maw={620}>
     {WRITING_ROWS.map(({ key, label }) => {
       const hours = inHours(key);
       const known = value(key);

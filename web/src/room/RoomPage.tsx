@@ -90,7 +90,8 @@ function Dismissed({ connection }: { connection: RoomConnection }) {
   );
 }
 
-function RoomFrame() {
+/** The room's page itself, for whoever stands in its context. */
+export function RoomFrame() {
   const { course, session } = useInfo();
   useAbout(`${course.code} ${session.seriesTitle} ${session.number}`);
   const teaching = useTeaching();
