@@ -39,7 +39,7 @@ const PATIENT_MS = 30_000;
 const CATCH_UP_MS = 700;
 const AGAIN_MS = 600;
 /** As many events are taken before the page may answer its person. */
-const AT_ONCE = 12;
+const AT_ONCE = 4;
 /** A shut door is asked again this often. */
 const SHUT_MS = 5000;
 /** Refusals that pass: the server is in trouble, or the room is just changing hands. */

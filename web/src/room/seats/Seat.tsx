@@ -76,6 +76,7 @@ export const Seat = memo(function Seat({ member, name, role, speaking }: SeatPro
     floor && 'has the floor',
     shown.excepted,
   ].filter(Boolean);
+  const marks = [shown.excepted, shown.telephone, floor, speaks, hand, microphone].filter(Boolean).length;
   const face = (
     <>
       {shown.camera && camera && <Picture track={camera} className={classes.seatPicture} />}
@@ -84,7 +85,7 @@ export const Seat = memo(function Seat({ member, name, role, speaking }: SeatPro
         {role !== 'student' && !me && <em> {role}</em>}
         {shown.pronouns && <em> {shown.pronouns}</em>}
       </span>
-      <span className={classes.seatMarks} aria-hidden>
+      <span className={classes.seatMarks} data-one={marks === 1} aria-hidden>
         {shown.excepted && <ExceptedMark />}
         {shown.telephone && <IconPhone size={15} data-mark="telephone" />}
         {floor && <FloorMark />}

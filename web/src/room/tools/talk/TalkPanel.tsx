@@ -1,5 +1,5 @@
 import { Button, Select, Textarea } from '@mantine/core';
-import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
+import { lazy, memo, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import type { Addressee, Capability, MaterialInfo, Role } from '@nimble-bell/core/api';
 import { teaches } from '@nimble-bell/core/roster';
 import { useAsked } from '../../../app/queries';
@@ -133,11 +133,25 @@ function useChoices(): { value: string; label: string }[] {
   }, [people, teaching]);
 }
 
+/** By itself: each who comes in is one more to choose, and the field below need not be measured again for it. */
+const ToWhom = memo(function ToWhom({ to, setTo }: { to: string; setTo: (to: string) => void }) {
+  const choices = useChoices();
+  return (
+    <Select
+      size="xs"
+      aria-label="To whom"
+      data={choices}
+      value={to}
+      onChange={(v) => setTo(v ?? 'class')}
+      allowDeselect={false}
+      searchable={choices.length > 8}
+    />
+  );
+});
+
 function Writing() {
   const { send } = useRoom();
   const [to, setTo] = useState('class');
-  const choices = useChoices();
-
   const addressee: Addressee = to === 'class' || to === 'teachers' ? { to } : { to: 'member', member: to };
   const capability: Capability =
     to === 'class' ? 'writeToClass' : to === 'teachers' ? 'writeToTeachers' : 'writeToStudents';
@@ -148,15 +162,7 @@ function Writing() {
   );
   return (
     <div className={classes.write}>
-      <Select
-        size="xs"
-        aria-label="To whom"
-        data={choices}
-        value={to}
-        onChange={(v) => setTo(v ?? 'class')}
-        allowDeselect={false}
-        searchable={choices.length > 8}
-      />
+      <ToWhom to={to} setTo={setTo} />
       {allowed ? (
         <>
           <Textarea
