@@ -52,6 +52,10 @@ export const ROUTES: Record<string, Answers> = {
   'PUT /api/sessions/:id/posted': THE_TEACHER,
   // Asked of a student who is not there.
   'GET /api/sessions/:id/as/:member': answers(401, 403, 403, 404, 404, 403),
+  'GET /api/courses/:course/roll-book': THOSE_WHO_TEACH,
+  // Asked without a mark.
+  'PUT /api/sessions/:id/roll/:member': TEACHING,
+  'GET /api/sessions/:id/log/signed': THOSE_WHO_TEACH,
   'GET /api/sessions/:id/written': MEMBERS,
   'POST /api/sessions/:id/written': answers(401, 403, 422, 422, 422, 403),
   'GET /api/courses/:course/written': THOSE_WHO_TEACH,

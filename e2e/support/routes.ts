@@ -51,6 +51,7 @@ export const routesOf = ({ id, session, students }: MadeCourse): Route[] => {
     teacher('Recording', `${course}/recording`),
     teacher('Teach', `${course}/teach`),
     teacher('Review', `${course}/review`),
+    teacher('Roll book', `${course}/review/roll-book`),
     teacher('Session', `${course}/session/${session}`),
     teacher('Your ways', '/ways'),
     teacher('In class', `/room/${session}`),

@@ -19,6 +19,7 @@ import { privacyRoutes } from './privacy/routes';
 import { recordingRoutes } from './recordings/routes';
 import { reuseRoutes } from './reuse/routes';
 import { rulesRoutes } from './rules/routes';
+import { rollRoutes } from './sessions/rollRoutes';
 import { sessionRoutes } from './sessions/routes';
 import { rosterRoutes } from './roster/routes';
 import { mailboxRoutes, telephoneRoutes } from './standins/routes';
@@ -88,6 +89,7 @@ export function createApp(ctx: Context, relay: MediaRelay): Express {
     visitRoutes(ctx),
     privacyRoutes(ctx),
     writingRoutes(ctx),
+    rollRoutes(ctx),
   );
   app.use('/api', sessionRoutes(ctx), studentRoutes(ctx), recordingRoutes(ctx));
   app.use('/api/mailbox', mailboxRoutes(ctx));

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { line } from '../text';
 import type { DoorRules, DoorState } from '../door/index';
-import type { RollLine } from '../roll/index';
+import { MARKS, type RollBook, type RollLine, type RollRules } from '../roll/index';
 import type { Chapter, Gap } from '../recording/timeline';
 import type { RecordingPlan } from '../recording/plan';
 import type { Limits } from '../limits/capabilities';
@@ -344,6 +344,21 @@ export interface MyCourse {
   notices: NoticeInfo[];
   materials: MaterialInfo[];
   replies: Reply[];
+}
+
+/** What a teacher says in place of the rules; null takes it back. */
+export const CorrectionInput = z
+  .object({ mark: z.enum(MARKS).nullable(), reason: line('', 300, 0).default('') })
+  .refine(({ mark, reason }) => mark === null || reason.length > 0, {
+    path: ['reason'],
+    message: 'Say why: it is kept with it.',
+  });
+export type CorrectionInput = z.infer<typeof CorrectionInput>;
+
+/** The roll of the term, with who is slipping and why, and by which rules it was made. */
+export interface RollBookInfo extends RollBook {
+  slipping: Record<string, string>;
+  rules: Pick<RollRules, 'lateAfterMinutes' | 'earlyBeforeMinutes' | 'enoughMinutes'>;
 }
 
 /** One's own line of the roll of a session that was held. */

@@ -7,7 +7,7 @@ import { Capability, Permission, SomeLimits } from '../limits/schema';
 import type { RuleSheet } from '../limits/sheets';
 import type { ProofLine } from '../room/proof';
 import { line, tidyProse } from '../text/index';
-import type { Segment, Settings } from '../settings/index';
+import { RollValues, type Segment, type Settings } from '../settings/index';
 
 /** The end of the year 2100: no term runs that long. */
 const LAST_INSTANT = Date.UTC(2101, 0, 1);
@@ -48,6 +48,7 @@ export const RulesInput = z.object({
   segments: z.array(SegmentInput).max(50, 'At most 50 segments.').nullable().optional(),
   door: DoorAtInput.optional(),
   writing: WritingAtInput.optional(),
+  roll: RollValues.partial().optional(),
 });
 export type RulesInput = z.infer<typeof RulesInput>;
 

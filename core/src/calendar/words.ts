@@ -14,6 +14,12 @@ export function dateWords(date: string): string {
   return `${SHORT[(d.getUTCDay() + 6) % 7]} ${dayOfMonthWords(d.getUTCDate(), MONTHS[d.getUTCMonth()]!)}`;
 }
 
+/** "6 Oct" from `2026-10-06`, where there is little room. */
+export function shortDayWords(date: string): string {
+  const d = new Date(`${date}T00:00Z`);
+  return dayOfMonthWords(d.getUTCDate(), MONTHS[d.getUTCMonth()]!);
+}
+
 /** "Tue 6 Oct 2026", for days that may lie in another year. */
 export const dayWords = (date: string): string =>
   `${dateWords(date)}${styleNow().order === 'month first' ? ',' : ''} ${date.slice(0, 4)}`;

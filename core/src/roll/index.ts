@@ -1,5 +1,10 @@
 import type { StoredEvent } from '../room/index';
+import type { Mark } from './marks';
+
+export * from './book';
+export * from './marks';
 import type { Role } from '../roster/role';
+import { inForce, type Layer } from '../settings/index';
 
 export interface RollPerson {
   member: string;
@@ -16,7 +21,21 @@ export interface RollLine extends RollPerson {
   minutes: number;
   late: boolean;
   leftEarly: boolean;
+  /** There for fewer minutes than the course asks for. */
+  short: boolean;
+  /** By telephone at some time. */
+  telephone: boolean;
   stays: { from: number; until: number }[];
+  /** What a teacher says in place of the rules; the reason for those who teach. */
+  corrected: Correction | null;
+}
+
+export interface Correction {
+  mark: Mark;
+  reason: string;
+  /** A name. */
+  by: string;
+  at: number;
 }
 
 export interface RollRules {
@@ -24,11 +43,30 @@ export interface RollRules {
   lateAfterMinutes: number;
   /** Leaving more than this many minutes before the class ended is early. */
   earlyBeforeMinutes: number;
+  /** Fewer minutes than this are no presence. */
+  enoughMinutes: number;
   /** An absence no longer than this is a lost connection, not a departure. Seconds. */
   graceSeconds: number;
 }
 
-export const COLLEGE_ROLL: RollRules = { lateAfterMinutes: 5, earlyBeforeMinutes: 10, graceSeconds: 90 };
+export const COLLEGE_ROLL: RollRules = {
+  lateAfterMinutes: 5,
+  earlyBeforeMinutes: 10,
+  enoughMinutes: 0,
+  graceSeconds: 90,
+};
+
+/** The rules under these layers: what is counted late, early, and enough. */
+export const rollRules = (layers: readonly Layer[]): RollRules => {
+  const said = (key: 'lateAfterMinutes' | 'earlyBeforeMinutes' | 'enoughMinutes') =>
+    inForce(layers, 'roll', key)?.value ?? COLLEGE_ROLL[key];
+  return {
+    ...COLLEGE_ROLL,
+    lateAfterMinutes: said('lateAfterMinutes'),
+    earlyBeforeMinutes: said('earlyBeforeMinutes'),
+    enoughMinutes: said('enoughMinutes'),
+  };
+};
 
 const MINUTE = 60_000;
 
@@ -44,34 +82,46 @@ export function rollOf(
   const dismissed = events.find((e) => e.type === 'dismissed')?.at ?? null;
   const end = dismissed ?? now;
   const stays = staysOf(events, end, rules.graceSeconds * 1000);
+  const called = new Set(events.flatMap((e) => (e.type === 'calledIn' ? [e.member] : [])));
   return people.map((person) => {
     const own = rangIn === null ? [] : clipped(stays.get(person.member) ?? [], rangIn, end);
-    if (own.length === 0)
-      return {
-        ...person,
-        state: 'absent',
-        from: null,
-        until: null,
-        minutes: 0,
-        late: false,
-        leftEarly: false,
-        stays: [],
-      };
-    const from = own[0]!.from;
+    if (own.length === 0) return { ...person, ...ABSENT };
     const until = own.at(-1)!.until;
-    const total = own.reduce((sum, s) => sum + s.until - s.from, 0);
-    const due = Math.max(rangIn!, planned.startsAt);
     return {
       ...person,
+      ...judged(
+        own,
+        { from: Math.max(rangIn!, planned.startsAt), until: Math.min(end, planned.endsAt) },
+        rules,
+      ),
       state: 'present',
-      from,
+      from: own[0]!.from,
       until: dismissed === null && until >= end ? null : until,
-      minutes: Math.round(total / MINUTE),
-      late: from > due + rules.lateAfterMinutes * MINUTE,
-      leftEarly: until < Math.min(end, planned.endsAt) - rules.earlyBeforeMinutes * MINUTE,
+      telephone: called.has(person.member),
       stays: own,
+      corrected: null,
     };
   });
+}
+
+const ABSENT = {
+  ...{ state: 'absent', from: null, until: null, minutes: 0 },
+  ...{ late: false, leftEarly: false, short: false, telephone: false, stays: [], corrected: null },
+} satisfies Omit<RollLine, keyof RollPerson>;
+
+/** What the rules make of when somebody was there, beside when the class was due: its beginning and its end. */
+export function judged(
+  stays: RollLine['stays'],
+  due: { from: number; until: number },
+  rules: RollRules,
+): Pick<RollLine, 'minutes' | 'late' | 'leftEarly' | 'short'> {
+  const minutes = Math.round(stays.reduce((sum, s) => sum + s.until - s.from, 0) / MINUTE);
+  return {
+    minutes,
+    late: stays[0]!.from > due.from + rules.lateAfterMinutes * MINUTE,
+    leftEarly: stays.at(-1)!.until < due.until - rules.earlyBeforeMinutes * MINUTE,
+    short: minutes < rules.enoughMinutes,
+  };
 }
 
 /**

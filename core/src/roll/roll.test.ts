@@ -1,6 +1,6 @@
 import type { RoomEvent, StoredEvent } from '../room/index';
 import { entry } from '../testing/index';
-import { rollOf } from './index';
+import { COLLEGE_ROLL, rollOf } from './index';
 
 const START = Date.UTC(2026, 9, 6, 21, 30);
 const END = START + 80 * 60_000;
@@ -74,4 +74,14 @@ test('while class is on, the roll tells who is still there', () => {
 
 test('nobody was present at a class that never began', () => {
   expect(roll(log([-5, enter('ana')]))[0]!.state).toBe('absent');
+});
+
+test('by telephone, and too short by a rule of the course, are on the roll', () => {
+  const called: RoomEvent = { type: 'calledIn', member: 'ana' };
+  const events = log([0, ringIn], [1, enter('ana')], [1, called], [20, leave('ana')], [80, dismiss]);
+  const [ana] = rollOf(events, people, { startsAt: START, endsAt: END }, END, {
+    ...COLLEGE_ROLL,
+    enoughMinutes: 30,
+  });
+  expect(ana).toMatchObject({ telephone: true, short: true, minutes: 19, leftEarly: true });
 });

@@ -120,6 +120,20 @@ const WritingSettings = z
   })
   .partial();
 
+/** What a roll counts: values as a form sends them. */
+export const RollValues = z.object({
+  lateAfterMinutes: z.int('Give whole minutes.').min(0).max(120, 'At most 120 minutes.'),
+  earlyBeforeMinutes: z.int('Give whole minutes.').min(0).max(120, 'At most 120 minutes.'),
+  enoughMinutes: z.int('Give whole minutes.').min(0).max(720, 'At most 720 minutes.'),
+});
+const RollSettings = z
+  .object({
+    lateAfterMinutes: set(RollValues.shape.lateAfterMinutes),
+    earlyBeforeMinutes: set(RollValues.shape.earlyBeforeMinutes),
+    enoughMinutes: set(RollValues.shape.enoughMinutes),
+  })
+  .partial();
+
 /**
  * What one place says: of limits, writing at other times, door, recording and run sheet, each only where it says something. The same shape at
  * college, course, series and session.
@@ -134,6 +148,7 @@ export const Settings = z.object({
   writing: WritingSettings.default({}),
   door: DoorSettings.default({}),
   recording: RecordingSettings.default({}),
+  roll: RollSettings.default({}),
   runSheet: z
     .object({ segments: set(z.array(Segment).max(50)) })
     .partial()
@@ -144,7 +159,7 @@ export type Section = keyof Settings;
 
 export const noSettings = (): Settings => ({
   ...{ sheet: {}, limits: {}, writing: {}, door: {} },
-  ...{ recording: {}, runSheet: {} },
+  ...{ recording: {}, roll: {}, runSheet: {} },
 });
 
 /** The settings of one place, by its name. */

@@ -6,7 +6,8 @@ import type { Context } from '../context';
 const HOURS_6 = 6 * 3_600_000;
 let secret: Buffer | null = null;
 
-function secretOf(ctx: Context): Buffer {
+/** The key of this server's own signatures. */
+export function secretOf(ctx: Context): Buffer {
   if (secret) return secret;
   const file = path.join(ctx.config.dataDir, 'ticket-secret');
   try {

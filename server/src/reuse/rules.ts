@@ -6,7 +6,14 @@ import { sheetsUsed } from '../rules/rules';
 import { everyPlaceOf, placesOf, shareSheets, writePlace, type SettingsAt } from '../rules/store';
 
 /** What goes over with a course: what is said of who comes in, of what students may do, and the run sheets. */
-const CARRIED = ['sheet', 'limits', 'door', 'runSheet'] as const satisfies readonly Section[];
+const CARRIED = [
+  'sheet',
+  'limits',
+  'writing',
+  'door',
+  'roll',
+  'runSheet',
+] as const satisfies readonly Section[];
 
 /** What a course and its series say, the series by title and group: ids belong to one course. */
 export const KeptRules = z.object({

@@ -16,6 +16,7 @@ import { writingWords, type WritingTime } from '@nimble-bell/core/writing';
 import type { Db } from '../db/pool';
 import { AppError } from '../errors';
 import { takeBack, wayBack } from '../history/undo';
+import { judgeAnew } from '../sessions/roll';
 import { keepEntry } from '../history/store';
 import {
   everyPlaceOf,
@@ -106,6 +107,7 @@ function settled(settings: Settings, { input, sheets, by, at }: Setting): Settin
     const times = Object.fromEntries(Object.entries(input.writing).map(([key, v]) => [key, v ?? undefined]));
     next = withValues(next, 'writing', times, by, at);
   }
+  if (input.roll) next = withValues(next, 'roll', input.roll, by, at);
   if (input.segments !== undefined) {
     const segments = input.segments?.map((s): Segment => ({
       ...s,
@@ -124,7 +126,7 @@ const LAYER_OF: Record<PlaceLayer, string> = {
 };
 
 function whatWords(
-  { sheet, limits, segments, door, writing }: Input,
+  { sheet, limits, segments, door, writing, roll }: Input,
   sheets: readonly RuleSheet[],
 ): string[] {
   const said: string[] = [];
@@ -140,6 +142,7 @@ function whatWords(
     said.push(value === null ? 'the door as the wider place' : doorRuleWords(key, value));
   for (const [key, value] of Object.entries(writing ?? {}) as [WritingTime, never][])
     said.push(value === null ? 'writing as the wider place' : writingWords(key, value));
+  if (roll) said.push('what the roll counts');
   if (segments) said.push(`a run sheet of ${countWords(segments.length, 'segment')}`);
   if (segments === null) said.push('no run sheet of its own');
   return said;
@@ -175,6 +178,8 @@ export async function keepRules(
   const rows = changed.filter((c) => !same(c.before, c.after));
   if (!rows.length) return null;
   for (const { layer, id, after } of rows) await writePlace(db, { layer, id, settings: after });
+  if (rows.some(({ before, after }) => JSON.stringify(before.roll) !== JSON.stringify(after.roll)))
+    await judgeAnew(db, courseId);
   const id = newId();
   await keepEntry(db, 'rule_changes', { id, courseId, undoing: false, ...entry, body: rows });
   return id;

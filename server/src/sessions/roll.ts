@@ -1,11 +1,11 @@
 import { isFor, targetOf } from '@nimble-bell/core/roster';
-import { rollOf, type RollLine, type RollPerson } from '@nimble-bell/core/roll';
+import { judged, rollOf, rollRules, type RollLine, type RollPerson } from '@nimble-bell/core/roll';
 import type { StoredEvent } from '@nimble-bell/core/room';
 import type { Context } from '../context';
-import { sessionById, type SessionRow } from '../courses/store';
+import { layeredSessionsOf, sessionById, type LayeredSession, type SessionRow } from '../courses/store';
 import type { Db } from '../db/pool';
 import { eventsOf } from '../room/store';
-import { heldWithoutRoll, replaceRoll, rollLinesWhere, seatedIn } from './store';
+import { heldWithoutRoll, replaceRoll, rollLinesWhere, seatedIn, spansOf } from './store';
 
 /** Everyone a session's roll names: those it is for, and whoever was there and has left the course since. */
 export async function rollPeople(
@@ -30,7 +30,13 @@ export async function writeRoll(db: Db, id: string, events: readonly StoredEvent
   const session = await sessionById(db, id);
   if (!session) return;
   const until = events.at(-1)?.at ?? session.endsAt;
-  const lines = rollOf(events, await rollPeople(db, session, events), session, until);
+  const lines = rollOf(
+    events,
+    await rollPeople(db, session, events),
+    session,
+    until,
+    rollRules(session.layers),
+  );
   if (lines.length === 0) return;
   await replaceRoll(db, id, lines);
 }
@@ -40,10 +46,11 @@ export const rollLines = async (db: Db, session: string): Promise<RollLine[]> =>
   (await rollLinesWhere(db, 'l.session_id = ?', [session])).map((l) => l.line);
 
 /** A session's roll as it is now: as it was written once it was held, and before that as it goes. */
-export async function rollNow(ctx: Context, session: SessionRow): Promise<RollLine[]> {
+export async function rollNow(ctx: Context, session: LayeredSession): Promise<RollLine[]> {
   if (session.state === 'held') return rollLines(ctx.db, session.id);
   const events = await eventsOf(ctx.db, session.id);
-  return rollOf(events, await rollPeople(ctx.db, session, events), session, ctx.now());
+  const people = await rollPeople(ctx.db, session, events);
+  return rollOf(events, people, session, ctx.now(), rollRules(session.layers));
 }
 
 /** One member's own lines, by session. */
@@ -60,4 +67,25 @@ export async function writeMissingRolls(db: Db): Promise<number> {
   const held = await heldWithoutRoll(db);
   for (const session of held) await writeRoll(db, session, await eventsOf(db, session));
   return held.length;
+}
+
+/** Judges the rolls of a course anew, by the rules as they are now: when somebody was there stays as it was written. */
+export async function judgeAnew(db: Db, course: string): Promise<void> {
+  const held = (await layeredSessionsOf(db, course)).filter((s) => s.state === 'held');
+  const spans = await spansOf(
+    db,
+    held.map((s) => s.id),
+  );
+  for (const session of held) {
+    const span = spans.get(session.id);
+    const lines = (await rollLines(db, session.id)).map((line) => {
+      if (!line.stays.length) return line;
+      const due = {
+        from: Math.max(span?.from ?? session.startsAt, session.startsAt),
+        until: Math.min(span?.until ?? session.endsAt, session.endsAt),
+      };
+      return { ...line, ...judged(line.stays, due, rollRules(session.layers)) };
+    });
+    if (lines.length) await replaceRoll(db, session.id, lines);
+  }
 }

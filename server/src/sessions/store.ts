@@ -1,6 +1,6 @@
 import type { HeldSegment } from '@nimble-bell/core/room';
 import type { HeldSegmentInfo, MemberScope, Role } from '@nimble-bell/core/api';
-import type { RollLine } from '@nimble-bell/core/roll';
+import type { Mark, RollLine } from '@nimble-bell/core/roll';
 import { noSettings, Settings, type Layer } from '@nimble-bell/core/settings';
 import { json, one, rows, run, type Db } from '../db/pool';
 
@@ -105,7 +105,13 @@ interface RawLine {
   minutes: number;
   late: number;
   leftEarly: number;
+  short: number;
+  telephone: number;
   stays: unknown;
+  mark: Mark | null;
+  reason: string;
+  correctedBy: string;
+  correctedAt: number;
 }
 
 /** Roll lines as they were written, by a plain condition; everyone under the name they have now. */
@@ -113,28 +119,47 @@ export async function rollLinesWhere(db: Db, where: string, values: readonly (st
   const found = await rows<RawLine>(
     db,
     `SELECT l.session_id AS session, l.member_id AS member, COALESCE(m.called_here, p.preferred_name, m.own_name, p.name, 'Somebody') AS name, l.role,
-            l.arrived_at AS \`from\`, l.left_at AS until, l.minutes, l.late, l.left_early AS leftEarly, l.stays
-       FROM roll_lines l LEFT JOIN enrolments m ON m.id = l.member_id LEFT JOIN people p ON p.id = m.person_id
+            l.arrived_at AS \`from\`, l.left_at AS until, l.minutes, l.late, l.left_early AS leftEarly, l.short, l.telephone, l.stays,
+            k.mark, k.reason, k.made_by AS correctedBy, k.at AS correctedAt
+       FROM roll_lines l LEFT JOIN roll_corrections k ON k.session_id = l.session_id AND k.member_id = l.member_id
+            LEFT JOIN enrolments m ON m.id = l.member_id LEFT JOIN people p ON p.id = m.person_id
       WHERE ${where} ORDER BY FIELD(l.role, 'teacher', 'assistant', 'student', 'guest', 'observer'), name`,
     values,
   );
-  return found.map(({ session, late, leftEarly, stays, ...line }) => ({
-    session,
-    line: {
-      ...line,
-      state: line.from === null ? 'absent' : 'present',
-      late: Boolean(late),
-      leftEarly: Boolean(leftEarly),
-      stays: json<RollLine['stays']>(stays),
-    } satisfies RollLine,
-  }));
+  return found.map(
+    ({
+      session,
+      late,
+      leftEarly,
+      short,
+      telephone,
+      stays,
+      mark,
+      reason,
+      correctedBy: by,
+      correctedAt: at,
+      ...line
+    }) => ({
+      session,
+      line: {
+        ...line,
+        state: line.from === null ? 'absent' : 'present',
+        late: Boolean(late),
+        leftEarly: Boolean(leftEarly),
+        short: Boolean(short),
+        telephone: Boolean(telephone),
+        corrected: mark && { mark, reason, by, at },
+        stays: json<RollLine['stays']>(stays),
+      } satisfies RollLine,
+    }),
+  );
 }
 
 /** Writes a session's roll, in place of what was written of it. */
 export const replaceRoll = (db: Db, session: string, lines: readonly RollLine[]) =>
   run(
     db,
-    `REPLACE INTO roll_lines (session_id, member_id, role, arrived_at, left_at, minutes, late, left_early, stays) VALUES ?`,
+    `REPLACE INTO roll_lines (session_id, member_id, role, arrived_at, left_at, minutes, late, left_early, short, telephone, stays) VALUES ?`,
     [
       lines.map((l) => [
         session,
@@ -145,6 +170,8 @@ export const replaceRoll = (db: Db, session: string, lines: readonly RollLine[])
         l.minutes,
         l.late,
         l.leftEarly,
+        l.short,
+        l.telephone,
         JSON.stringify(l.stays),
       ]),
     ],
@@ -174,4 +201,35 @@ export const heldSegmentsOf = (db: Db, course: string) =>
             h.from_at AS \`from\`, h.until_at AS until
        FROM held_segments h JOIN sessions s ON s.id = h.session_id WHERE s.course_id = ? ORDER BY s.starts_at, h.nr`,
     [course],
+  );
+
+/** Says in place of the rules what somebody's line is; null takes that back. */
+export const correctRoll = (
+  db: Db,
+  { session, member }: { session: string; member: string },
+  said: { mark: Mark; reason: string; by: string; at: number } | null,
+) =>
+  said
+    ? run(
+        db,
+        'REPLACE INTO roll_corrections (session_id, member_id, mark, reason, made_by, at) VALUES (?, ?, ?, ?, ?, ?)',
+        [session, member, said.mark, said.reason, said.by, said.at],
+      )
+    : run(db, 'DELETE FROM roll_corrections WHERE session_id = ? AND member_id = ?', [session, member]);
+
+/** When the classes of a course began and ended, by session. */
+export const spansOf = async (db: Db, sessions: readonly string[]) =>
+  new Map(
+    sessions.length
+      ? (
+          await rows<{ session: string; from: number | null; until: number | null }>(
+            db,
+            `SELECT session_id AS session, MIN(IF(JSON_VALUE(body, '$.type') = 'rangIn', at, NULL)) AS \`from\`,
+                    MAX(IF(JSON_VALUE(body, '$.type') = 'dismissed', at, NULL)) AS until
+               FROM room_events WHERE session_id IN (?) AND JSON_VALUE(body, '$.type') IN ('rangIn', 'dismissed')
+              GROUP BY session_id`,
+            [[...sessions]],
+          )
+        ).map(({ session, from, until }) => [session, { from, until }])
+      : [],
   );

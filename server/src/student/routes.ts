@@ -42,7 +42,10 @@ const attendanceOf = async (ctx: Context, held: readonly SessionRow[], member: M
   );
   return held.flatMap((s) => {
     const line = lines.get(s.id);
-    return line ? [{ sessionId: s.id, line }] : [];
+    if (!line) return [];
+    // Why a teacher corrected it is for those who teach.
+    const corrected = line.corrected && { ...line.corrected, reason: '' };
+    return [{ sessionId: s.id, line: { ...line, corrected } }];
   });
 };
 

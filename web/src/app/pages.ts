@@ -41,6 +41,15 @@ const plan: Place[] = [
   },
 ];
 
+const review: Place[] = [
+  { title: 'Review', page: () => import('../review/ReviewPage').then((m) => m.ReviewPage) },
+  {
+    path: 'roll-book',
+    title: 'Roll book',
+    page: () => import('../review/RollBookPage').then((m) => m.RollBookPage),
+  },
+];
+
 const invite: Place[] = [
   { title: 'Invite', page: () => import('../invite/InvitePage').then((m) => m.InvitePage) },
   {
@@ -122,7 +131,12 @@ const stages: Place[] = [
     page: () => import('../recording/RecordingPage').then((m) => m.RecordingPage),
   },
   { path: 'teach', title: 'Teach', page: () => import('../teach/TeachPage').then((m) => m.TeachPage) },
-  { path: 'review', title: 'Review', page: () => import('../review/ReviewPage').then((m) => m.ReviewPage) },
+  {
+    path: 'review',
+    title: 'Review',
+    page: () => import('../review/ReviewStage').then((m) => m.ReviewStage),
+    children: review,
+  },
   {
     path: 'session/:session',
     title: 'Session',

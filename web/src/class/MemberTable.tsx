@@ -15,7 +15,7 @@ import { inOrder } from '../app/order';
 import { useNow } from '../app/clock';
 import classes from './class.module.css';
 import { Box, Cell as Shown, CellEditor } from './MemberCells';
-import { useCells, type Cell } from './useCells';
+import { useCells, type Cell } from '../ui/useCells';
 import { replyWords } from './words';
 
 const ROW_PX = 40;

@@ -31,7 +31,7 @@ export function ReviewPage() {
                 </Table.Td>
                 <Table.Td className="figures">{instantWords(s.startsAt, course.term.zone)}</Table.Td>
                 <Table.Td>
-                  <Anchor component={Link} to={`../session/${s.id}`} fw={550}>
+                  <Anchor component={Link} to={`/course/${course.id}/session/${s.id}`} fw={550}>
                     {s.seriesTitle} {s.number}
                   </Anchor>
                 </Table.Td>

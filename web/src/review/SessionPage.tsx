@@ -1,24 +1,17 @@
-import { Button, Group, Loader, ScrollArea, Stack, Table, Text, Title } from '@mantine/core';
+import { Button, Group, Loader, Stack, Text, Title } from '@mantine/core';
 import { Link, useParams } from 'react-router';
 import { isStanding, type SessionDetail } from '@nimble-bell/core/api';
-import {
-  clockWords,
-  countWords,
-  durationWords,
-  instantWords,
-  listWords,
-  zoneWords,
-} from '@nimble-bell/core/calendar';
-import type { RollLine } from '@nimble-bell/core/roll';
+import { durationWords, instantWords, listWords, zoneWords } from '@nimble-bell/core/calendar';
 import { useThisCourse } from '../app/course';
 import { useAsked, stopOf } from '../app/queries';
-import { Heads } from '../ui/Heads';
 import { Fault } from '../ui/Fault';
 import { ListedSwitch } from '../ui/ListedSwitch';
 import { Materials } from '../ui/Materials';
 import { Empty, Panel } from '../ui/Panel';
 import { RecordingLine } from '../ui/RecordingLine';
 import { WritingPanel } from '../writing/WritingPanel';
+import { LogPanel } from './LogPanel';
+import { Roll } from './Roll';
 
 /** Asked often while the class is on or its recording is prepared. */
 const pollOf = (known: SessionDetail | undefined): number =>
@@ -32,7 +25,7 @@ export function SessionPage() {
   const stop = stopOf(detail);
   if (stop) return <Fault error={stop} />;
   if (!detail.data) return <Loader aria-label="Loading the session" />;
-  const { session, roll, recordings, zone, door, replies, materials } = detail.data;
+  const { session, roll, zone, door, replies, materials } = detail.data;
   return (
     <Stack>
       <Group justify="space-between">
@@ -54,16 +47,7 @@ export function SessionPage() {
       {course.role === 'teacher' && (session.state === 'planned' || session.state === 'moved') && (
         <ListedSwitch path={`/sessions/${session.id}`} listed={session.listed} />
       )}
-      <Panel title="Recording">
-        {recordings.length === 0 && (
-          <Empty>
-            {session.state === 'held' ? 'This session was not recorded.' : 'Nothing is recorded yet.'}
-          </Empty>
-        )}
-        {recordings.map((r) => (
-          <RecordingLine key={r.id} recording={r} to={`/course/${course.id}/watch/${r.id}`} />
-        ))}
-      </Panel>
+      <Recordings detail={detail.data} to={`/course/${course.id}/watch`} />
       {materials.length > 0 && (
         <Panel title="Files and links">
           <Materials materials={materials} />
@@ -79,8 +63,28 @@ export function SessionPage() {
         />
       )}
       {replies && session.state !== 'held' && <Replies replies={replies} />}
-      {roll && (session.state === 'held' || session.state === 'live') && <Roll roll={roll} zone={zone} />}
+      {roll && (session.state === 'held' || session.state === 'live') && (
+        <Roll roll={roll} zone={zone} session={session} />
+      )}
+      {(session.state === 'held' || session.state === 'live') && (
+        <LogPanel session={session.id} name={`${session.seriesTitle} ${session.number}`} zone={zone} />
+      )}
     </Stack>
+  );
+}
+
+function Recordings({ detail: { recordings, session }, to }: { detail: SessionDetail; to: string }) {
+  return (
+    <Panel title="Recording">
+      {recordings.length === 0 && (
+        <Empty>
+          {session.state === 'held' ? 'This session was not recorded.' : 'Nothing is recorded yet.'}
+        </Empty>
+      )}
+      {recordings.map((r) => (
+        <RecordingLine key={r.id} recording={r} to={`${to}/${r.id}`} />
+      ))}
+    </Panel>
   );
 }
 
@@ -105,46 +109,6 @@ function Replies({ replies }: { replies: NonNullable<SessionDetail['replies']> }
           </Text>
         ) : null;
       })}
-    </Panel>
-  );
-}
-
-function Roll({ roll, zone }: { roll: RollLine[]; zone: string }) {
-  const students = roll.filter((r) => r.role === 'student');
-  const present = students.filter((r) => r.state === 'present').length;
-  const late = students.filter((r) => r.late).length;
-  return (
-    <Panel
-      title="Roll"
-      about={`${present} of ${countWords(students.length, 'student')} present, ${late} late`}
-    >
-      <ScrollArea.Autosize mah={560} viewportProps={{ tabIndex: 0, 'aria-label': 'Roll, scrolls' }}>
-        <Table fz="sm" stickyHeader data-testid="roll">
-          <Heads
-            of={['Name', 'Role', 'Was there', 'From', 'Until', 'Minutes', 'Remarks']}
-            figures="Minutes"
-          />
-          <Table.Tbody>
-            {roll.map((r) => (
-              <Table.Tr key={r.member} c={r.state === 'absent' ? 'dimmed' : undefined}>
-                <Table.Td fw={550}>{r.name}</Table.Td>
-                <Table.Td>{r.role}</Table.Td>
-                <Table.Td>{r.state}</Table.Td>
-                <Table.Td className="figures">{r.from && clockWords(r.from, zone)}</Table.Td>
-                <Table.Td className="figures">
-                  {r.until ? clockWords(r.until, zone) : r.state === 'present' ? 'still there' : ''}
-                </Table.Td>
-                <Table.Td className="figures" ta="right">
-                  {r.state === 'present' ? r.minutes : ''}
-                </Table.Td>
-                <Table.Td>
-                  {[r.late && 'late', r.leftEarly && 'left early'].filter(Boolean).join(', ')}
-                </Table.Td>
-              </Table.Tr>
-            ))}
-          </Table.Tbody>
-        </Table>
-      </ScrollArea.Autosize>
     </Panel>
   );
 }

@@ -89,6 +89,7 @@ test('one’s own attendance is counted, with what was late', async () => {
   const line = (state: 'present' | 'absent', late = false): Attended['line'] => ({
     ...{ member: 'ana', name: 'Ana', role: 'student', state, from: null, until: null, stays: [] },
     ...{ minutes: state === 'present' ? 70 : 0, late, leftEarly: false },
+    ...{ short: false, telephone: false, corrected: null },
   });
   const attended: Attended[] = [
     { sessionId: 'session', line: line('present', true) },

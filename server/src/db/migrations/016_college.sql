@@ -22,3 +22,18 @@ CREATE TABLE written (
   KEY (member_id),
   FOREIGN KEY (member_id) REFERENCES enrolments (id) ON DELETE CASCADE
 );
+
+-- Who was there by telephone, and who too short; what a teacher says in place of what the rules make of it.
+ALTER TABLE roll_lines
+  ADD COLUMN short BOOLEAN NOT NULL DEFAULT FALSE,
+  ADD COLUMN telephone BOOLEAN NOT NULL DEFAULT FALSE;
+CREATE TABLE roll_corrections (
+  session_id CHAR(12) NOT NULL,
+  member_id CHAR(12) NOT NULL,
+  mark VARCHAR(10) NOT NULL,
+  reason VARCHAR(300) NOT NULL,
+  made_by VARCHAR(120) NOT NULL,
+  at BIGINT NOT NULL,
+  PRIMARY KEY (session_id, member_id),
+  KEY (member_id)
+);

@@ -1,0 +1,17 @@
+import { Outlet } from 'react-router';
+import { Parts } from '../ui/Parts';
+
+const PARTS: [string, string][] = [
+  ['', 'Sessions'],
+  ['roll-book', 'Roll book'],
+];
+
+/** The stage of what is behind. */
+export function ReviewStage() {
+  return (
+    <>
+      <Parts label="Parts of the review" parts={PARTS} />
+      <Outlet />
+    </>
+  );
+}
