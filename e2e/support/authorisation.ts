@@ -52,6 +52,12 @@ export const ROUTES: Record<string, Answers> = {
   'PUT /api/sessions/:id/posted': THE_TEACHER,
   // Asked of a student who is not there.
   'GET /api/sessions/:id/as/:member': answers(401, 403, 403, 404, 404, 403),
+  'GET /api/courses/:course/search': MEMBERS,
+  'PUT /api/recordings/:id/watched': answers(401, 403, 422, 422, 422, 403),
+  'GET /api/recordings/:id/watchers': THOSE_WHO_TEACH,
+  // Asked without a caption.
+  'PUT /api/recordings/:id/captions/:language': TEACHING,
+  'DELETE /api/recordings/:id/captions/:language': answers(401, 403, 403, 200, 200, 403),
   'GET /api/courses/:course/roll-book': THOSE_WHO_TEACH,
   // Asked without a mark.
   'PUT /api/sessions/:id/roll/:member': TEACHING,

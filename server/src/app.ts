@@ -26,6 +26,7 @@ import { mailboxRoutes, telephoneRoutes } from './standins/routes';
 import { studentRoutes } from './student/routes';
 import { termRoutes } from './terms/routes';
 import { visitRoutes } from './visits/routes';
+import { watchingRoutes } from './watching/routes';
 import { writingRoutes } from './writing/routes';
 
 const CONTENT_POLICY = {
@@ -91,7 +92,7 @@ export function createApp(ctx: Context, relay: MediaRelay): Express {
     writingRoutes(ctx),
     rollRoutes(ctx),
   );
-  app.use('/api', sessionRoutes(ctx), studentRoutes(ctx), recordingRoutes(ctx));
+  app.use('/api', sessionRoutes(ctx), studentRoutes(ctx), recordingRoutes(ctx), watchingRoutes(ctx));
   app.use('/api/mailbox', mailboxRoutes(ctx));
   app.use('/api', telephoneRoutes(ctx));
   app.use('/api', (_req, _res, next) => next(new AppError('not-found')));

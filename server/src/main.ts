@@ -18,6 +18,7 @@ import { JanusRelay } from './media/janus';
 import { noRelay } from './media/relay';
 import { keepHouse } from './jobs/hourly';
 import { prepareRecording, rawDir } from './recordings/prepare';
+import { indexWords } from './watching/words';
 import { Rooms } from './room/rooms';
 import { Media } from './room/effects/media';
 import { Leases } from './room/lease';
@@ -80,7 +81,9 @@ const worker = new Worker(ctx, [
     batch: 1,
     width: 1,
     work: async (jobs) => {
-      await prepareRecording(ctx, relay, String(jobs[0]!.payload.recording));
+      const recording = String(jobs[0]!.payload.recording);
+      await prepareRecording(ctx, relay, recording);
+      await indexWords(ctx, recording);
       return jobs;
     },
   },

@@ -4,6 +4,7 @@ import type { DoorRules, DoorState } from '../door/index';
 import { MARKS, type RollBook, type RollLine, type RollRules } from '../roll/index';
 import type { Chapter, Gap } from '../recording/timeline';
 import type { RecordingPlan } from '../recording/plan';
+import type { Found } from '../watching/index';
 import type { Limits } from '../limits/capabilities';
 import { SomeLimits } from '../limits/schema';
 import type { Role } from '../roster/role';
@@ -294,6 +295,27 @@ export interface RecordingDetail extends RecordingInfo {
   /** The viewer's zone; the term's for those who teach. */
   zone: string;
   hasPicture: boolean;
+  /** Captions are theirs to bring, and who watched is theirs to see. */
+  teaching: boolean;
+  /** Where this person was last, ms; 0 where they have not begun. */
+  resume: number;
+}
+
+/** Who watched a recording, and how often each stretch of it. */
+export interface Watchers {
+  people: { member: string; name: string; at: number; share: number }[];
+  curve: number[];
+}
+
+/** What was found over a course. */
+export interface CourseFound {
+  recording: string;
+  title: string;
+  startsAt: number;
+  /** ms into it. */
+  position: number;
+  kind: Found['kind'];
+  text: string;
 }
 
 export interface SessionDetail {

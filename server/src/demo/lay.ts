@@ -43,6 +43,8 @@ interface DemoMember {
   id: string;
   name: string;
   group: string | null;
+  /** Has stopped coming. */
+  slipping: boolean;
 }
 
 /** Lays the demo around the time in force, in one transaction, if there is no term yet. Gives whether it did. */
@@ -96,7 +98,7 @@ async function layMembers(db: PoolConnection, courseId: string, course: scenario
     const person = await personOf(db, scenario.TEACHERS[who].email);
     const id = newId();
     await addMember(db, { id, courseId, personId: person!.id, role, group: null, link: newLinkCode() });
-    return { id, name: scenario.TEACHERS[who].name, group: null };
+    return { id, name: scenario.TEACHERS[who].name, group: null, slipping: false };
   };
   const teacher = await teach(course.teacher, 'teacher');
   if (course.assistant) await teach(course.assistant, 'assistant');
@@ -111,7 +113,14 @@ async function layMembers(db: PoolConnection, courseId: string, course: scenario
   // One address has gone away: its invitation comes back, and wants mending.
   if (course.code === 'MET-140') people.at(-1)!.email = `gone.away.${people.at(-1)!.email}`;
   const ids = await enrolAll(db, courseId, people);
-  return { teacher, students: people.map(({ name, group }, k) => ({ id: ids[k]!, name, group })) };
+  const slipping = scenario.SLIPPING.map((i) => i - first);
+  return {
+    teacher,
+    students: people.map(({ name, group }, k) => ({
+      ...{ id: ids[k]!, name, group },
+      slipping: slipping.includes(k),
+    })),
+  };
 }
 
 /** A course whose students may call in. */
@@ -224,7 +233,7 @@ function pastEvents(
   }
   const here: DemoMember[] = [];
   for (const [i, student] of students.entries()) {
-    if ((i * 5 + index * 3) % 11 === 0) continue;
+    if ((i * 5 + index * 3) % 11 === 0 || (student.slipping && index > 15)) continue;
     const late = (i + index) % 9 === 0;
     at(late ? 7 + (i % 5) : -0.9 + (i % 20) / 200, enter(student, 'student'));
     if ((i + index) % 17 === 3) at(length - 25, { type: 'left', member: student.id });

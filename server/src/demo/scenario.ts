@@ -85,6 +85,9 @@ export const NOTICE = {
   title: 'Bring chart 4012',
   text: 'And a sharp pencil, dividers, and this year’s tide tables.',
 };
+/** Who has stopped coming: by their number among all students. */
+export const SLIPPING: readonly number[] = [13, 27];
+
 /** What is written around the lectures: by whom of the class (`null`: the teacher), to whom, how long before now in hours. */
 export const WRITTEN: readonly {
   by: number | null;

@@ -1,5 +1,6 @@
 import type { Context } from '../context';
 import { expireRecordings } from '../recordings/expire';
+import { indexMissing } from '../watching/words';
 import { forgetOldRequests } from '../requests/once';
 
 const HOUR_MS = 3_600_000;
@@ -7,6 +8,7 @@ const HOUR_MS = 3_600_000;
 /** What is looked after now and every hour. */
 const CHORES: Record<string, (ctx: Context) => Promise<unknown>> = {
   'expiring recordings': expireRecordings,
+  'making recordings searchable': indexMissing,
   'forgetting old requests': forgetOldRequests,
 };
 

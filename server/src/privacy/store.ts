@@ -91,7 +91,15 @@ export async function forget(db: Db, member: string, by: MemberRow, now: number)
        pin = NULL, extra = '{}', last_seen = NULL WHERE id = ?`,
     [nobody, now, newLinkCode(), member],
   );
-  for (const table of ['replies', 'calendar_copies', 'recording_tracks', 'exceptions', 'roll_corrections'])
+  for (const table of [
+    'replies',
+    'calendar_copies',
+    'recording_tracks',
+    'exceptions',
+    'roll_corrections',
+    'watched',
+    'recording_words',
+  ])
     await run(db, `DELETE FROM ${table} WHERE member_id = ?`, [member]);
   await run(db, "DELETE FROM jobs WHERE kind = 'mail' AND member_id = ?", [member]);
   await run(db, 'DELETE FROM feeds WHERE person_id = ? AND course_id = ?', [personId, courseId]);

@@ -14,6 +14,7 @@ import { captionLanguages, captionsFile } from './captions';
 import { readyDir } from './prepare';
 import { infoOf, partsOf, recordingsWhere, type RecordingRow } from './store';
 import { readTicket, ticketFor } from './ticket';
+import { watchedOf } from '../watching/store';
 import { membersWhere, type MemberRow } from '../accounts/store';
 type Viewer = Pick<MemberRow, 'id' | 'link' | 'role' | 'zone' | 'group' | 'scope'>;
 
@@ -55,6 +56,8 @@ export function recordingRoutes(ctx: Context): Router {
       gaps: gapsOf(parts, events),
       events: events.filter((e) => audience(e, viewer, newRoom()) !== null),
       hasPicture: Boolean(row.hasPicture),
+      teaching: teaches(who.role),
+      resume: Number((await watchedOf(ctx.db, row.id, who.id))?.position ?? 0),
       zone,
       mediaPath: `/api/recordings/${row.id}/media?ticket=${ticket}`,
       captions: languages.map((language) => ({

@@ -5,6 +5,7 @@ import { useThisCourse } from '../app/course';
 import { Heads } from '../ui/Heads';
 import { Empty, Panel } from '../ui/Panel';
 import { SessionMark } from '../ui/SessionMark';
+import CourseSearch from '../watch/CourseSearch';
 import { RunSheetsHeld } from './RunSheetsHeld';
 
 /** What is behind: each session held, with its roll and its recording a press away. */
@@ -45,6 +46,12 @@ export function ReviewPage() {
             ))}
           </Table.Tbody>
         </Table>
+      </Panel>
+      <Panel
+        title="In the recordings"
+        about="What was said by captions, written to the class, or put on the board."
+      >
+        <CourseSearch course={course.id} to={(id) => `/course/${course.id}/watch/${id}`} />
       </Panel>
       <RunSheetsHeld />
     </Stack>

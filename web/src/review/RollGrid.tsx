@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { memo, useCallback, useRef, type KeyboardEvent } from 'react';
+import { memo, useCallback, useLayoutEffect, useRef, type KeyboardEvent } from 'react';
 import type { RollBookInfo } from '@nimble-bell/core/api';
 import { dateIn, dayWords, shortDayWords } from '@nimble-bell/core/calendar';
 import { MARK_WORDS, shareOf, sumsOf, type BookCell, type BookRow } from '@nimble-bell/core/roll';
@@ -35,6 +35,11 @@ export function RollGrid({ book, rows, correct }: RollGridProps) {
     show: (row) => virtual.scrollToIndex(row),
     grid: scroller,
   });
+  // The latest sessions are what one looks for.
+  const { length } = book.sessions;
+  useLayoutEffect(() => {
+    if (scroller.current) scroller.current.scrollLeft = scroller.current.scrollWidth;
+  }, [length]);
   const open = useCallback(
     (row: BookRow, column: number) => {
       const cell = row.cells[column];

@@ -24,18 +24,17 @@ interface Scales {
   y: ScaleLinear<number, number>;
 }
 
-const Line = ({ points, dashed, x, y }: Scales & { points: Shown[]; dashed: boolean }) => (
+const Line = ({ points, x, y }: Scales & { points: Shown[] }) => (
   <polyline
     points={points.map((p) => `${x(p.id)},${y(p.share)}`).join(' ')}
     fill="none"
     stroke="var(--edge)"
-    strokeDasharray={dashed ? '4 3' : undefined}
   />
 );
 
 interface PointProps extends Scales {
   point: Shown;
-  /** Of the first kind of session: a disc; others are squares. */
+  /** Of the kind of session that is most often: a disc, on a line; others are squares. */
   first: boolean;
   dated: boolean;
   zone: string;
@@ -80,12 +79,13 @@ export function TermAttendance({ book }: { book: RollBookInfo }) {
     [EDGE.left, WIDTH - EDGE.right],
   ).padding(0.5);
   const y = scaleLinear([0, 1], [HEIGHT - EDGE.bottom, EDGE.top]);
-  const kinds = [...new Set(points.map((p) => p.title))];
+  const often = (title: string) => points.filter((p) => p.title === title).length;
+  const [main] = [...new Set(points.map((p) => p.title))].sort((a, b) => often(b) - often(a));
   const every = Math.ceil(points.length / 14);
   return (
     <Panel
       title="The term’s attendance"
-      about="The share of those whose session it was; excused ones left out."
+      about={`The share of those whose session it was; excused ones left out. Discs on the line: ${main}. Squares: the others.`}
     >
       <svg
         className={classes.chart}
@@ -101,22 +101,9 @@ export function TermAttendance({ book }: { book: RollBookInfo }) {
             </text>
           </g>
         ))}
-        {kinds.map((title) => (
-          <Line
-            key={title}
-            points={points.filter((p) => p.title === title)}
-            dashed={title !== kinds[0]}
-            {...{ x, y }}
-          />
-        ))}
+        <Line points={points.filter((p) => p.title === main)} {...{ x, y }} />
         {points.map((p, i) => (
-          <Point
-            key={p.id}
-            point={p}
-            first={p.title === kinds[0]}
-            dated={i % every === 0}
-            {...{ x, y, zone }}
-          />
+          <Point key={p.id} point={p} first={p.title === main} dated={i % every === 0} {...{ x, y, zone }} />
         ))}
       </svg>
     </Panel>

@@ -1,5 +1,5 @@
 import { Anchor, Button, Container, Group, Paper, Stack, Text, Title } from '@mantine/core';
-import { startTransition, useEffect, useState, useDeferredValue } from 'react';
+import { lazy, startTransition, Suspense, useEffect, useState, useDeferredValue } from 'react';
 import { Link, useParams } from 'react-router';
 import type { MyCourse, SessionInfo } from '@nimble-bell/core/api';
 import {
@@ -35,6 +35,9 @@ import { AboutMe } from './AboutMe';
 import { Answers, CannotCome } from './Answers';
 import { Attendance } from './Attendance';
 import type { DoorState } from '@nimble-bell/core/door';
+
+// After what one came for.
+const CourseSearch = lazy(() => import('../watch/CourseSearch'));
 
 const NEAR_MS = 30 * 60_000;
 
@@ -105,6 +108,11 @@ function Rest({ mine }: { mine: MyCourse }) {
         about={recordings.length ? 'Watch what you missed, or watch it again.' : undefined}
       >
         {recordings.length === 0 && <Empty>There is no recording yet.</Empty>}
+        {recordings.length > 1 && (
+          <Suspense>
+            <CourseSearch course={mine.course.id} to={(id) => `/in/${code}/watch/${id}`} />
+          </Suspense>
+        )}
         <Stack gap="sm">
           {recordings.map((r) => (
             <RecordingLine

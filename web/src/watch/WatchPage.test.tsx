@@ -49,6 +49,8 @@ const recording = (more: Partial<RecordingDetail> = {}): RecordingDetail => ({
     ),
   ],
   hasPicture: true,
+  teaching: false,
+  resume: 0,
   zone: 'Atlantic/Azores',
   mediaPath: '/api/recordings/r/media?ticket=t',
   captions: [{ language: 'pt', path: '/api/recordings/r/captions/pt?ticket=t' }],

@@ -37,3 +37,31 @@ CREATE TABLE roll_corrections (
   PRIMARY KEY (session_id, member_id),
   KEY (member_id)
 );
+
+-- What was said, written, drawn as text and called a chapter in a recording, by its place in it: to be searched. Writing to
+-- the class alone; whose it was, by member.
+CREATE TABLE recording_words (
+  id BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY,
+  recording_id CHAR(12) NOT NULL,
+  position_ms INT UNSIGNED NOT NULL,
+  kind VARCHAR(10) NOT NULL,
+  member_id CHAR(12) NULL,
+  text TEXT NOT NULL,
+  KEY (recording_id),
+  KEY (member_id),
+  FULLTEXT (text),
+  FOREIGN KEY (recording_id) REFERENCES recordings (id) ON DELETE CASCADE
+);
+ALTER TABLE recordings ADD COLUMN words_at BIGINT NULL;
+
+-- What somebody watched of a recording: where they are, and how often each ten seconds of it.
+CREATE TABLE watched (
+  recording_id CHAR(12) NOT NULL,
+  member_id CHAR(12) NOT NULL,
+  position_ms INT UNSIGNED NOT NULL,
+  stretches JSON NOT NULL,
+  at BIGINT NOT NULL,
+  PRIMARY KEY (recording_id, member_id),
+  KEY (member_id),
+  FOREIGN KEY (recording_id) REFERENCES recordings (id) ON DELETE CASCADE
+);

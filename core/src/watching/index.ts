@@ -1,0 +1,116 @@
+import { evolve, namesIn, newRoom, type StoredEvent } from '../room/index';
+import type { Cue } from '../captions/index';
+import { chaptersOf, lengthOf, positionOf, type Part } from '../recording/timeline';
+
+/** A stretch of a recording, ms. What is watched is counted by stretches of this length. */
+export const STRETCH_MS = 10_000;
+
+/** How many stretches a recording has. */
+export const stretchesOf = (lengthMs: number): number => Math.max(1, Math.ceil(lengthMs / STRETCH_MS));
+
+/** How often each stretch was watched, by one person or by all. */
+export type Watched = readonly number[];
+
+/** What was watched, and now these stretches again; others than the recording has are left out. */
+export function watchedAgain(known: Watched, stretches: readonly number[], lengthMs: number): number[] {
+  const next = Array.from({ length: stretchesOf(lengthMs) }, (_, i) => known[i] ?? 0);
+  for (const i of stretches) if (i in next) next[i]!++;
+  return next;
+}
+
+/** The share of a recording that was watched at least once, 0 to 1. */
+export const shareWatched = (watched: Watched, lengthMs: number): number =>
+  watched.slice(0, stretchesOf(lengthMs)).filter((n) => n > 0).length / stretchesOf(lengthMs);
+
+/** All together, stretch by stretch. */
+export const watchedByAll = (all: readonly Watched[], lengthMs: number): number[] =>
+  Array.from({ length: stretchesOf(lengthMs) }, (_, i) => all.reduce((sum, one) => sum + (one[i] ?? 0), 0));
+
+/** Where a word stands in a recording. */
+export interface Found {
+  /** ms into the recording. */
+  position: number;
+  kind: 'said' | 'written' | 'drawn' | 'chapter';
+  text: string;
+  /** Who wrote it. */
+  by: string | null;
+}
+
+/** Everything of a recording that can be searched, in its order in time: captions, writing, words on the board, chapters. */
+export function wordsOf(
+  parts: readonly Part[],
+  events: readonly StoredEvent[],
+  cues: readonly Cue[],
+): Found[] {
+  const names = namesIn(events);
+  const found: Found[] = [
+    ...cues.map((c): Found => ({ position: c.from, kind: 'said', text: c.text, by: null })),
+    ...chaptersOf(parts, events).map(({ title, position }): Found => ({
+      ...{ position, kind: 'chapter', text: title, by: null },
+    })),
+  ];
+  for (const event of events) {
+    const at = () => positionOf(parts, event.at);
+    if (event.type === 'said')
+      found.push({ position: at(), kind: 'written', text: event.text, by: names(event.from) });
+    else if (event.type === 'textPut')
+      found.push({ position: at(), kind: 'drawn', text: event.text.text, by: names(event.by) });
+  }
+  return found.sort((a, b) => a.position - b.position);
+}
+
+/** Small letters, and accents beside: how words are compared. */
+export const folded = (text: string): string => text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
+
+/** Those in which every word of what is looked for stands. */
+export function search(all: readonly Found[], wanted: string): Found[] {
+  const words = folded(wanted).split(/\s+/).filter(Boolean);
+  if (!words.length) return [];
+  return all.filter(({ text, by }) => {
+    const said = folded(`${text} ${by ?? ''}`);
+    return words.every((w) => said.includes(w));
+  });
+}
+
+/** What the strip below a recording's time line shows; all in ms into the recording. */
+export interface StripParts {
+  /** How many microphones were open. */
+  open: { from: number; until: number; count: number }[];
+  /** When somebody had the floor. */
+  floor: { from: number; until: number }[];
+  /** How much was written, by stretch. */
+  written: { from: number; until: number; count: number }[];
+}
+
+/** Who could be heard when, by the room itself as its events made it; by the floor, and by what was written. */
+export function stripOf(parts: readonly Part[], events: readonly StoredEvent[]): StripParts {
+  const strip: StripParts = { open: [], floor: [], written: [] };
+  const counts = new Map<number, number>();
+  const end = lengthOf(parts);
+  let room = newRoom();
+  let open = { since: 0, count: 0 };
+  let floor: { since: number; holder: string } | null = null;
+  const follow = (at: number, count: number, holder: string | null) => {
+    if (count !== open.count) {
+      if (open.count && at > open.since) strip.open.push({ from: open.since, until: at, count: open.count });
+      open = { since: at, count };
+    }
+    if (holder !== (floor?.holder ?? null)) {
+      if (floor && at > floor.since) strip.floor.push({ from: floor.since, until: at });
+      floor = holder === null ? null : { since: at, holder };
+    }
+  };
+  for (const event of events) {
+    room = evolve(room, event);
+    const at = positionOf(parts, event.at);
+    follow(at, Object.values(room.desk.microphone).filter(Boolean).length, room.floor.holder);
+    if (event.type !== 'said') continue;
+    const stretch = Math.floor(at / STRETCH_MS);
+    counts.set(stretch, (counts.get(stretch) ?? 0) + 1);
+  }
+  follow(end, 0, null);
+  strip.written = [...counts].map(([i, count]) => ({
+    ...{ from: i * STRETCH_MS, until: Math.min(end, (i + 1) * STRETCH_MS), count },
+  }));
+  return strip;
+}

@@ -1,0 +1,70 @@
+import fc from 'fast-check';
+import { ana, anyStep, lecture, maren } from '../testing/index';
+import {
+  search,
+  shareWatched,
+  stretchesOf,
+  stripOf,
+  watchedAgain,
+  watchedByAll,
+  wordsOf,
+  STRETCH_MS,
+} from './index';
+
+test('what was watched is counted by stretches, whatever a page says of them', () => {
+  const length = 95_000;
+  expect(stretchesOf(length)).toBe(10);
+  const once = watchedAgain([], [0, 1, 1, 9, 10, -1, 4000], length);
+  expect(once).toEqual([1, 2, 0, 0, 0, 0, 0, 0, 0, 1]);
+  expect(shareWatched(once, length)).toBeCloseTo(0.3);
+  // A recording that is prepared anew and shorter keeps what it has.
+  expect(watchedAgain(once, [2], 25_000)).toEqual([1, 2, 1]);
+  expect(watchedByAll([once, [0, 1]], length)).toEqual([1, 3, 0, 0, 0, 0, 0, 0, 0, 1]);
+  fc.assert(
+    fc.property(fc.array(fc.integer({ min: 0, max: 30 })), (stretches) => {
+      const all = watchedAgain([], stretches, 200_000);
+      expect(all.reduce((sum, n) => sum + n, 0)).toBe(stretches.filter((i) => i < 20).length);
+      expect(shareWatched(all, 200_000)).toBeLessThanOrEqual(1);
+    }),
+  );
+});
+
+test('what was said, written and drawn is found by its words, without accents, in its order in time', () => {
+  const room = lecture({ writeToClass: 'open', draw: 'open' });
+  room.do(ana, { type: 'say', addressee: { to: 'class' }, text: 'Is the Höhe of the tide known?' });
+  room.do(maren, { type: 'putText', text: { text: 'Springs and neaps', at: [0.1, 0.1], colour: 'ink' } });
+  const from = room.events[0]!.at;
+  const parts = [{ from, until: from + 60_000 }];
+  const cues = [{ from: 20_000, until: 22_000, text: 'The tide turns at six.' }];
+  const all = wordsOf(parts, room.events, cues);
+  expect(search(all, 'TIDE').map((f) => [f.kind, f.by])).toEqual([
+    ['written', 'Ana Lanyon'],
+    ['said', null],
+  ]);
+  expect(search(all, 'hohe')).toHaveLength(1);
+  expect(search(all, 'lanyon tide')).toHaveLength(1);
+  expect(search(all, 'neaps')[0]!.kind).toBe('drawn');
+  expect(search(all, '  ')).toEqual([]);
+  expect(search(all, 'nothing of it')).toEqual([]);
+});
+
+test('the strip says who could be heard, within the recording, and never twice at once', () => {
+  fc.assert(
+    fc.property(fc.array(anyStep, { maxLength: 40 }), (steps) => {
+      const room = lecture({ speak: 'open', writeToClass: 'open' });
+      for (const [actor, command] of steps) room.do(actor, command);
+      const from = room.events[0]!.at;
+      const until = room.events.at(-1)!.at + 5000;
+      const strip = stripOf([{ from, until }], room.events);
+      for (const spans of [strip.open, strip.floor])
+        for (const [i, s] of spans.entries()) {
+          expect(s.until).toBeGreaterThan(s.from);
+          expect(s.from).toBeGreaterThanOrEqual(spans[i - 1]?.until ?? 0);
+          expect(s.until).toBeLessThanOrEqual(until - from);
+        }
+      const said = room.events.filter((e) => e.type === 'said').length;
+      expect(strip.written.reduce((sum, w) => sum + w.count, 0)).toBe(said);
+      for (const w of strip.written) expect(w.from % STRETCH_MS).toBe(0);
+    }),
+  );
+});

@@ -1,0 +1,92 @@
+import { expect, test, type APIRequestContext } from '@playwright/test';
+import type { CourseFound, MyCourse, RecordingDetail, Watchers } from '@nimble-bell/core/api';
+import { account, byLink } from './support/course';
+import { MAREN, person, signIn } from './support/people';
+
+const VTT =
+  'WEBVTT\n\n00:05.000 --> 00:09.000\nThe spring tide turns at six.\n\n00:40.000 --> 00:44.000\nNeaps come a week later.\n';
+
+/** The demo's own course with recordings, and two of its students. */
+async function demo(api: APIRequestContext) {
+  const courses = await (await api.get('/api/courses')).json();
+  const { id } = courses.find((c: { code: string }) => c.code === 'NAV-210');
+  const members = await (await api.get(`/api/courses/${id}/members`)).json();
+  const students = members.filter((m: { role: string }) => m.role === 'student').slice(0, 2);
+  return { id: id as string, students: students as { id: string; name: string; link: string }[] };
+}
+
+test('a recording is captioned, searched, gone on with on another device; who watched is seen by those who teach', async ({
+  page,
+  browser,
+}) => {
+  const api = await account(MAREN);
+  const course = await demo(api);
+  const [one, other] = await Promise.all(course.students.map((s) => byLink(s.link)));
+  const mine: MyCourse = await (await one!.get('/api/my-course')).json();
+  const recording = mine.recordings.find((r) => r.state === 'ready')!;
+  const path = `/api/recordings/${recording.id}`;
+  const captions = (text: string, by = api, language = 'nl') =>
+    by.put(`${path}/captions/${language}`, { data: { text } });
+
+  // Captions: what cannot be read says where, by whoever teaches alone, in a language.
+  const fault = await captions('1\n00:00:09,000 --> 00:00:02,000\nHm');
+  expect([fault.status(), (await fault.json()).error.message]).toEqual([
+    422,
+    'Line 2: This ends before it begins.',
+  ]);
+  expect((await captions(VTT, one!)).status()).toBe(403);
+  expect((await captions(VTT, api, '..%2Fx')).status()).toBe(422);
+  expect((await captions(VTT)).status()).toBe(200);
+
+  // Over the course, safe against whatever is typed.
+  const find = async (q: string, by = one!): Promise<CourseFound[]> => {
+    const answer = await by.get(`/api/courses/${course.id}/search`, { params: { q } });
+    expect(answer.status()).toBe(200);
+    return answer.json();
+  };
+  expect((await find('spring TIDE')).map((f) => [f.kind, f.position])).toEqual([['said', 5000]]);
+  expect((await find('nea')).some((f) => f.text.startsWith('Neaps'))).toBe(true);
+  for (const odd of ['+-><()~*"@', '"spring', 'spring*)', "' OR 1=1 --", '%', '  '])
+    expect(await find(odd)).toBeInstanceOf(Array);
+  expect((await find('" spring @tide (')).length).toBe(1);
+  const stranger = await account('ines.calloway@saltmarsh.example');
+  expect((await stranger.get(`/api/courses/${course.id}/search?q=spring`)).status()).toBe(403);
+
+  // By the page: found in the recording, and a press from its moment.
+  const [phone] = await person(browser, { viewport: { width: 390, height: 844 } });
+  await phone.goto(`${course.students[0]!.link}/watch/${recording.id}`);
+  await phone.getByLabel('Search in this recording').fill('neaps');
+  await phone.getByRole('button', { name: /Neaps come a week later/ }).click();
+  const at = () => phone.evaluate(() => document.querySelector('video')!.currentTime);
+  await expect.poll(at).toBeGreaterThan(38);
+  await phone.getByLabel('Speed').selectOption('2');
+  await expect.poll(() => phone.evaluate(() => document.querySelector('video')!.playbackRate)).toBe(2);
+  await expect.poll(at, { timeout: 20_000 }).toBeGreaterThan(52);
+  await phone.evaluate(() => document.querySelector('video')!.pause());
+  // On another device one goes on where one was; another person begins at the beginning.
+  const resumed = async (by: APIRequestContext) =>
+    ((await (await by.get(path)).json()) as RecordingDetail).resume;
+  await expect.poll(() => resumed(one!)).toBeGreaterThan(50_000);
+  expect(await resumed(other!)).toBe(0);
+  const [desk] = await person(browser, {});
+  await desk.goto(`${course.students[0]!.link}/watch/${recording.id}`);
+  await expect(desk.getByText(/^You were at 0:5/)).toBeVisible();
+
+  // Who watched: for those who teach, and nobody else.
+  const watchers: Watchers = await (await api.get(`${path}/watchers`)).json();
+  const own = watchers.people.find((p) => p.member === course.students[0]!.id)!;
+  expect(own.share).toBeGreaterThan(0.1);
+  expect(own.share).toBeLessThan(0.6);
+  expect(watchers.curve[4]).toBeGreaterThan(0);
+  expect(watchers.curve[0]).toBe(0);
+  expect((await one!.get(`${path}/watchers`)).status()).toBe(403);
+  await signIn(page, MAREN);
+  await page.goto(`/course/${course.id}/watch/${recording.id}`);
+  await expect(page.getByRole('img', { name: /^How often each part was watched/ })).toBeVisible();
+  await page.getByLabel('Language of the captions').selectOption('nl');
+  await page.getByLabel('Caption at 0:05').fill('The spring tide turns at seven.');
+  await page.getByRole('button', { name: 'Save the captions' }).click();
+  await expect.poll(async () => (await find('seven')).length).toBe(1);
+  await page.getByRole('button', { name: 'Take them away' }).click();
+  await expect.poll(async () => (await find('seven')).length).toBe(0);
+});

@@ -1,0 +1,144 @@
+import { rename, rm, writeFile } from 'node:fs/promises';
+import path from 'node:path';
+import { Router, type Request } from 'express';
+import { z } from 'zod';
+import type { CourseFound, Watchers } from '@nimble-bell/core/api';
+import { CaptionFault, readCaptions, writeVtt } from '@nimble-bell/core/captions';
+import { isExpired, mayWatch } from '@nimble-bell/core/recording';
+import { teaches } from '@nimble-bell/core/roster';
+import { folded, shareWatched, watchedAgain, watchedByAll } from '@nimble-bell/core/watching';
+import { asked, memberIn, principalOf, requireRight } from '../accounts/principal';
+import { newId, type Context } from '../context';
+import { courseById } from '../courses/store';
+import { transaction } from '../db/pool';
+import { AppError, parse } from '../errors';
+import { captionsFile, LANGUAGE } from '../recordings/captions';
+import { readyDir } from '../recordings/prepare';
+import { recordingsWhere, type RecordingRow } from '../recordings/store';
+import { indexWords } from './words';
+import { findWords, keepWatched, watchedOf, watchersOf } from './store';
+
+const WatchedInput = z.object({
+  /** ms into the recording. */
+  position: z.number().min(0).max(1e9),
+  /** The stretches that were played since this was last said, each as often as it was. */
+  stretches: z.array(z.int().min(0).max(100_000)).max(200),
+});
+const CaptionsInput = z.object({ text: z.string().max(4_000_000, 'This file is too long.') });
+const SearchQuery = z.object({ q: z.string().trim().max(200) });
+
+/** What goes with watching: where one is, who watched, captions, and what is looked for over a course. */
+export function watchingRoutes(ctx: Context): Router {
+  const router = Router();
+
+  const theirs = async (req: Request) => {
+    const [row] = await recordingsWhere(ctx.db, 'r.id', req.params.id as string);
+    if (!row) throw new AppError('not-found');
+    const me = await memberIn(ctx, await principalOf(ctx, req.headers), row.courseId);
+    if (!mayWatch(row, me)) throw new AppError('forbidden');
+    return { row, me };
+  };
+
+  router.put('/recordings/:id/watched', async (req, res) => {
+    const { row, me } = await theirs(req);
+    const { position, stretches } = parse(WatchedInput, req.body);
+    const length = Number(row.lengthMs);
+    await transaction(ctx.db, async (db) => {
+      const known = await watchedOf(db, row.id, me.id, true);
+      await keepWatched(db, row.id, {
+        ...{ member: me.id, position: Math.min(position, length), at: ctx.now() },
+        stretches: watchedAgain(known?.stretches ?? [], stretches, length),
+      });
+    });
+    res.json({});
+  });
+
+  /** Who watched, how far, and which parts: for those who teach. */
+  router.get('/recordings/:id/watchers', async (req, res) => {
+    const { row, me } = await theirs(req);
+    if (!teaches(me.role)) throw new AppError('forbidden');
+    const length = Number(row.lengthMs);
+    const found = (await watchersOf(ctx.db, row.id)).filter((w) => !teaches(w.role as never));
+    const watchers: Watchers = {
+      people: found.map(({ member, name, stretches, at }) => ({
+        ...{ member, name, at, share: shareWatched(stretches, length) },
+      })),
+      curve: watchedByAll(
+        found.map((w) => w.stretches),
+        length,
+      ),
+    };
+    res.json(watchers);
+  });
+
+  router.get('/courses/:course/search', async (req, res) => {
+    const me = await asked(ctx, req, 'member');
+    const { q } = parse(SearchQuery, req.query);
+    const { term } = (await courseById(ctx.db, me.courseId))!;
+    const all = (await recordingsWhere(ctx.db, 's.course_id', me.courseId)).filter(
+      (r) => r.state === 'ready' && mayWatch(r, me) && !isExpired(r.plan, term.zone, ctx.now()),
+    );
+    res.json(await searched(ctx, all, q));
+  });
+
+  captionRoutes(ctx, router);
+  return router;
+}
+
+/** Every word of what is looked for, whatever else was typed: operators of the search are left out with all that is no letter or digit. */
+async function searched(ctx: Context, all: readonly RecordingRow[], q: string): Promise<CourseFound[]> {
+  const words = q.match(/[\p{L}\p{N}]+/gu) ?? [];
+  if (!words.length || !all.length) return [];
+  const long = words.filter((w) => [...w].length >= 4);
+  const found = await findWords(
+    ctx.db,
+    all.map((r) => r.id),
+    {
+      query: long.length ? long.map((w) => `+${w}*`).join(' ') : null,
+      like: `%${words[0]}%`,
+    },
+  );
+  return found
+    .filter(({ text }) => words.every((w) => folded(text).includes(folded(w))))
+    .map(({ recording, ...word }) => {
+      const { title, startsAt } = all.find((r) => r.id === recording)!;
+      return { recording, title, startsAt, ...word, position: Number(word.position) };
+    });
+}
+
+/** Captions in a language, brought in or written anew: by those who teach the course. */
+function captionRoutes(ctx: Context, router: Router) {
+  const captioned = async (req: Request) => {
+    const { id, language } = req.params as { id: string; language: string };
+    const [row] = await recordingsWhere(ctx.db, 'r.id', id);
+    if (!row) throw new AppError('not-found');
+    await requireRight(ctx, await principalOf(ctx, req.headers), row.courseId, 'teach');
+    if (!LANGUAGE.test(language)) throw new AppError('invalid', 'A language is said as “en” or “pt-BR”.');
+    if (row.state !== 'ready' || !row.file) throw new AppError('not-ready');
+    return { row, file: path.join(readyDir(ctx), captionsFile(row.file, language)) };
+  };
+
+  router.put('/recordings/:id/captions/:language', async (req, res) => {
+    const { row, file } = await captioned(req);
+    const { text } = parse(CaptionsInput, req.body);
+    const written = `${file}.${newId()}`;
+    try {
+      const cues = readCaptions(text);
+      if (!cues.length) throw new AppError('invalid', 'There is no caption in this file.');
+      await writeFile(written, writeVtt(cues));
+      await rename(written, file);
+      await indexWords(ctx, row.id);
+      res.json({ cues: cues.length });
+    } catch (error) {
+      await rm(written, { force: true });
+      throw error instanceof CaptionFault ? new AppError('invalid', error.message) : error;
+    }
+  });
+
+  router.delete('/recordings/:id/captions/:language', async (req, res) => {
+    const { row, file } = await captioned(req);
+    await rm(file, { force: true });
+    await indexWords(ctx, row.id);
+    res.json({});
+  });
+}

@@ -1,0 +1,90 @@
+import type { Found } from '@nimble-bell/core/watching';
+import { json, one, rows, run, type Db } from '../db/pool';
+
+/** A word's place as it is kept: whose it was by member, so that names stay theirs. */
+export type KeptWord = Omit<Found, 'by'> & { member: string | null };
+
+/** Keeps what can be searched of a recording, in place of what was kept. */
+export async function keepWords(db: Db, recording: string, words: readonly KeptWord[], now: number) {
+  await run(db, 'DELETE FROM recording_words WHERE recording_id = ?', [recording]);
+  if (words.length)
+    await run(db, 'INSERT INTO recording_words (recording_id, position_ms, kind, member_id, text) VALUES ?', [
+      words.map((w) => [recording, Math.round(w.position), w.kind, w.member, w.text]),
+    ]);
+  await run(db, 'UPDATE recordings SET words_at = ? WHERE id = ?', [now, recording]);
+}
+
+export const withoutWords = async (db: Db): Promise<string[]> =>
+  (
+    await rows<{ id: string }>(
+      db,
+      "SELECT id FROM recordings WHERE state = 'ready' AND words_at IS NULL LIMIT 500",
+    )
+  ).map((r) => r.id);
+
+export interface FoundWord {
+  recording: string;
+  position: number;
+  kind: Found['kind'];
+  text: string;
+}
+
+/** At most so many are found at once. */
+const MOST = 60;
+
+/** Words of some recordings: `query` is for MATCH in boolean mode, made of letters and digits alone; null where none is long enough. */
+export const findWords = (
+  db: Db,
+  recordings: readonly string[],
+  { query, like }: { query: string | null; like: string },
+) =>
+  rows<FoundWord>(
+    db,
+    `SELECT w.recording_id AS recording, w.position_ms AS position, w.kind, w.text
+       FROM recording_words w WHERE w.recording_id IN (?) AND ${query ? 'MATCH (w.text) AGAINST (? IN BOOLEAN MODE)' : 'w.text LIKE ?'}
+      ORDER BY ${query ? 'MATCH (w.text) AGAINST (? IN BOOLEAN MODE) DESC,' : ''} w.recording_id, w.position_ms LIMIT ${MOST}`,
+    query ? [[...recordings], query, query] : [[...recordings], like],
+  );
+
+export interface WatchedRow {
+  member: string;
+  position: number;
+  stretches: number[];
+  at: number;
+}
+
+const readWatched = ({
+  stretches,
+  ...row
+}: Omit<WatchedRow, 'stretches'> & { stretches: unknown }): WatchedRow => ({
+  ...row,
+  stretches: json<number[]>(stretches),
+});
+
+export const watchedOf = async (db: Db, recording: string, member: string, forUpdate = false) => {
+  const found = await one<Omit<WatchedRow, 'stretches'> & { stretches: unknown }>(
+    db,
+    `SELECT member_id AS member, position_ms AS position, stretches, at FROM watched
+      WHERE recording_id = ? AND member_id = ?${forUpdate ? ' FOR UPDATE' : ''}`,
+    [recording, member],
+  );
+  return found && readWatched(found);
+};
+
+export const keepWatched = (db: Db, recording: string, { member, position, stretches, at }: WatchedRow) =>
+  run(
+    db,
+    'REPLACE INTO watched (recording_id, member_id, position_ms, stretches, at) VALUES (?, ?, ?, ?, ?)',
+    [recording, member, Math.round(position), JSON.stringify(stretches), at],
+  );
+
+/** Who watched a recording, of those on the list, as they are called. */
+export const watchersOf = async (db: Db, recording: string) =>
+  (
+    await rows<Omit<WatchedRow, 'stretches'> & { stretches: unknown; name: string; role: string }>(
+      db,
+      `SELECT w.member_id AS member, w.position_ms AS position, w.stretches, w.at, m.called AS name, m.role
+         FROM watched w JOIN members m ON m.id = w.member_id WHERE w.recording_id = ? ORDER BY m.called`,
+      [recording],
+    )
+  ).map(({ name, role, ...row }) => ({ ...readWatched(row), name, role }));

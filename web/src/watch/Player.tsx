@@ -1,0 +1,157 @@
+import { Button, Grid, Group, Stack, Text, Title } from '@mantine/core';
+import { lazy, Suspense, useMemo, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import type { RecordingDetail } from '@nimble-bell/core/api';
+import { countWords, instantWords } from '@nimble-bell/core/calendar';
+import { Replay, type Gap } from '@nimble-bell/core/recording';
+import { namesIn } from '@nimble-bell/core/room';
+import type { ReplayProps } from '../room/tools/replay';
+import { REPLAYS } from '../room/tools/replays';
+import { Chapters } from './Chapters';
+import { PlayerBar } from './PlayerBar';
+import { SearchPanel } from './SearchPanel';
+import { Strip } from './Strip';
+import { useCues } from './useCues';
+import { useMedia, type Film } from './useMedia';
+import { useWatched } from './useWatched';
+import { languageWords, lengthWords } from './words';
+import classes from './watch.module.css';
+
+// For those who teach alone.
+const CaptionsPanel = lazy(() => import('./CaptionsPanel'));
+const WatchersPanel = lazy(() => import('./WatchersPanel'));
+
+/** A recording: its sound and picture, what was written and drawn replayed in time, and what leads about in it. */
+export function Player({ recording }: { recording: RecordingDetail }) {
+  const { element, film } = useMedia();
+  const [position, setPosition] = useState(0);
+  const room = useReplay(recording, position);
+  const { zone } = recording;
+  const goTo = (ms: number) => {
+    film.seek(ms);
+    film.play();
+  };
+  const nameOf = useMemo(() => namesIn(recording.events), [recording.events]);
+  const [search] = useSearchParams();
+  const asked = Number(search.get('at'));
+  const watched = useWatched(recording, film, asked > 0 ? asked * 1000 : null);
+  const cues = useCues(recording.captions);
+  return (
+    <Stack>
+      <Head recording={recording} />
+      <Grid>
+        <Grid.Col span={{ base: 12, md: 8 }}>
+          <video
+            ref={element}
+            className={classes.video}
+            src={recording.mediaPath}
+            controls
+            controlsList="nodownload"
+            preload="metadata"
+            aria-label={`Recording of ${recording.title}`}
+            onTimeUpdate={(e) => {
+              setPosition(e.currentTarget.currentTime * 1000);
+              watched.played(e.currentTarget.currentTime * 1000);
+            }}
+            onPause={watched.say}
+            onLoadedMetadata={watched.goOn}
+          >
+            <Captions of={recording.captions} />
+          </video>
+          <Strip recording={recording} position={position} goTo={goTo} />
+          <PlayerBar film={film} resumed={watched.resumed} />
+          <Replays where="under" room={room} zone={zone} nameOf={nameOf} />
+          <Gaps gaps={recording.gaps} />
+          <Chapters of={recording.chapters} position={position} goTo={goTo} />
+        </Grid.Col>
+        <Grid.Col span={{ base: 12, md: 4 }}>
+          <SearchPanel recording={recording} cues={cues} goTo={goTo} />
+          <Replays where="beside" room={room} zone={zone} nameOf={nameOf} />
+        </Grid.Col>
+      </Grid>
+      {recording.teaching && <ForTeachers {...{ recording, position, film }} />}
+    </Stack>
+  );
+}
+
+interface ForTeachersProps {
+  recording: RecordingDetail;
+  position: number;
+  film: Film;
+}
+
+const ForTeachers = (props: ForTeachersProps) => (
+  <Suspense>
+    <CaptionsPanel {...props} />
+    <WatchersPanel recording={props.recording} />
+  </Suspense>
+);
+
+function Head({ recording }: { recording: RecordingDetail }) {
+  return (
+    <Group justify="space-between" align="flex-end">
+      <div>
+        <Title order={1} size="h2">
+          {recording.title}
+        </Title>
+        <Text c="dimmed" className="figures">
+          {instantWords(recording.startsAt, recording.zone)}, {lengthWords(recording.lengthMs)}
+        </Text>
+      </div>
+      <DownloadButton recording={recording} />
+    </Group>
+  );
+}
+
+/** What is said, to be shown over the picture. */
+const Captions = ({ of }: { of: RecordingDetail['captions'] }) =>
+  of.map((c) => (
+    <track
+      key={c.language}
+      kind="captions"
+      src={c.path}
+      srcLang={c.language}
+      label={languageWords(c.language)}
+    />
+  ));
+
+/** The room as it was at a moment of the recording: the same reducer that made it. */
+function useReplay(recording: RecordingDetail, position: number) {
+  const replay = useMemo(
+    () => new Replay(recording.events, recording.parts),
+    [recording.events, recording.parts],
+  );
+  return useMemo(() => replay.at(position), [replay, position]);
+}
+
+/** What each tool of the room shows of that moment. */
+function Replays({ where, ...shown }: ReplayProps & { where: 'under' | 'beside' }) {
+  return REPLAYS.filter((r) => r.where === where).map(({ id, Replay: Shown }) => (
+    <Shown key={id} {...shown} />
+  ));
+}
+
+function Gaps({ gaps }: { gaps: Gap[] }) {
+  return gaps.map((g) => (
+    <Text size="sm" key={g.position} mt="xs" c="dimmed">
+      At {lengthWords(g.position)}:{' '}
+      {g.why === 'paused'
+        ? `the recording was paused for ${lengthWords(g.missing)}.`
+        : `${countWords(Math.round(g.missing / 1000), 'second')} are missing, because the server was away.`}
+    </Text>
+  ));
+}
+
+function DownloadButton({ recording }: { recording: RecordingDetail }) {
+  if (!recording.mayDownload)
+    return (
+      <Text size="sm" c="dimmed">
+        Downloads of this recording are off.
+      </Text>
+    );
+  return (
+    <Button component="a" href={recording.mediaPath.replace('/media?', '/download?')} variant="default">
+      Download
+    </Button>
+  );
+}

@@ -1,0 +1,62 @@
+import { useCallback, useEffect, useRef, useState } from 'react';
+import type { RecordingDetail } from '@nimble-bell/core/api';
+import { STRETCH_MS } from '@nimble-bell/core/watching';
+import { useAsk } from '../app/api';
+import type { Film } from './useMedia';
+
+/** What was watched is said this often, ms. */
+const SAID_MS = 15_000;
+/** Who was so near its beginning or its end begins at the beginning. */
+const NEAR_MS = 10_000;
+
+/** Keeps where one is, and which stretches one watched; one goes on where one was, on any device. */
+export function useWatched(
+  { id, resume, lengthMs }: Pick<RecordingDetail, 'id' | 'resume' | 'lengthMs'>,
+  film: Film,
+  /** A moment that was asked for, ms. */
+  asked: number | null,
+) {
+  const ask = useAsk();
+  const [resumed, setResumed] = useState<number | null>(null);
+  const begun = useRef(false);
+  const last = useRef(-1);
+  const unsaid = useRef<number[]>([]);
+  const say = useCallback(() => {
+    if (!unsaid.current.length) return;
+    const stretches = unsaid.current.splice(0);
+    // What is not taken is said again with the next.
+    ask(`/recordings/${id}/watched`, 'PUT', { position: film.now(), stretches }).catch(() =>
+      unsaid.current.unshift(...stretches),
+    );
+  }, [ask, id, film]);
+  useEffect(() => {
+    const timer = setInterval(say, SAID_MS);
+    const hidden = () => document.visibilityState === 'hidden' && say();
+    document.addEventListener('visibilitychange', hidden);
+    return () => {
+      clearInterval(timer);
+      document.removeEventListener('visibilitychange', hidden);
+      say();
+    };
+  }, [say]);
+  const played = useCallback(
+    (ms: number) => {
+      if (film.paused()) return;
+      const stretch = Math.floor(ms / STRETCH_MS);
+      if (stretch === last.current) return;
+      last.current = stretch;
+      unsaid.current.push(stretch);
+    },
+    [film],
+  );
+  /** Once its length is known. */
+  const goOn = useCallback(() => {
+    if (begun.current) return;
+    begun.current = true;
+    if (asked !== null) return film.seek(asked);
+    if (resume < NEAR_MS || resume > lengthMs - NEAR_MS) return;
+    film.seek(resume);
+    setResumed(resume);
+  }, [film, asked, resume, lengthMs]);
+  return { played, say, goOn, resumed };
+}
