@@ -75,9 +75,6 @@ async function planning(page: Page) {
   await page.getByRole('link', { name: 'Make it up' }).click();
   await page.getByTestId('slot').first().waitFor();
   await shoot(page, 'make-up');
-  await page.goto('/college');
-  await page.getByLabel('Wed 14 Oct').click();
-  await shoot(page, 'term');
   await page.goto(`${course}/class`);
   await page.getByLabel('Choose Bram Fontaine').check();
   await shoot(page, 'class');
@@ -97,6 +94,9 @@ async function planning(page: Page) {
   await page.goto(`${course}/limits/run-sheets`);
   await page.getByText('80 minutes planned of 80').waitFor();
   await shoot(page, 'run-sheet');
+  await page.goto(`${course}/review/roll-book`);
+  await page.getByRole('grid').waitFor();
+  await shoot(page, 'roll-book');
   await page.goto(`${course}/review`);
   await page
     .getByRole('table')

@@ -231,6 +231,7 @@ function pastEvents(
     at(-1, { type: 'recordingStarted', by: null });
     at(-1 + EXCERPT_MS / MINUTE, { type: 'recordingPaused', by: teacher.id });
   }
+  at(-0.98, { type: 'microphone', member: teacher.id, on: true });
   const here: DemoMember[] = [];
   for (const [i, student] of students.entries()) {
     if ((i * 5 + index * 3) % 11 === 0 || (student.slipping && index > 15)) continue;
@@ -242,6 +243,12 @@ function pastEvents(
   for (const [i, [who, text]] of scenario.TALK.entries()) {
     const from = who === 0 ? teacher.id : here[who % here.length]?.id;
     if (from) at(-0.75 + i * 0.14, { type: 'said', from, addressee: { to: 'class' }, text, place: CLASS });
+  }
+  const [asking] = here;
+  if (asking) {
+    at(-0.5, { type: 'floorGiven', by: teacher.id, member: asking.id });
+    at(-0.49, { type: 'microphone', member: asking.id, on: true });
+    at(-0.2, { type: 'floorTaken', by: teacher.id, member: asking.id });
   }
   at(length + 1, { type: 'dismissed', by: teacher.id });
   return events

@@ -25,7 +25,7 @@ const WatchedInput = z.object({
   stretches: z.array(z.int().min(0).max(100_000)).max(200),
 });
 const CaptionsInput = z.object({ text: z.string().max(4_000_000, 'This file is too long.') });
-const SearchQuery = z.object({ q: z.string().trim().max(200) });
+const SearchQuery = z.object({ q: z.string().trim().max(200).default('') });
 
 /** What goes with watching: where one is, who watched, captions, and what is looked for over a course. */
 export function watchingRoutes(ctx: Context): Router {

@@ -46,7 +46,7 @@ export function PlayerBar({ film, resumed }: PlayerBarProps) {
           </Button>
         </Group>
       )}
-      <Text size="sm" c="dimmed">
+      <Text size="sm" c="dimmed" visibleFrom="sm">
         Keys: space plays and stops, arrows go {STEP_S} seconds, <kbd>,</kbd> and <kbd>.</kbd> slower and
         faster.
       </Text>
