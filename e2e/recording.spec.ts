@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { promisify } from 'node:util';
 import { expect, test, type APIRequestContext } from '@playwright/test';
+import type { Delivery } from '@nimble-bell/core/api';
 import {
   account,
   byLink,
@@ -37,6 +38,20 @@ async function loudestAtEnd(media: Buffer, seconds: number): Promise<number> {
       ...['-nostdin', '-sseof', `-${seconds}`, '-i', file, '-vn', '-af', 'volumedetect', '-f', 'null', '-'],
     ]);
     return Number(/max_volume: (-?[\d.]+) dB/.exec(stderr)?.[1]);
+  } finally {
+    await rm(file);
+  }
+}
+
+/** What Debian's own program says of a file: its streams and chapters; anything it would warn of fails. */
+async function probed(media: Buffer): Promise<object> {
+  const file = path.join(tmpdir(), `${crypto.randomUUID()}.mp3`);
+  await writeFile(file, media);
+  try {
+    const args = ['-v', 'warning', '-of', 'json', '-show_streams', '-show_chapters', file];
+    const { stdout, stderr } = await promisify(execFile)('ffprobe', args);
+    expect(stderr).toBe('');
+    return JSON.parse(stdout);
   } finally {
     await rm(file);
   }
@@ -87,6 +102,13 @@ test('a class with a presented screen and a page that was opened again is record
   expect(Math.abs(ends - recording.lengthMs)).toBeLessThan(1500);
   await expect(page.getByRole('button', { name: /Maren Oduya presents/ })).toBeVisible();
 
+  // Who was absent is told, once, by a letter with their own way to it; who was there is not.
+  const told = async () => {
+    const all: Delivery[] = await (await api.get(`/api/courses/${course.id}/deliveries`)).json();
+    return all.filter((d) => d.topic === 'recording').map((d) => d.name);
+  };
+  await expect.poll(told, { timeout: 20_000 }).toEqual([course.students[2]!.name]);
+
   // Captions that lie beside it are offered, to who may watch and for as long.
   const beside = path.join(DATA, 'recordings', 'ready', `${recording.id}.en.vtt`);
   await writeFile(beside, 'WEBVTT\n\n00:00.000 --> 00:04.000\nGood evening.\n');
@@ -107,7 +129,17 @@ test('a class with a presented screen and a page that was opened again is record
   expect(media).toBe(206);
   const download = detail.mediaPath.replace('/media?', '/download?');
   expect((await student.get(download)).status()).toBe(403);
+  const along = (what: string) => student.get(detail.mediaPath.replace('/media?', `/export/${what}?`));
+  expect((await along('sound.mp3')).status()).toBe(403);
   await put({ studentsDownload: true });
+  const sound = await along('sound.mp3');
+  expect(sound.headers()['content-disposition']).toContain('.mp3');
+  expect(await probed(await sound.body())).toMatchObject({
+    streams: [{ codec_name: 'mp3' }],
+    chapters: expect.arrayContaining([expect.objectContaining({ tags: { title: 'Class begins' } })]),
+  });
+  expect((await along('writing.txt')).status()).toBe(200);
+  expect((await along('../../etc')).status()).toBe(404);
   const file = await student.get(download);
   expect(file.status()).toBe(200);
   expect(file.headers()['content-disposition']).toContain('attachment');
@@ -118,6 +150,14 @@ test('a class with a presented screen and a page that was opened again is record
   expect((await student.get(detail.mediaPath)).status()).toBe(403);
   expect((await student.get(detail.captions[0].path)).status()).toBe(403);
   expect((await (await student.get('/api/my-course')).json()).recordings).toEqual([]);
+  // The narrower place counts, for what is over as well; and each of them gives way to a narrower one alone.
+  const at = { layer: 'session', ids: [course.session] };
+  const say = (said: object) => api.put(`/api/courses/${course.id}/rules`, { data: { at, recording: said } });
+  expect((await say({ automatic: false })).status()).toBe(422);
+  expect((await say({ studentsWatch: true })).status()).toBe(200);
+  expect((await student.get(`/api/recordings/${recording.id}`)).status()).toBe(200);
+  expect((await say({ studentsWatch: null })).status()).toBe(200);
+  expect((await student.get(`/api/recordings/${recording.id}`)).status()).toBe(403);
   await put({ keepUntil: '2026-10-05' });
   expect((await api.get(`/api/recordings/${recording.id}`)).status()).toBe(410);
   await student.dispose();

@@ -166,6 +166,8 @@ export const ROUTES: Record<string, Answers> = {
   // By ticket alone, which only those who may read the recording are given.
   'GET /api/recordings/:id/media': answers(401, 401, 401, 401, 401, 401),
   'GET /api/recordings/:id/captions/:language': answers(401, 401, 401, 401, 401, 401),
+  // By ticket alone, as the film.
+  'GET /api/recordings/:id/export/:kind': answers(404, 404, 404, 404, 404, 404),
   'GET /api/recordings/:id/download': answers(401, 401, 401, 401, 401, 401),
   'GET /api/telephone': EVERYONE,
   'GET /api/mailbox': EVERYONE,

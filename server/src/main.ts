@@ -18,6 +18,7 @@ import { JanusRelay } from './media/janus';
 import { noRelay } from './media/relay';
 import { keepHouse } from './jobs/hourly';
 import { prepareRecording, rawDir } from './recordings/prepare';
+import { tellAbsent } from './watching/absent';
 import { indexWords } from './watching/words';
 import { Rooms } from './room/rooms';
 import { Media } from './room/effects/media';
@@ -84,6 +85,7 @@ const worker = new Worker(ctx, [
       const recording = String(jobs[0]!.payload.recording);
       await prepareRecording(ctx, relay, recording);
       await indexWords(ctx, recording);
+      await tellAbsent(ctx, recording);
       return jobs;
     },
   },

@@ -112,7 +112,7 @@ export const MeInput = z.object({
   pronouns: line('', 30, 0).nullable().optional(),
 });
 
-export const LettersInput = z.object({ quiet: z.array(Unwanted).max(2) });
+export const LettersInput = z.object({ quiet: z.array(Unwanted).max(3) });
 
 export const NoticeInput = z
   .object({

@@ -6,6 +6,7 @@ import { SHOWN_CAPABILITIES } from '../limits/capabilities';
 import { Capability, Permission, SomeLimits } from '../limits/schema';
 import type { RuleSheet } from '../limits/sheets';
 import type { ProofLine } from '../room/proof';
+import { RecordingAtInput } from '../recording/plan';
 import { line, tidyProse } from '../text/index';
 import { RollValues, type Segment, type Settings } from '../settings/index';
 
@@ -49,6 +50,7 @@ export const RulesInput = z.object({
   door: DoorAtInput.optional(),
   writing: WritingAtInput.optional(),
   roll: RollValues.partial().optional(),
+  recording: RecordingAtInput.optional(),
 });
 export type RulesInput = z.infer<typeof RulesInput>;
 
@@ -104,6 +106,7 @@ export interface RulesPlace {
   limits: Settings['limits'];
   writing: Settings['writing'];
   door: Settings['door'];
+  recording: Settings['recording'];
   /** Null where the wider place's holds. */
   segments: Segment[] | null;
 }

@@ -3,3 +3,4 @@ export * from './mixing';
 export * from './plan';
 export * from './replay';
 export * from './words';
+export * from './export';

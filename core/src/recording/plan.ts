@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { LocalDate } from '../calendar/plan';
 import type { SeriesKind } from '../calendar/seriesKind';
-import { dateIn } from '../calendar/words';
+import { dateIn, dayWords } from '../calendar/words';
 import type { Instant } from '../calendar/zone';
 import { isFor, type OnList, type Target } from '../roster/target';
 import { teaches } from '../roster/role';
@@ -16,6 +16,28 @@ export const RecordingPlan = z.object({
   studentsDownload: z.boolean(),
 });
 export type RecordingPlan = z.infer<typeof RecordingPlan>;
+
+/** What a place says of its recordings; null takes back what was said there. */
+export const RecordingAtInput = z
+  .object({
+    automatic: z.boolean().nullable(),
+    keepUntil: LocalDate.nullable(),
+    studentsWatch: z.boolean().nullable(),
+    studentsDownload: z.boolean().nullable(),
+  })
+  .partial();
+export type RecordingAtInput = z.infer<typeof RecordingAtInput>;
+
+/** What is said of one value, as one reads it in a history. */
+export function recordingRuleWords(key: keyof RecordingPlan, value: boolean | string): string {
+  if (key === 'keepUntil') return `recordings kept until ${dayWords(String(value))}`;
+  const words = {
+    automatic: ['recorded by itself', 'not recorded by itself'],
+    studentsWatch: ['students may watch', 'students may not watch'],
+    studentsDownload: ['students may download', 'students may not download'],
+  }[key];
+  return words[value ? 0 : 1]!;
+}
 
 /** The plan in force under these layers; null where nobody has made one. */
 export function planOf(layers: readonly Layer[]): RecordingPlan | null {

@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import type { StoredEvent } from '../room/index';
+import { ana, lecture } from '../testing/index';
 import {
+  chapterMetadata,
   chaptersOf,
   copiedPicture,
   gapsOf,
@@ -8,6 +10,8 @@ import {
   mixArguments,
   positionOf,
   storageForecast,
+  writtenLines,
+  writtenText,
   type Part,
 } from './index';
 
@@ -103,4 +107,20 @@ test('a presented screen is drawn over the camera; a part without a picture gets
 
 test('the forecast is minutes times bitrate', () => {
   expect(storageForecast([80, 80], 1000)).toEqual({ minutes: 160, bytes: 160 * 60 * 125_000 });
+});
+
+test('what was written to the class is taken along, and nothing that was for some alone', () => {
+  const room = lecture({ writeToClass: 'open', writeToTeachers: 'open' });
+  const from = room.events.at(-1)!.at;
+  room.do(ana, { type: 'say', addressee: { to: 'class' }, text: 'One\ntwo' });
+  room.do(ana, { type: 'say', addressee: { to: 'teachers' }, text: 'Quietly' });
+  const parts = [{ from, until: from + 10_000 }];
+  const lines = writtenLines(parts, room.events);
+  expect(lines).toEqual([{ position: 1000, at: from + 1000, by: 'Ana Lanyon', text: 'One\ntwo' }]);
+  expect(writtenText(lines, 'UTC')).toMatch(/^\d\d:\d\d Ana Lanyon: One\n {2}two\n$/);
+  // Before and after the recording nothing is.
+  expect(writtenLines([{ from: from + 5000, until: from + 9000 }], room.events)).toEqual([]);
+  expect(chapterMetadata('A = B', [{ title: 'Class; begins', position: 0 }], 5000)).toBe(
+    ';FFMETADATA1\ntitle=A \\= B\n[CHAPTER]\nTIMEBASE=1/1000\nSTART=0\nEND=5000\ntitle=Class\\; begins\n',
+  );
 });

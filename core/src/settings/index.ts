@@ -86,14 +86,21 @@ const DoorSettings = z
   })
   .partial();
 
+/** What is recorded, until when it is kept, and who may have it: what each value can be. */
+export const RecordingValues = z.object({
+  /** Whether a recording starts when a teacher rings in. */
+  automatic: z.boolean(),
+  /** Local date. */
+  keepUntil: z.string().max(10),
+  studentsWatch: z.boolean(),
+  studentsDownload: z.boolean(),
+});
 const RecordingSettings = z
   .object({
-    /** Whether a recording starts when a teacher rings in. */
-    automatic: set(z.boolean()),
-    /** Local date. */
-    keepUntil: set(z.string().max(10)),
-    studentsWatch: set(z.boolean()),
-    studentsDownload: set(z.boolean()),
+    automatic: set(RecordingValues.shape.automatic),
+    keepUntil: set(RecordingValues.shape.keepUntil),
+    studentsWatch: set(RecordingValues.shape.studentsWatch),
+    studentsDownload: set(RecordingValues.shape.studentsDownload),
   })
   .partial();
 

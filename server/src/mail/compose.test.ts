@@ -148,6 +148,20 @@ test('a course with a line has it and the PIN in letters and entries; that it ha
   expect(invited(plan, member).letter.text).not.toContain('telephone');
 });
 
+test('who missed a class is told that it can be watched, by their own link; not once it is theirs no more', () => {
+  const plan = makePlan();
+  const [session] = plan.sessions;
+  const about = { recording: 'rec', session: session!.id };
+  const { letter } = compose(deskOf(plan), memberRow(), order('recording', about), none);
+  expect(letter!.subject).toMatch(/^TID-101 .* can be watched$/);
+  expect(letter!.text).toContain('/in/abcd2345efgh67892/watch/rec');
+  expect(letter!.off).toContain('/recording');
+  const quiet = memberRow({ quiet: ['recording'] });
+  expect(compose(deskOf(plan), quiet, order('recording', about), none).letter).toBeNull();
+  const gone = { recording: 'rec', session: 'planned-away' };
+  expect(compose(deskOf(plan), memberRow(), order('recording', gone), none).letter).toBeNull();
+});
+
 test('whoever left has their entries taken back, once', () => {
   const { plan, held } = invited();
   const left = memberRow({ scope: { series: [], sessions: [] } });

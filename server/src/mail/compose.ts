@@ -239,6 +239,21 @@ function notice(w: Writing): Composed {
   return w.finish(`${w.course.code}: ${found.title}`, blocks);
 }
 
+/** To who was not there, of a class that can be watched; nothing where it is theirs no more. */
+function toWatch(w: Writing): Composed {
+  const { recording, session: id } = w.order.about;
+  const session = w.desk.plan.sessions.find((s) => s.id === id);
+  if (!session || !isFor(targetOf(session), w.member)) return NONE;
+  const title = titleOf(session);
+  const words = `${title} of ${instantWords(session.startsAt, w.member.zone)} can be watched. You were not there: what was said, shown and written is all in it.`;
+  const button: Block = {
+    kind: 'button',
+    label: 'Watch it',
+    url: `${w.desk.origin}/in/${w.member.link}/watch/${String(recording)}`,
+  };
+  return w.finish(`${w.course.code} ${title} can be watched`, [w.dear, paragraph(words), button]);
+}
+
 const WRITERS: Record<LetterTopic, (w: Writing) => Composed> = {
   invitation,
   update,
@@ -248,7 +263,7 @@ const WRITERS: Record<LetterTopic, (w: Writing) => Composed> = {
   nudge: aboutSession,
   missing: nobodyThere,
   notice,
-  recording: () => NONE,
+  recording: toWatch,
 };
 
 type Updates = Map<string, CalendarUpdate>;

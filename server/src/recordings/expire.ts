@@ -1,24 +1,17 @@
 import { readdir, rm } from 'node:fs/promises';
 import path from 'node:path';
-import { isExpired, planOf } from '@nimble-bell/core/recording';
+import { isExpired } from '@nimble-bell/core/recording';
 import type { Context } from '../context';
 import { json } from '../db/pool';
 import type { Term } from '@nimble-bell/core/api';
-import { readSettings } from '../sessions/store';
 import { captionLanguages, captionsFile } from './captions';
 import { rawDir, readyDir } from './prepare';
-import { expirable, noteExpired, partsOf } from './store';
+import { expirable, noteExpired, partsOf, planSaid } from './store';
 
 /** Takes away what is past its keep-until date, files first; the row stays and says so. Gives how many. */
 export async function expireRecordings(ctx: Context): Promise<number> {
   const kept = await expirable(ctx.db);
-  const due = kept.filter((r) =>
-    isExpired(
-      planOf([{ name: 'course', settings: readSettings(r.plan) }]),
-      json<Term>(r.term).zone,
-      ctx.now(),
-    ),
-  );
+  const due = kept.filter((r) => isExpired(planSaid(r), json<Term>(r.term).zone, ctx.now()));
   for (const { id, file } of due) {
     if (file) {
       for (const language of await captionLanguages(readyDir(ctx), file))

@@ -11,6 +11,7 @@ import { courseById } from '../courses/store';
 import { AppError } from '../errors';
 import { eventsOf } from '../room/store';
 import { captionLanguages, captionsFile } from './captions';
+import { EXPORTS, sendExport } from './export';
 import { readyDir } from './prepare';
 import { infoOf, partsOf, recordingsWhere, type RecordingRow } from './store';
 import { readTicket, ticketFor } from './ticket';
@@ -97,6 +98,13 @@ function fileRoutes(ctx: Context, router: Router, byTicket: ByTicket) {
       dotfiles: 'allow',
       headers: { 'Content-Type': 'text/vtt; charset=utf-8' },
     });
+  });
+
+  router.get('/recordings/:id/export/:kind', async (req, res) => {
+    const kind = EXPORTS.find((k) => k === req.params.kind);
+    if (!kind) throw new AppError('not-found');
+    const { row, file, zone } = await send(req, true);
+    await sendExport(ctx, kind, { row, file, zone, name: `${row.title} ${dateIn(zone, row.startsAt)}` }, res);
   });
 
   router.get('/recordings/:id/download', async (req, res) => {

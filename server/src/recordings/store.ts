@@ -3,7 +3,7 @@ import { mayWatch, planOf } from '@nimble-bell/core/recording';
 import { teaches, type OnList } from '@nimble-bell/core/roster';
 import { newId } from '../context';
 import { one, rows, run, type Db } from '../db/pool';
-import { readSettings } from '../sessions/store';
+import { layersFrom } from '../sessions/store';
 
 export interface RecordingRow {
   id: string;
@@ -27,19 +27,38 @@ export interface RecordingRow {
 
 const RECORDING = `SELECT r.id, r.session_id AS sessionId, s.series_id AS seriesId, s.course_id AS courseId, CONCAT(q.title, ' ', s.number) AS title, s.starts_at AS startsAt,
                           s.ends_at AS endsAt, r.state, r.progress, r.length_ms AS lengthMs, r.bytes,
-                          r.has_picture AS hasPicture, r.file, c.settings AS plan, q.kind, q.group_name AS \`group\`,
+                          r.has_picture AS hasPicture, r.file, q.kind,
+                          (SELECT CAST(settings AS CHAR) FROM college) AS ofCollege, CAST(c.settings AS CHAR) AS ofCourse,
+                          CAST(q.settings AS CHAR) AS ofSeries, CAST(s.settings AS CHAR) AS ofSession, q.group_name AS \`group\`,
                           IF(q.kind = 'capture', s.posted_at, q.published_at) IS NOT NULL AS published
                      FROM recordings r JOIN sessions s ON s.id = r.session_id
                      JOIN series q ON q.id = s.series_id JOIN courses c ON c.id = s.course_id`;
 
-const read = (row: RecordingRow): RecordingRow => ({
+/** What its places say, from the college to the session, as text. */
+interface Said {
+  ofCollege: string;
+  ofCourse: string;
+  ofSeries: string;
+  ofSession: string;
+}
+type RawRecording = Omit<RecordingRow, 'plan'> & Said;
+
+export const planSaid = ({ ofCollege, ofCourse, ofSeries, ofSession }: Said): RecordingPlan | null =>
+  planOf(
+    layersFrom({
+      ...{ college: ofCollege, course: ofCourse, series: ofSeries, session: ofSession },
+      record: null,
+    }),
+  );
+
+const read = ({ ofCollege, ofCourse, ofSeries, ofSession, ...row }: RawRecording): RecordingRow => ({
   ...row,
-  plan: planOf([{ name: 'course', settings: readSettings(row.plan) }]),
+  plan: planSaid({ ofCollege, ofCourse, ofSeries, ofSession }),
   published: Boolean(row.published),
 });
 
 export const recordingsWhere = async (db: Db, column: 's.course_id' | 's.id' | 'r.id', value: string) =>
-  (await rows<RecordingRow>(db, `${RECORDING} WHERE ${column} = ? ORDER BY s.starts_at DESC`, [value])).map(
+  (await rows<RawRecording>(db, `${RECORDING} WHERE ${column} = ? ORDER BY s.starts_at DESC`, [value])).map(
     read,
   );
 
@@ -138,10 +157,12 @@ export const seenBy = (found: readonly RecordingRow[], member: OnList): Recordin
     .map((r) => infoOf(r, teaches(member.role)));
 
 export const expirable = (db: Db) =>
-  rows<{ id: string; file: string | null; plan: unknown; term: unknown }>(
+  rows<{ id: string; file: string | null; term: unknown } & Said>(
     db,
-    `SELECT r.id, r.file, c.settings AS plan, t.body AS term
-       FROM recordings r JOIN sessions s ON s.id = r.session_id JOIN courses c ON c.id = s.course_id
+    `SELECT r.id, r.file, t.body AS term, (SELECT CAST(settings AS CHAR) FROM college) AS ofCollege,
+            CAST(c.settings AS CHAR) AS ofCourse, CAST(q.settings AS CHAR) AS ofSeries, CAST(s.settings AS CHAR) AS ofSession
+       FROM recordings r JOIN sessions s ON s.id = r.session_id JOIN series q ON q.id = s.series_id
+       JOIN courses c ON c.id = s.course_id
        JOIN terms t ON t.id = c.term_id WHERE r.state IN ('ready', 'failed')`,
   );
 

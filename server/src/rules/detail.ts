@@ -16,6 +16,7 @@ function placeOf(settings: Settings, sheets: readonly RuleSheet[]): RulesPlace {
     limits: settings.limits,
     writing: settings.writing,
     door: settings.door,
+    recording: settings.recording,
     segments: settings.runSheet.segments?.value ?? null,
   };
 }

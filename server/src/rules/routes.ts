@@ -39,6 +39,8 @@ export function rulesRoutes(ctx: Context): Router {
   router.put('/courses/:course/rules', async (req, res) => {
     const member = await asked(ctx, req, 'plan');
     const input = parse(RulesInput, req.body);
+    if (input.at.layer === 'session' && input.recording?.automatic !== undefined)
+      throw new AppError('invalid', 'Whether one session is recorded is said in the plan.');
     const change = await once(ctx, req, async (db) => {
       const course = await takeTurn(db, member.courseId);
       await stillOn(db, 'rule_changes', course, baseOf(req));

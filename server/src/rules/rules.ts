@@ -12,6 +12,7 @@ import {
 } from '@nimble-bell/core/limits';
 import { noSettings, takenBack, withValues, type Segment, type Settings } from '@nimble-bell/core/settings';
 import { newId } from '../context';
+import { recordingRuleWords, type RecordingPlan } from '@nimble-bell/core/recording';
 import { writingWords, type WritingTime } from '@nimble-bell/core/writing';
 import type { Db } from '../db/pool';
 import { AppError } from '../errors';
@@ -107,6 +108,10 @@ function settled(settings: Settings, { input, sheets, by, at }: Setting): Settin
     const times = Object.fromEntries(Object.entries(input.writing).map(([key, v]) => [key, v ?? undefined]));
     next = withValues(next, 'writing', times, by, at);
   }
+  if (input.recording) {
+    const said = Object.fromEntries(Object.entries(input.recording).map(([key, v]) => [key, v ?? undefined]));
+    next = withValues(next, 'recording', said, by, at);
+  }
   if (input.roll) next = withValues(next, 'roll', input.roll, by, at);
   if (input.segments !== undefined) {
     const segments = input.segments?.map((s): Segment => ({
@@ -126,7 +131,7 @@ const LAYER_OF: Record<PlaceLayer, string> = {
 };
 
 function whatWords(
-  { sheet, limits, segments, door, writing, roll }: Input,
+  { sheet, limits, segments, door, writing, roll, recording }: Input,
   sheets: readonly RuleSheet[],
 ): string[] {
   const said: string[] = [];
@@ -142,6 +147,11 @@ function whatWords(
     said.push(value === null ? 'the door as the wider place' : doorRuleWords(key, value));
   for (const [key, value] of Object.entries(writing ?? {}) as [WritingTime, never][])
     said.push(value === null ? 'writing as the wider place' : writingWords(key, value));
+  for (const [key, value] of Object.entries(recording ?? {}) as [
+    keyof RecordingPlan,
+    string | boolean | null,
+  ][])
+    said.push(value === null ? 'recordings as the wider place' : recordingRuleWords(key, value));
   if (roll) said.push('what the roll counts');
   if (segments) said.push(`a run sheet of ${countWords(segments.length, 'segment')}`);
   if (segments === null) said.push('no run sheet of its own');
@@ -189,7 +199,9 @@ export async function keepRules(
 export async function setRules(db: Db, course: Ruled, setter: Setter, input: Input, at: number) {
   const { layer } = input.at;
   const ids = 'ids' in input.at ? input.at.ids : null;
-  const places = await placesOf(db, course.id, layer, ids ?? []);
+  // Who may watch, and until when, is said of what is over as well.
+  const heldToo = Object.keys(input).every((key) => key === 'at' || key === 'recording');
+  const places = await placesOf(db, course.id, layer, ids ?? [], heldToo);
   if (places.length < (ids ? new Set(ids).size : 1))
     throw new AppError(
       'session-over',

@@ -21,12 +21,16 @@ export interface SettingsAt {
 const read = (layer: PlaceLayer, found: { id: string; settings: unknown }[]): SettingsAt[] =>
   found.map(({ id, settings }) => ({ layer, id, settings: readSettings(settings) }));
 
-/** The settings of the college, of a course, of some of its series, or of those of its sessions that are still to come or on. */
+/**
+ * The settings of the college, of a course, of some of its series, or of those of its sessions that are still to come or on;
+ * where it is asked for, of those that are over too.
+ */
 export async function placesOf(
   db: Db,
   course: string,
   layer: PlaceLayer,
   ids: readonly string[],
+  heldToo = false,
 ): Promise<SettingsAt[]> {
   if (layer === 'college') {
     const found = await rows<{ settings: unknown }>(db, 'SELECT settings FROM college FOR UPDATE');
@@ -38,7 +42,7 @@ export async function placesOf(
   const of = {
     course: 'id = ?',
     series: 'course_id = ? AND id IN (?)',
-    session: "course_id = ? AND id IN (?) AND state <> 'held'",
+    session: `course_id = ? AND id IN (?)${heldToo ? '' : " AND state <> 'held'"}`,
   }[layer];
   const values = layer === 'course' ? [course] : [course, [...ids]];
   return read(

@@ -1,8 +1,7 @@
 import { Outlet } from 'react-router';
 import { useThisCourse } from '../app/course';
-import { LatestChange } from '../ui/LatestChange';
 import { Parts } from '../ui/Parts';
-import { useRules, useUndoRules } from './useRules';
+import { LatestRules } from './LatestRules';
 
 const PARTS: [string, string][] = [
   ['', 'Course'],
@@ -23,20 +22,5 @@ export function LimitsStage() {
       {course.role === 'teacher' && <LatestRules />}
       <Outlet />
     </>
-  );
-}
-
-function LatestRules() {
-  const latest = useRules().data?.latest;
-  const undo = useUndoRules();
-  if (!latest) return null;
-  return (
-    <LatestChange
-      at={latest.at}
-      words={`${latest.words}.`}
-      undo={() => undo.mutate(latest.id)}
-      undoing={undo.isPending}
-      mb="md"
-    />
   );
 }

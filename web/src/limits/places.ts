@@ -11,7 +11,15 @@ import { instantWords } from '@nimble-bell/core/calendar';
 import { ladderOf, resolve, type Rung } from '@nimble-bell/core/limits';
 import { noSettings, type Layer } from '@nimble-bell/core/settings';
 
-const NOTHING: RulesPlace = { sheet: null, differ: [], limits: {}, writing: {}, door: {}, segments: null };
+const NOTHING: RulesPlace = {
+  sheet: null,
+  differ: [],
+  limits: {},
+  writing: {},
+  door: {},
+  recording: {},
+  segments: null,
+};
 
 /** A row of the term: the course, a series, or a session that is still to come. */
 export interface Place {
@@ -24,13 +32,13 @@ export interface Place {
   layers: Layer[];
 }
 
-const layer = (name: Layer['name'], { limits, writing, door }: RulesPlace): Layer => ({
+const layer = (name: Layer['name'], { limits, writing, door, recording }: RulesPlace): Layer => ({
   name,
-  settings: { ...noSettings(), limits, writing, door },
+  settings: { ...noSettings(), limits, writing, door, recording },
 });
 
-/** The places of a course from the widest to the narrowest, each series before its sessions. */
-export function placesOf(course: CourseDetail, rules: RulesDetail): Place[] {
+/** The places of a course from the widest to the narrowest, each series before its sessions; those that are over where they are asked for. */
+export function placesOf(course: CourseDetail, rules: RulesDetail, { held = false } = {}): Place[] {
   const ofCollege = layer('college', rules.college);
   const ofCourse = layer('course', rules.course);
   const whole: Place = {
@@ -39,7 +47,7 @@ export function placesOf(course: CourseDetail, rules: RulesDetail): Place[] {
     layers: [ofCollege, ofCourse],
   };
   const ahead = [...course.sessions, ...course.standing].filter(
-    (s) => s.state !== 'held' && s.state !== 'cancelled',
+    (s) => (held || s.state !== 'held') && s.state !== 'cancelled',
   );
   const places: Place[] = [whole];
   for (const series of course.series) {

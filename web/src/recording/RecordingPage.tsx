@@ -10,9 +10,9 @@ import { useNow } from '../app/clock';
 import { useThisCourse } from '../app/course';
 import { useChange } from '../app/queries';
 import { Panel } from '../ui/Panel';
-
-/** A camera at VP8 and a mixed voice, kilobits a second: what the relay is told to allow. */
-const KILOBITS = 950;
+import { LatestRules } from '../limits/LatestRules';
+import { KILOBITS } from './kilobits';
+import { RecordingGrid } from './RecordingGrid';
 
 /** Recorded by itself, kept until, watched by whom: once for the term. */
 export function RecordingPage() {
@@ -42,6 +42,8 @@ export function RecordingPage() {
         </Text>
       </Panel>
       <PlanForm plan={plan} course={course} ask={ask} mayPlan={mayPlan} />
+      {plan && mayPlan && <LatestRules />}
+      {plan && <RecordingGrid />}
     </Stack>
   );
 }

@@ -2,6 +2,7 @@ import { Button, Group, NumberInput } from '@mantine/core';
 import { useState } from 'react';
 import type { RollBookInfo } from '@nimble-bell/core/api';
 import { useThisCourse } from '../app/course';
+import { LatestRules } from '../limits/LatestRules';
 import { useSetRules } from '../limits/useRules';
 import { Panel } from '../ui/Panel';
 
@@ -22,6 +23,7 @@ export function RollRulesPanel({ rules }: { rules: RollBookInfo['rules'] }) {
       title="What counts as what"
       about="Rolls of sessions that are over are judged anew; what you corrected stays."
     >
+      {mayPlan && <LatestRules />}
       <form
         onSubmit={(e) => {
           e.preventDefault();

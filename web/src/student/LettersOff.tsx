@@ -11,6 +11,7 @@ import { Panel } from '../ui/Panel';
 const KINDS: { topic: Unwanted; label: string; about: string }[] = [
   { topic: 'reminder', label: 'Reminders', about: 'A letter some time before a session.' },
   { topic: 'notice', label: 'Notices', about: 'What your teacher tells the class. It is on your page too.' },
+  { topic: 'recording', label: 'Recordings', about: 'That a class you missed can be watched.' },
 ];
 
 /** Which letters a student wants; the way in from the foot of each of them. */

@@ -149,9 +149,23 @@ function DownloadButton({ recording }: { recording: RecordingDetail }) {
         Downloads of this recording are off.
       </Text>
     );
+  const to = (what: string) => recording.mediaPath.replace('/media?', `/${what}?`);
   return (
-    <Button component="a" href={recording.mediaPath.replace('/media?', '/download?')} variant="default">
-      Download
-    </Button>
+    <Group gap="xs" role="group" aria-label="Take it along">
+      <Button component="a" href={to('download')} variant="default">
+        Download
+      </Button>
+      <Button component="a" href={to('export/sound.mp3')} variant="subtle">
+        Sound alone
+      </Button>
+      <Button component="a" href={to('export/writing.txt')} variant="subtle">
+        Writing
+      </Button>
+      {recording.captions.map((c) => (
+        <Button key={c.language} component="a" href={c.path} download variant="subtle">
+          Captions, {languageWords(c.language)}
+        </Button>
+      ))}
+    </Group>
   );
 }

@@ -65,3 +65,6 @@ CREATE TABLE watched (
   KEY (member_id),
   FOREIGN KEY (recording_id) REFERENCES recordings (id) ON DELETE CASCADE
 );
+
+-- Letters that a class one missed can be watched: one may do without them.
+ALTER TABLE enrolments MODIFY quiet SET('reminder', 'notice', 'recording') NOT NULL DEFAULT '';

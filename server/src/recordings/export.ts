@@ -1,0 +1,99 @@
+import { spawn } from 'node:child_process';
+import { rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import type { Response } from 'express';
+import { chapterMetadata, chaptersOf, writtenLines, writtenText } from '@nimble-bell/core/recording';
+import { writeCsv } from '@nimble-bell/core/roster';
+import { newId, type Context } from '../context';
+import { AppError } from '../errors';
+import { eventsOf } from '../room/store';
+import { partsOf, type RecordingRow } from './store';
+
+/** As what a recording can be taken along, beside the film. */
+export const EXPORTS = ['sound.mp3', 'writing.txt', 'writing.csv'] as const;
+export type Export = (typeof EXPORTS)[number];
+
+/** So many sounds are encoded at once; classes that are on need the machine. */
+const MOST_AT_ONCE = 2;
+let encoding = 0;
+
+interface Asked {
+  row: RecordingRow;
+  /** The prepared film. */
+  file: string;
+  zone: string;
+  /** What the file is called, without its ending. */
+  name: string;
+}
+
+export async function sendExport(ctx: Context, kind: Export, asked: Asked, res: Response): Promise<void> {
+  const [events, spans] = await Promise.all([
+    eventsOf(ctx.db, asked.row.sessionId),
+    partsOf(ctx.db, asked.row.id),
+  ]);
+  const parts = spans.map((p) => ({ from: Number(p.from), until: Number(p.until ?? p.from) }));
+  res.attachment(`${asked.name}.${kind.split('.')[1]}`);
+  if (kind === 'sound.mp3') {
+    const chapters = chaptersOf(parts, events);
+    return sendSound(asked, chapterMetadata(asked.row.title, chapters, Number(asked.row.lengthMs)), res);
+  }
+  const lines = writtenLines(parts, events);
+  if (kind === 'writing.txt') res.type('text/plain; charset=utf-8').send(writtenText(lines, asked.zone));
+  else
+    res.type('text/csv; charset=utf-8').send(
+      `\uFEFF${writeCsv(
+        ['When', 'Seconds into the recording', 'Who', 'What'],
+        lines.map((l) => [new Date(l.at).toISOString(), String(Math.round(l.position / 1000)), l.by, l.text]),
+      )}`,
+    );
+}
+
+/** The sound alone, with its chapters, sent as it is made; who goes away ends the making. */
+async function sendSound({ file }: Asked, metadata: string, res: Response): Promise<void> {
+  if (encoding >= MOST_AT_ONCE)
+    throw new AppError('busy', 'Others take sound along just now. Try again in a moment.');
+  encoding++;
+  const chapters = path.join(tmpdir(), `nimble-bell-${newId()}.txt`);
+  try {
+    await writeFile(chapters, metadata);
+    await new Promise<void>((resolve, reject) => {
+      const source = [
+        '-v',
+        'error',
+        '-nostdin',
+        '-i',
+        file,
+        '-i',
+        chapters,
+        '-map',
+        '0:a',
+        '-map_metadata',
+        '1',
+      ];
+      const sound = [
+        '-map_chapters',
+        '1',
+        '-c:a',
+        'libmp3lame',
+        '-q:a',
+        '4',
+        '-id3v2_version',
+        '3',
+        '-f',
+        'mp3',
+        'pipe:1',
+      ];
+      const encoder = spawn('ffmpeg', [...source, ...sound], { stdio: ['ignore', 'pipe', 'ignore'] });
+      res.type('audio/mpeg');
+      res.on('close', () => encoder.kill());
+      encoder.stdout.pipe(res);
+      encoder.on('error', reject);
+      encoder.on('close', (code) => (code ? res.destroy() : resolve()));
+      res.on('close', resolve);
+    });
+  } finally {
+    encoding--;
+    await rm(chapters, { force: true });
+  }
+}

@@ -1,0 +1,32 @@
+import { isExpired, mayWatch } from '@nimble-bell/core/recording';
+import { markOf, wasThere } from '@nimble-bell/core/roll';
+import { membersWhere } from '../accounts/store';
+import type { Context } from '../context';
+import { courseById } from '../courses/store';
+import { transaction } from '../db/pool';
+import { queueLetters } from '../mail/queue';
+import { recordingsWhere } from '../recordings/store';
+import { rollLinesWhere } from '../sessions/store';
+
+/** Those who were absent and may watch are told, once, that there is something to watch; each with their own link. */
+export async function tellAbsent(ctx: Context, recording: string): Promise<number> {
+  const [row] = await recordingsWhere(ctx.db, 'r.id', recording);
+  if (!row || row.state !== 'ready') return 0;
+  const [course, lines, members] = await Promise.all([
+    courseById(ctx.db, row.courseId),
+    rollLinesWhere(ctx.db, "l.session_id = ? AND l.role = 'student'", [row.sessionId]),
+    membersWhere(ctx.db, "m.course_id = ? AND m.role = 'student'", [row.courseId]),
+  ]);
+  if (!course || isExpired(row.plan, course.term.zone, ctx.now())) return 0;
+  const absent = new Set(lines.filter((l) => !wasThere(markOf(l.line))).map((l) => l.line.member));
+  return transaction(ctx.db, (db) =>
+    queueLetters(db, {
+      courseId: row.courseId,
+      topic: 'recording',
+      cause: row.id,
+      members: members.filter((m) => absent.has(m.id) && mayWatch(row, m)).map((m) => m.id),
+      dueAt: ctx.now(),
+      about: { recording: row.id, session: row.sessionId },
+    }),
+  );
+}
