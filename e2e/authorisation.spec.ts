@@ -106,6 +106,7 @@ const COMMANDS: Record<CommandType, RoomCommand> = {
   turnAway: { type: 'turnAway', members: ['self'], word: '' },
   porchWord: { type: 'porchWord', text: 'In a moment.' },
   pauseRecording: { type: 'pauseRecording' },
+  answerRecording: { type: 'answerRecording', agrees: true },
   resumeRecording: { type: 'resumeRecording' },
   cue: { type: 'cue', index: 0 },
   goByClock: { type: 'goByClock', on: true },

@@ -15,7 +15,7 @@ import {
   type MadeCourse,
   throughDoor,
 } from './support/course';
-import { MAREN } from './support/people';
+import { MAREN, seat } from './support/people';
 import { DATA } from './support/product';
 
 const recordingOf = async (api: APIRequestContext, course: MadeCourse) =>
@@ -65,6 +65,12 @@ test('a class with a presented screen and a page that was opened again is record
   const course = await makeCourse({ record: true, limits: { camera: 'open', speak: 'open' } });
   await ringIn(page, course, ['Microphone', 'Camera']);
   const ana = await walkIn(browser, course);
+  // Ana is asked, and is not in it: her name and words are nowhere in what comes of it.
+  await ana.getByRole('region', { name: 'This class is recorded' }).getByText('Not me').click();
+  await expect(seat(page, 'Ana Lanyon')).toHaveAttribute('aria-label', /not recorded/);
+  await ana.getByLabel('Write', { exact: true }).fill('Xylophone, not for later');
+  await ana.getByLabel('Write', { exact: true }).press('Enter');
+  await expect(page.getByText('Xylophone, not for later')).toBeVisible();
   await ana.getByRole('button', { name: /^Camera/ }).click();
   await page.getByRole('button', { name: /^Present/ }).click();
   await expect(ana.getByText('Maren Oduya presents')).toBeVisible();
@@ -101,6 +107,12 @@ test('a class with a presented screen and a page that was opened again is record
   const ends = await video.evaluate((v: HTMLVideoElement) => v.duration * 1000);
   expect(Math.abs(ends - recording.lengthMs)).toBeLessThan(1500);
   await expect(page.getByRole('button', { name: /Maren Oduya presents/ })).toBeVisible();
+
+  const everything = await (await api.get(`/api/recordings/${recording.id}`)).text();
+  expect(everything).toContain('(withheld)');
+  expect(everything).not.toMatch(/Xylophone|Ana Lanyon/);
+  const found = await api.get(`/api/courses/${course.id}/search?q=Xylophone`);
+  expect(await found.json()).toEqual([]);
 
   // Who was absent is told, once, by a letter with their own way to it; who was there is not.
   const told = async () => {

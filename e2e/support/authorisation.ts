@@ -203,6 +203,7 @@ export const STUDENT_COMMANDS: Record<CommandType, 'teachers-only' | 'closed' | 
   goByClock: 'teachers-only',
   planLeft: 'teachers-only',
   pauseRecording: 'teachers-only',
+  answerRecording: 'ok',
   resumeRecording: 'teachers-only',
   dismiss: 'teachers-only',
   microphone: 'closed',

@@ -4,3 +4,4 @@ export * from './plan';
 export * from './replay';
 export * from './words';
 export * from './export';
+export * from './withheld';

@@ -1,15 +1,18 @@
 import fc from 'fast-check';
 import type { StoredEvent } from '../room/index';
-import { ana, lecture } from '../testing/index';
+import { isWithheld, snapshotFor } from '../room/index';
+import { ana, ben, lecture } from '../testing/index';
 import {
   chapterMetadata,
   chaptersOf,
   copiedPicture,
   gapsOf,
   lengthOf,
+  maskedFor,
   mixArguments,
   positionOf,
   storageForecast,
+  withheldIn,
   writtenLines,
   writtenText,
   type Part,
@@ -123,4 +126,23 @@ test('what was written to the class is taken along, and nothing that was for som
   expect(chapterMetadata('A = B', [{ title: 'Class; begins', position: 0 }], 5000)).toBe(
     ';FFMETADATA1\ntitle=A \\= B\n[CHAPTER]\nTIMEBASE=1/1000\nSTART=0\nEND=5000\ntitle=Class\\; begins\n',
   );
+});
+
+test('who does not agree is nobody in what a recording tells, from the beginning on; who agrees again is there', () => {
+  const room = lecture({ writeToClass: 'open', draw: 'open' });
+  room.do(ana, { type: 'say', addressee: { to: 'class' }, text: 'Before I knew' });
+  room.do(ana, { type: 'answerRecording', agrees: false });
+  expect(room.do(ana, { type: 'answerRecording', agrees: false })).toEqual({ ok: true, events: [] });
+  room.do(ana, { type: 'say', addressee: { to: 'class' }, text: 'Now I know' });
+  room.do(ana, { type: 'draw', stroke: { points: [0.1, 0.1], colour: 'ink' } });
+  room.do(ben, { type: 'say', addressee: { to: 'class' }, text: 'I do not mind' });
+  expect(isWithheld(room.state, 'ana')).toBe(true);
+  // Whether somebody agreed is known to them and to those who teach.
+  expect(snapshotFor(room.state, ben).recording.answers).toEqual({});
+  const told = JSON.stringify(maskedFor(room.events, withheldIn(room.events)));
+  for (const own of ['Ana Lanyon', 'Before I knew', 'Now I know', 'drawn', 'recordingAnswered'])
+    expect(told).not.toContain(own);
+  expect(told).toContain('I do not mind');
+  room.do(ana, { type: 'answerRecording', agrees: true });
+  expect(JSON.stringify(maskedFor(room.events, withheldIn(room.events)))).toContain('Now I know');
 });

@@ -5,6 +5,7 @@ export * from './proof';
 export * from './words';
 export { devicesOf, entering, isHere, knowing, onDevices, type Comer } from './presence/index';
 export { placeOf } from './stage/index';
+export { isWithheld } from './recording/index';
 export { TALK_AT_ONCE, writingNeeds } from './talk/index';
 export { ABANDONED_MS, arriving, atDoor, closesAt, goneFromDoor } from './door/index';
 export type { Knock, Out } from './door/state';

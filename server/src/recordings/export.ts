@@ -6,8 +6,8 @@ import type { Response } from 'express';
 import { chapterMetadata, chaptersOf, writtenLines, writtenText } from '@nimble-bell/core/recording';
 import { writeCsv } from '@nimble-bell/core/roster';
 import { newId, type Context } from '../context';
+import { recordedEvents } from './events';
 import { AppError } from '../errors';
-import { eventsOf } from '../room/store';
 import { partsOf, type RecordingRow } from './store';
 
 /** As what a recording can be taken along, beside the film. */
@@ -29,7 +29,7 @@ interface Asked {
 
 export async function sendExport(ctx: Context, kind: Export, asked: Asked, res: Response): Promise<void> {
   const [events, spans] = await Promise.all([
-    eventsOf(ctx.db, asked.row.sessionId),
+    recordedEvents(ctx.db, asked.row.sessionId),
     partsOf(ctx.db, asked.row.id),
   ]);
   const parts = spans.map((p) => ({ from: Number(p.from), until: Number(p.until ?? p.from) }));

@@ -10,9 +10,11 @@ import {
   type MixPart,
   type MixTrack,
   type Picture,
+  withheldIn,
 } from '@nimble-bell/core/recording';
 import type { Context } from '../context';
 import { TRACK_KINDS, type MediaRelay } from '../media/relay';
+import { eventsOf } from '../room/store';
 import { noteFailed, noteProgress, noteReady, partsOf, sessionOf, tracksOf } from './store';
 
 const execute = promisify(execFile);
@@ -27,6 +29,7 @@ export const readyDir = (ctx: Context) => path.join(ctx.config.dataDir, 'recordi
 export async function prepareRecording(ctx: Context, relay: MediaRelay, recording: string): Promise<void> {
   // What the relay still writes of it is closed first.
   const session = await sessionOf(ctx.db, recording);
+  const withheld = withheldIn(session ? await eventsOf(ctx.db, session) : []);
   if (session && relay.available) await relay.closeRoom(session);
   const work = path.join(ctx.config.dataDir, 'recordings', 'work', recording);
   await rm(work, { recursive: true, force: true });
@@ -36,7 +39,7 @@ export async function prepareRecording(ctx: Context, relay: MediaRelay, recordin
     const spans = (await partsOf(ctx.db, recording)).map((p) => ({ ...p, until: p.until ?? p.from }));
     const parts: MixPart[] = [];
     for (const [i, span] of spans.entries()) {
-      const tracks = await unpack(ctx, span, work);
+      const tracks = await unpack(ctx, { ...span, withheld }, work);
       parts.push({ length: span.until - span.from, tracks });
       await setProgress(ctx, recording, (0.4 * (i + 1)) / spans.length);
     }
@@ -68,10 +71,15 @@ const setProgress = (ctx: Context, recording: string, progress: number) =>
   noteProgress(ctx.db, progress, recording);
 
 /** The tracks of a part that hold anything, as WebM or Ogg, with when each began. */
-async function unpack(ctx: Context, span: { id: string; from: number }, work: string): Promise<MixTrack[]> {
+async function unpack(
+  ctx: Context,
+  span: { id: string; from: number; withheld: ReadonlySet<string> },
+  work: string,
+): Promise<MixTrack[]> {
   const names = await readdir(rawDir(ctx)).catch(() => [] as string[]);
   const jobs: Promise<MixTrack | null>[] = [];
-  const tracks = await tracksOf(ctx.db, span.id);
+  // Of those who withdrew what was written before goes no further.
+  const tracks = (await tracksOf(ctx.db, span.id)).filter((t) => !span.withheld.has(t.member));
   // Everyone who spoke is heard; of the cameras only the teacher's is kept, or an assistant's where none is.
   const filmed = tracks.some((t) => t.role === 'teacher') ? 'teacher' : 'assistant';
   for (const { base, role } of tracks)

@@ -9,7 +9,7 @@ import { memberIn, principalOf } from '../accounts/principal';
 import type { Context } from '../context';
 import { courseById } from '../courses/store';
 import { AppError } from '../errors';
-import { eventsOf } from '../room/store';
+import { recordedEvents } from './events';
 import { captionLanguages, captionsFile } from './captions';
 import { EXPORTS, sendExport } from './export';
 import { readyDir } from './prepare';
@@ -45,7 +45,10 @@ export function recordingRoutes(ctx: Context): Router {
   router.get('/recordings/:id', async (req, res) => {
     const principal = await principalOf(ctx, req.headers);
     const { row, who, zone } = await watchable(req.params.id, (r) => memberIn(ctx, principal, r.courseId));
-    const [events, spans] = await Promise.all([eventsOf(ctx.db, row.sessionId), partsOf(ctx.db, row.id)]);
+    const [events, spans] = await Promise.all([
+      recordedEvents(ctx.db, row.sessionId),
+      partsOf(ctx.db, row.id),
+    ]);
     const parts = spans.map((p) => ({ from: Number(p.from), until: Number(p.until ?? p.from) }));
     const viewer = { member: who.id, role: who.role };
     const ticket = ticketFor(ctx, row.id, who);

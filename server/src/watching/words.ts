@@ -5,7 +5,7 @@ import { CLASS } from '@nimble-bell/core/room';
 import { chaptersOf, positionOf } from '@nimble-bell/core/recording';
 import type { Context } from '../context';
 import { transaction } from '../db/pool';
-import { eventsOf } from '../room/store';
+import { recordedEvents } from '../recordings/events';
 import { captionLanguages, captionsFile } from '../recordings/captions';
 import { readyDir } from '../recordings/prepare';
 import { partsOf, recordingsWhere } from '../recordings/store';
@@ -31,7 +31,10 @@ export async function cuesOf(ctx: Context, file: string): Promise<Cue[]> {
 export async function indexWords(ctx: Context, recording: string): Promise<void> {
   const [row] = await recordingsWhere(ctx.db, 'r.id', recording);
   if (!row?.file) return;
-  const [events, spans] = await Promise.all([eventsOf(ctx.db, row.sessionId), partsOf(ctx.db, recording)]);
+  const [events, spans] = await Promise.all([
+    recordedEvents(ctx.db, row.sessionId),
+    partsOf(ctx.db, recording),
+  ]);
   const parts = spans.map((p) => ({ from: Number(p.from), until: Number(p.until ?? p.from) }));
   const words: KeptWord[] = [
     ...(await cuesOf(ctx, row.file)).map((c): KeptWord => ({

@@ -10,12 +10,14 @@ import { FloorPanel } from './floor/FloorPanel';
 import { YourTurn } from './floor/YourTurn';
 import { Statements } from './floor/Statements';
 import { Alone } from './frame/Alone';
+import { Consent } from './frame/Consent';
 import { Away } from './frame/Away';
 import { Doorway, WayBack } from './frame/Doorway';
 import { Stage } from './frame/Stage';
 import classes from './frame/frame.module.css';
 import { Aloud } from './heard/Aloud';
 import { Comings } from './heard/Comings';
+import { RecordingBell } from './heard/RecordingBell';
 import { Voices } from './live/Playback';
 import type { RoomConnection } from './live/connection';
 import { useConnection, useStanding } from './live/useConnection';
@@ -102,6 +104,7 @@ export function RoomFrame() {
     <main key="middle" className={classes.middle} id="content">
       <Away />
       <Alone />
+      <Consent />
       <YourTurn />
       <Stage />
       <Comings />
@@ -121,6 +124,7 @@ export function RoomFrame() {
       {narrow ? [...middle, floor] : [floor, ...middle]}
       <Voices />
       <Aloud />
+      <RecordingBell />
       <Keys />
     </div>
   );

@@ -48,6 +48,7 @@ export const SAMPLES: readonly { version: number; body: { type: EventType } & Re
   { version: 1, body: { type: 'left', member: 'ana' } },
   { version: 1, body: { type: 'known', member: 'ana', name: 'Ana L.', role: 'assistant' } },
   { version: 1, body: { type: 'limitSet', by: 'maren', capability: 'speak', state: 'open' } },
+  { version: 1, body: { type: 'recordingAnswered', member: 'ana', agrees: false } },
   { version: 1, body: { type: 'lingerBegan' } },
   { version: 1, body: { type: 'hushed', by: 'maren' } },
   { version: 1, body: { type: 'limitLent', by: 'maren', capability: 'writeToClass', until: 60_000 } },

@@ -1,11 +1,19 @@
 import { recordsItself } from '../../recording/plan';
+import { teaches } from '../../roster/role';
 import { concern, EVERYONE } from '../kernel/concern';
 import { refuse } from '../kernel/refusals';
+import type { RoomState } from '../kernel/state';
+
+const answerOf = (agrees: boolean) => (agrees ? 'agreed' : 'withheld');
+
+/** Somebody whose voice, picture and words are not kept. */
+export const isWithheld = ({ recording }: Pick<RoomState, 'recording'>, member: string): boolean =>
+  recording.answers[member] === 'withheld';
 
 /** What is recorded of the class, and that everybody is told. */
 export const recording = concern({
   name: 'recording',
-  empty: { state: 'off', automatic: false },
+  empty: { state: 'off', automatic: false, answers: {} },
   commands: {
     pauseRecording: {
       who: 'teaching',
@@ -22,6 +30,12 @@ export const recording = concern({
       phase: 'live',
       decide: ({ recording: { state } }, { member: by }) =>
         state === 'paused' ? [{ type: 'recordingResumed', by }] : [],
+    },
+    answerRecording: {
+      who: 'anyone',
+      phase: 'any',
+      decide: ({ recording: { answers } }, { member }, { agrees }) =>
+        answers[member] === answerOf(agrees) ? [] : [{ type: 'recordingAnswered', member, agrees }],
     },
   },
   events: {
@@ -47,6 +61,16 @@ export const recording = concern({
       chapter: () => 'After the pause',
       log: ({ by }, nameOf) => `${by ? nameOf(by) : 'The run sheet'} let the recording go on.`,
     },
+    recordingAnswered: {
+      version: 1,
+      hears: ({ member }) => ({ to: 'some', members: [member] }),
+      evolve: (part, { member, agrees }) => ({
+        ...part,
+        answers: { ...part.answers, [member]: answerOf(agrees) },
+      }),
+      log: ({ member, agrees }, nameOf) =>
+        `${nameOf(member)} ${agrees ? 'agrees' : 'does not agree'} to be in the recording.`,
+    },
   },
   heeds: {
     opened: (part, { kind, layers }) => ({ ...part, automatic: recordsItself(kind, layers) }),
@@ -55,5 +79,10 @@ export const recording = concern({
       automatic: room.bell.kind ? recordsItself(room.bell.kind, room.limits.layers) : part.automatic,
     }),
     dismissed: (part) => ({ ...part, state: 'off' }),
+  },
+  seenBy: (part, { member, role }) => {
+    if (teaches(role)) return part;
+    const own = part.answers[member];
+    return { ...part, answers: own ? { [member]: own } : {} };
   },
 });

@@ -1,8 +1,11 @@
+import { z } from 'zod';
 import { MemberId, message } from '../kernel/schema';
 
 export const recordingCommands = {
   pauseRecording: message('pauseRecording', {}),
   resumeRecording: message('resumeRecording', {}),
+  /** Whether one's own voice, picture and words are kept. */
+  answerRecording: message('answerRecording', { agrees: z.boolean() }),
 };
 
 export const recordingEvents = {
@@ -11,4 +14,5 @@ export const recordingEvents = {
   /** `by` is null where the clock gave the cue that does it. */
   recordingPaused: message('recordingPaused', { by: MemberId.nullable() }),
   recordingResumed: message('recordingResumed', { by: MemberId.nullable() }),
+  recordingAnswered: message('recordingAnswered', { member: MemberId, agrees: z.boolean() }),
 };

@@ -133,6 +133,27 @@ test('an answer that the relay refuses does not hold up the next offer', async (
   expect(offers).toEqual(['offer of maren', 'offer of teo']);
 });
 
+test('whoever does not agree is not written, and no more once they withdraw; who agrees again is', async () => {
+  const { relay, happen, enter, publishAndStand } = setUp('agree', new StandInRelay(), 'part');
+  await happen(enter('ana', 'student'), enter('ben', 'student'), {
+    type: 'recordingAnswered',
+    member: 'ben',
+    agrees: false,
+  });
+  await happen({ type: 'rangIn', by: 'maren' }, { type: 'recordingStarted', by: null });
+  await publishAndStand('ana');
+  await publishAndStand('ben');
+  const said = () => relay.said.filter((s) => /^(record|stop)/.test(s));
+  expect(said().at(-1)).toBe('record ana');
+  expect(said()).not.toContain('record ben');
+  await happen({ type: 'recordingAnswered', member: 'ana', agrees: false });
+  await settle();
+  expect(said().at(-1)).toBe('stop ana');
+  await happen({ type: 'recordingAnswered', member: 'ben', agrees: true });
+  await settle();
+  expect(said().at(-1)).toBe('record ben');
+});
+
 test('who leaves is let go, and nobody is recorded past a lost relay', async () => {
   const { relay, media, room, happen, enter } = setUp();
   await happen(enter('ana', 'student'));

@@ -1,4 +1,5 @@
 import type { Way } from '@nimble-bell/core/door';
+import { isWithheld } from '@nimble-bell/core/room';
 import { sends, speaksBy, type RoomState } from '@nimble-bell/core/room';
 import type { Logger } from 'pino';
 import { Rounds } from './rounds';
@@ -124,7 +125,8 @@ export class Publishers {
       // Asked again of the room as it is by now: what has been closed meanwhile is not opened.
       const opening = differs.filter((kind) => !closing.includes(kind) && wanted(kind));
       await Promise.all(opening.map((kind) => this.#moderate(publisher, kind, true)));
-      await this.#write(publisher, part);
+      // Whoever does not agree to be recorded is not written, not even to be taken out later.
+      await this.#write(publisher, part && isWithheld(this.room.state, member) ? null : part);
       publisher.failures = 0;
     } catch (error) {
       this.log.warn({ member, failures: ++publisher.failures }, String(error));

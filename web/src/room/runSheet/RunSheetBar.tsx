@@ -2,7 +2,7 @@ import { ActionIcon, Button, Group, Modal, Text, Tooltip } from '@mantine/core';
 import { IconPlayerPause, IconPlayerPlay } from '@tabler/icons-react';
 import { useState } from 'react';
 import { clockWords, countWords, isStanding } from '@nimble-bell/core/calendar';
-import { segmentEnds, type RunSheetState } from '@nimble-bell/core/room';
+import { segmentEnds, type RunSheetState, isWithheld } from '@nimble-bell/core/room';
 import { BellMark } from '../../app/Bar';
 import { useNow } from '../../app/clock';
 import { useInfo, useInside, useRoom, useTeaching, type Inside } from '../live/useRoom';
@@ -106,18 +106,31 @@ function leftWords(now: number, session: { startsAt: number; endsAt: number }, l
 }
 
 /** The lasting mark that the class is recorded, for everyone; pause and resume for those who teach. */
-const selectRecording = ({ room }: Inside) => room.recording.state;
+const selectRecording = ({ room, info }: Inside) => ({
+  state: room.recording.state,
+  withheld: isWithheld(room, info.me.member),
+});
 
 function RecordingMark() {
   const { send } = useRoom();
   const teaching = useTeaching();
-  const state = useInside(selectRecording);
+  const { state, withheld } = useInside(selectRecording);
   if (state === 'off') return null;
   const on = state === 'on';
   return (
     <div className={classes.recording} data-on={on} data-testid="recording-mark">
       <span className={classes.reel} aria-hidden />
       <span>{on ? 'Being recorded' : 'Recording paused'}</span>
+      {withheld && (
+        <Button
+          size="compact-xs"
+          variant="subtle"
+          c="inherit"
+          onClick={() => void send({ type: 'answerRecording', agrees: true })}
+        >
+          Not you. Keep me too
+        </Button>
+      )}
       {teaching && (
         <Tooltip label={on ? 'Pause the recording' : 'Go on recording'}>
           <ActionIcon

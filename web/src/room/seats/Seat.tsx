@@ -2,7 +2,7 @@ import { IconHandStop, IconMicrophone, IconPhone } from '@tabler/icons-react';
 import { lazy, memo, Suspense, useMemo, useRef, useState, useSyncExternalStore, type ReactNode } from 'react';
 import type { Capability, Role, RoomInfo } from '@nimble-bell/core/api';
 import { exceptionWords } from '@nimble-bell/core/limits';
-import { devicesOf, isHere, isOn, may, type RoomState } from '@nimble-bell/core/room';
+import { devicesOf, isHere, isOn, isWithheld, may, type RoomState } from '@nimble-bell/core/room';
 import { teaches } from '@nimble-bell/core/roster';
 import { Picture } from '../live/Playback';
 import { useInside, useMe, useRoom, useTeaching, type Inside } from '../live/useRoom';
@@ -49,6 +49,7 @@ const selectSeat =
       hand: room.floor.hands.some((h) => h.member === member),
       floor: room.floor.holder === member,
       excepted: exceptedWords(room, info, member),
+      withheld: isWithheld(room, member),
     };
   };
 export type Shown = ReturnType<ReturnType<typeof selectSeat>>;
@@ -75,8 +76,11 @@ export const Seat = memo(function Seat({ member, name, role, speaking }: SeatPro
     hand && 'hand up',
     floor && 'has the floor',
     shown.excepted,
+    shown.withheld && 'not recorded',
   ].filter(Boolean);
-  const marks = [shown.excepted, shown.telephone, floor, speaks, hand, microphone].filter(Boolean).length;
+  const marks = [shown.excepted, shown.withheld, shown.telephone, floor, speaks, hand, microphone].filter(
+    Boolean,
+  ).length;
   const face = (
     <>
       {shown.camera && camera && <Picture track={camera} className={classes.seatPicture} />}
@@ -87,6 +91,7 @@ export const Seat = memo(function Seat({ member, name, role, speaking }: SeatPro
       </span>
       <span className={classes.seatMarks} data-one={marks === 1} aria-hidden>
         {shown.excepted && <ExceptedMark />}
+        {shown.withheld && <WithheldMark />}
         {shown.telephone && <IconPhone size={15} data-mark="telephone" />}
         {floor && <FloorMark />}
         {speaks && <SpeaksMark />}
@@ -160,6 +165,12 @@ function Worked({ member, name, me, shown, shared, face }: WorkedProps) {
 const ExceptedMark = () => (
   <svg viewBox="0 0 16 16" width={15} height={15} data-mark="excepted">
     <path d="M2 4h12M2 12h5l6-4" stroke="currentColor" strokeWidth="2" fill="none" strokeLinecap="round" />
+  </svg>
+);
+/** A reel with a line through it: they are not in the recording. */
+const WithheldMark = () => (
+  <svg viewBox="0 0 16 16" width={15} height={15} data-mark="withheld">
+    <path d="M8 3a5 5 0 1 0 .01 0zM2 14L14 2" stroke="currentColor" strokeWidth="1.8" fill="none" />
   </svg>
 );
 /** A small flag: the floor is theirs. */

@@ -1,0 +1,44 @@
+import type { StoredEvent } from '../room/index';
+
+/** Who does not agree to be in a recording: by the last that each said of it. */
+export function withheldIn(events: readonly StoredEvent[]): Set<string> {
+  const withheld = new Set<string>();
+  for (const e of events)
+    if (e.type === 'recordingAnswered') {
+      if (e.agrees) withheld.delete(e.member);
+      else withheld.add(e.member);
+    }
+  return withheld;
+}
+
+/** What stands in the place of a name, and of words. */
+export const SOMEBODY = 'Somebody';
+export const WITHHELD = '(withheld)';
+
+/** What happened, as a recording may tell it: those who withheld are nobody, and what they wrote is not told. */
+export function maskedFor(events: readonly StoredEvent[], withheld: ReadonlySet<string>): StoredEvent[] {
+  if (!withheld.size) return [...events];
+  return events.flatMap((e): StoredEvent[] => {
+    switch (e.type) {
+      case 'recordingAnswered':
+        return [];
+      case 'entered':
+      case 'known': {
+        if (!withheld.has(e.member)) return [e];
+        const { pronouns: _theirs, ...rest } = e;
+        return [{ ...rest, name: SOMEBODY }];
+      }
+      case 'renamed':
+      case 'knocked':
+        return [withheld.has(e.member) ? { ...e, name: SOMEBODY } : e];
+      case 'said':
+        return [withheld.has(e.from) ? { ...e, text: WITHHELD } : e];
+      case 'textPut':
+        return [withheld.has(e.by) ? { ...e, text: { ...e.text, text: WITHHELD } } : e];
+      case 'drawn':
+        return withheld.has(e.by) ? [] : [e];
+      default:
+        return [e];
+    }
+  });
+}
