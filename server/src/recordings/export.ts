@@ -1,7 +1,10 @@
-import { spawn } from 'node:child_process';
+import { execFile } from 'node:child_process';
+import { createReadStream } from 'node:fs';
 import { rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { pipeline } from 'node:stream/promises';
+import { promisify } from 'node:util';
 import type { Response } from 'express';
 import { chapterMetadata, chaptersOf, writtenLines, writtenText } from '@nimble-bell/core/recording';
 import { writeCsv } from '@nimble-bell/core/roster';
@@ -49,51 +52,32 @@ export async function sendExport(ctx: Context, kind: Export, asked: Asked, res: 
     );
 }
 
-/** The sound alone, with its chapters, sent as it is made; who goes away ends the making. */
+/**
+ * The sound alone, with its chapters. It is made whole before it is sent: its head says how long it is. Who goes away ends
+ * the making.
+ */
 async function sendSound({ file }: Asked, metadata: string, res: Response): Promise<void> {
   if (encoding >= MOST_AT_ONCE)
     throw new AppError('busy', 'Others take sound along just now. Try again in a moment.');
   encoding++;
-  const chapters = path.join(tmpdir(), `nimble-bell-${newId()}.txt`);
+  const made = path.join(tmpdir(), `nimble-bell-${newId()}`);
+  const leaving = new AbortController();
+  const left = () => leaving.abort();
+  res.on('close', left);
   try {
-    await writeFile(chapters, metadata);
-    await new Promise<void>((resolve, reject) => {
-      const source = [
-        '-v',
-        'error',
-        '-nostdin',
-        '-i',
-        file,
-        '-i',
-        chapters,
-        '-map',
-        '0:a',
-        '-map_metadata',
-        '1',
-      ];
-      const sound = [
-        '-map_chapters',
-        '1',
-        '-c:a',
-        'libmp3lame',
-        '-q:a',
-        '4',
-        '-id3v2_version',
-        '3',
-        '-f',
-        'mp3',
-        'pipe:1',
-      ];
-      const encoder = spawn('ffmpeg', [...source, ...sound], { stdio: ['ignore', 'pipe', 'ignore'] });
-      res.type('audio/mpeg');
-      res.on('close', () => encoder.kill());
-      encoder.stdout.pipe(res);
-      encoder.on('error', reject);
-      encoder.on('close', (code) => (code ? res.destroy() : resolve()));
-      res.on('close', resolve);
+    await writeFile(`${made}.txt`, metadata);
+    const source = ['-v', 'error', '-nostdin', '-y', '-i', file, '-i', `${made}.txt`, '-map', '0:a'];
+    const sound = ['-map_metadata', '1', '-map_chapters', '1', '-c:a', 'libmp3lame', '-q:a', '4'];
+    await promisify(execFile)('ffmpeg', [...source, ...sound, '-id3v2_version', '3', `${made}.mp3`], {
+      signal: leaving.signal,
     });
+    res.off('close', left);
+    res.type('audio/mpeg');
+    await pipeline(createReadStream(`${made}.mp3`), res);
+  } catch (error) {
+    if (!leaving.signal.aborted && !res.destroyed) throw error;
   } finally {
     encoding--;
-    await rm(chapters, { force: true });
+    await Promise.all(['.txt', '.mp3'].map((ending) => rm(made + ending, { force: true })));
   }
 }

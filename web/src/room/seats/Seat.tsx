@@ -78,9 +78,6 @@ export const Seat = memo(function Seat({ member, name, role, speaking }: SeatPro
     shown.excepted,
     shown.withheld && 'not recorded',
   ].filter(Boolean);
-  const marks = [shown.excepted, shown.withheld, shown.telephone, floor, speaks, hand, microphone].filter(
-    Boolean,
-  ).length;
   const face = (
     <>
       {shown.camera && camera && <Picture track={camera} className={classes.seatPicture} />}
@@ -89,15 +86,7 @@ export const Seat = memo(function Seat({ member, name, role, speaking }: SeatPro
         {role !== 'student' && !me && <em> {role}</em>}
         {shown.pronouns && <em> {shown.pronouns}</em>}
       </span>
-      <span className={classes.seatMarks} data-one={marks === 1} aria-hidden>
-        {shown.excepted && <ExceptedMark />}
-        {shown.withheld && <WithheldMark />}
-        {shown.telephone && <IconPhone size={15} data-mark="telephone" />}
-        {floor && <FloorMark />}
-        {speaks && <SpeaksMark />}
-        {hand && <IconHandStop size={15} />}
-        {microphone && <IconMicrophone size={15} />}
-      </span>
+      <Marks shown={shown} speaks={speaks} />
     </>
   );
   const shared = {
@@ -158,6 +147,23 @@ function Worked({ member, name, me, shown, shared, face }: WorkedProps) {
         {asked === 'rename' && <Rename member={member} name={name} close={close} />}
       </Suspense>
     </>
+  );
+}
+
+/** What stands on a seat beside its name, for the eye. */
+function Marks({ shown, speaks }: { shown: Shown; speaks: boolean }) {
+  const { excepted, withheld, telephone, floor, hand, microphone } = shown;
+  const marks = [excepted, withheld, telephone, floor, speaks, hand, microphone].filter(Boolean).length;
+  return (
+    <span className={classes.seatMarks} data-one={marks === 1} aria-hidden>
+      {excepted && <ExceptedMark />}
+      {withheld && <WithheldMark />}
+      {telephone && <IconPhone size={15} data-mark="telephone" />}
+      {floor && <FloorMark />}
+      {speaks && <SpeaksMark />}
+      {hand && <IconHandStop size={15} />}
+      {microphone && <IconMicrophone size={15} />}
+    </span>
   );
 }
 
