@@ -175,6 +175,7 @@ function KeptUntil({ place, set }: ValueProps) {
       w={150}
       disabled={!set}
       clearable
+      clearButtonProps={{ 'aria-label': `As above: ${place.name}` }}
       aria-label={`Kept until: ${place.name}`}
       placeholder={wider ? dayWords(wider) : 'not said'}
       value={own}

@@ -3,7 +3,7 @@ import { PERMISSION_WORDS, IN_CLASS } from '@nimble-bell/core/limits';
 import { PermissionMark } from '../../ui/PermissionMark';
 import { Why } from '../controls/Why';
 import { useRefusal } from '../controls/useRefusal';
-import { useInside, useMay, type Inside } from '../live/useRoom';
+import { useInside, useMay, useRoom, type Inside } from '../live/useRoom';
 import parts from '../frame/parts.module.css';
 import classes from './floor.module.css';
 
@@ -21,7 +21,30 @@ export function Statements() {
           <Statement key={c} capability={c} />
         ))}
       </ul>
+      <InRecording />
     </aside>
+  );
+}
+
+const selectAnswer = ({ room: { recording }, info }: Inside) => recording.answers[info.me.member] ?? null;
+
+/** What one said of being in the recording, and the way to say otherwise. */
+function InRecording() {
+  const answer = useInside(selectAnswer);
+  const { send } = useRoom();
+  if (!answer) return null;
+  const withheld = answer === 'withheld';
+  return (
+    <p>
+      You are {withheld ? 'not ' : ''}in the recording.{' '}
+      <button
+        type="button"
+        className={classes.answer}
+        onClick={() => void send({ type: 'answerRecording', agrees: withheld })}
+      >
+        {withheld ? 'Keep me too' : 'Not me'}
+      </button>
+    </p>
   );
 }
 

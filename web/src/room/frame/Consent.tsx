@@ -1,7 +1,9 @@
-import { Button, Group } from '@mantine/core';
+import { lazy, Suspense } from 'react';
 import { teaches } from '@nimble-bell/core/roster';
-import { useInside, useRoom, type Inside } from '../live/useRoom';
-import classes from './frame.module.css';
+import { useInside, type Inside } from '../live/useRoom';
+
+// Asked once, of students, where a class is recorded.
+const ConsentAsked = lazy(() => import('./ConsentAsked'));
 
 /** Somebody of a class that is recorded, or will be, who has not said whether they are to be in it. */
 const select = ({ room: { recording }, info: { me } }: Inside) =>
@@ -10,27 +12,13 @@ const select = ({ room: { recording }, info: { me } }: Inside) =>
   (recording.automatic || recording.state !== 'off') &&
   !recording.answers[me.member];
 
-/** Told before one says a word, and asked; it covers nothing, and takes no focus. */
 export function Consent() {
   const asks = useInside(select);
-  const { send } = useRoom();
-  if (!asks) return null;
-  const answer = (agrees: boolean) => void send({ type: 'answerRecording', agrees });
   return (
-    <div className={classes.away} role="region" aria-label="This class is recorded">
-      <Group justify="space-between" gap="xs">
-        <span>
-          This class is recorded: your voice, your name and what you write to the class are kept in it.
-        </span>
-        <Group gap="xs">
-          <Button size="compact-sm" onClick={() => answer(true)}>
-            All right
-          </Button>
-          <Button size="compact-sm" variant="default" onClick={() => answer(false)}>
-            Not me
-          </Button>
-        </Group>
-      </Group>
-    </div>
+    asks && (
+      <Suspense>
+        <ConsentAsked />
+      </Suspense>
+    )
   );
 }

@@ -120,17 +120,7 @@ function RecordingMark() {
   return (
     <div className={classes.recording} data-on={on} data-testid="recording-mark">
       <span className={classes.reel} aria-hidden />
-      <span>{on ? 'Being recorded' : 'Recording paused'}</span>
-      {withheld && (
-        <Button
-          size="compact-xs"
-          variant="subtle"
-          c="inherit"
-          onClick={() => void send({ type: 'answerRecording', agrees: true })}
-        >
-          Not you. Keep me too
-        </Button>
-      )}
+      <span>{!on ? 'Recording paused' : withheld ? 'Recorded, not you' : 'Being recorded'}</span>
       {teaching && (
         <Tooltip label={on ? 'Pause the recording' : 'Go on recording'}>
           <ActionIcon
