@@ -87,6 +87,24 @@ test('a recording is captioned, searched, gone on with on another device; who wa
   await page.getByLabel('Caption at 0:05').fill('The spring tide turns at seven.');
   await page.getByRole('button', { name: 'Save the captions' }).click();
   await expect.poll(async () => (await find('seven')).length).toBe(1);
+  // Another title; deleted, nobody has it and nothing of it is found; taken back, all is as it was.
+  await page.getByLabel('Title').fill('Tides, by the book');
+  await page.getByRole('button', { name: 'Call it so' }).click();
+  await expect(page.getByRole('heading', { name: 'Tides, by the book' })).toBeVisible();
+  await page.getByRole('button', { name: 'Delete …' }).click();
+  await page.getByRole('button', { name: 'Delete it for everyone' }).click();
+  await expect(page.getByText(/^Deleted\. Gone for good on/)).toBeVisible();
+  const its = async () =>
+    ((await (await one!.get('/api/my-course')).json()) as MyCourse).recordings.map((r) => r.title);
+  expect(await its()).not.toContain('Tides, by the book');
+  expect((await one!.get(path)).status()).toBe(403);
+  expect(await find('seven')).toEqual([]);
+  await page.getByRole('button', { name: 'Take it back' }).click();
+  await expect.poll(its).toContain('Tides, by the book');
+  await api.put(path, { data: { title: '' } });
+  expect(await its()).toContain(recording.title);
+  await page.goto(`/course/${course.id}/watch/${recording.id}`);
+  await page.getByLabel('Language of the captions').selectOption('nl');
   await page.getByRole('button', { name: 'Take them away' }).click();
   await expect.poll(async () => (await find('seven')).length).toBe(0);
 });

@@ -55,6 +55,10 @@ export const ROUTES: Record<string, Answers> = {
   'GET /api/courses/:course/search': MEMBERS,
   'PUT /api/recordings/:id/watched': answers(401, 403, 422, 422, 422, 403),
   'GET /api/recordings/:id/watchers': THOSE_WHO_TEACH,
+  // Asked with a title that is none, last: it is taken away and back by its teacher.
+  'PUT /api/recordings/:id': answers(401, 403, 403, 403, 200, 403),
+  'DELETE /api/recordings/:id': answers(401, 403, 403, 403, 200, 403),
+  'POST /api/recordings/:id/back': answers(401, 403, 403, 403, 200, 403),
   // Asked without a caption.
   'PUT /api/recordings/:id/captions/:language': TEACHING,
   // Asked in no language that there is.

@@ -9,6 +9,7 @@ import { letters } from './letters';
 import { room, ROOM_PARTS } from './room';
 import { lighthouseScores } from './lighthouse';
 import { media } from './media';
+import { review } from './review';
 import { print, type Figure } from './table';
 
 const asked = process.argv.slice(2);
@@ -26,6 +27,7 @@ if (
   wants('lighthouse') ||
   ROOM_PARTS.some(wants) ||
   wants('room') ||
+  wants('review') ||
   wants('media')
 ) {
   const stop = await startProduct();
@@ -36,6 +38,7 @@ if (
     if (wants('keystroke')) figures.push(...(await keystroke()));
     if (wants('room') || ROOM_PARTS.some(wants)) figures.push(...(await room(wants)));
     if (wants('media')) figures.push(...(await media()));
+    if (wants('review')) figures.push(...(await review()));
     if (wants('lighthouse')) figures.push(...(await lighthouseScores()));
     // Last: the college that it lays stays in the database.
     if (wants('college')) figures.push(...(await college()));

@@ -16,6 +16,7 @@ import { materialRoutes } from './materials/routes';
 import { noticeRoutes } from './notices/routes';
 import { planningRoutes } from './planning/routes';
 import { privacyRoutes } from './privacy/routes';
+import { careRoutes } from './recordings/care';
 import { recordingRoutes } from './recordings/routes';
 import { reuseRoutes } from './reuse/routes';
 import { rulesRoutes } from './rules/routes';
@@ -92,7 +93,14 @@ export function createApp(ctx: Context, relay: MediaRelay): Express {
     writingRoutes(ctx),
     rollRoutes(ctx),
   );
-  app.use('/api', sessionRoutes(ctx), studentRoutes(ctx), recordingRoutes(ctx), watchingRoutes(ctx));
+  app.use(
+    '/api',
+    sessionRoutes(ctx),
+    studentRoutes(ctx),
+    recordingRoutes(ctx),
+    careRoutes(ctx),
+    watchingRoutes(ctx),
+  );
   app.use('/api/mailbox', mailboxRoutes(ctx));
   app.use('/api', telephoneRoutes(ctx));
   app.use('/api', (_req, _res, next) => next(new AppError('not-found')));

@@ -275,7 +275,12 @@ export interface RecordingInfo {
   bytes: number;
   keepUntil: string | null;
   mayDownload: boolean;
+  /** Taken away, and gone for good at this instant; null where it is not. For those who teach. */
+  goneAt: number | null;
 }
+
+/** What a recording is called; nothing gives it its session’s title again. */
+export const RecordingTitle = z.object({ title: line('', 120, 0).default('') });
 
 /** What is said in a recording, written in time (WebVTT). */
 export interface CaptionTrack {
@@ -295,6 +300,8 @@ export interface RecordingDetail extends RecordingInfo {
   /** The viewer's zone; the term's for those who teach. */
   zone: string;
   hasPicture: boolean;
+  /** It is theirs to name, to take away and to take back. */
+  caring: boolean;
   /** Captions are theirs to bring, and who watched is theirs to see. */
   teaching: boolean;
   /** Where this person was last, ms; 0 where they have not begun. */

@@ -66,10 +66,17 @@ export function recordsItself(kind: SeriesKind, layers: readonly Layer[]): boole
 export const isExpired = (plan: RecordingPlan | null, zone: string, now: Instant): boolean =>
   plan !== null && plan.keepUntil < dateIn(zone, now);
 
-/** A recording as far as it decides who may watch it. */
-export type Watchable = Target & { kind: SeriesKind; plan: RecordingPlan | null };
+/** A recording that is taken away can be taken back for so long, ms. */
+export const AWAY_MS = 30 * 86_400_000;
 
-/** Whether a member may watch: their own sessions, where the plan lets students; a capture once it is posted. */
-export const mayWatch = (recording: Watchable, member: OnList): boolean =>
+/** A recording as far as it decides who may watch it. `takenAt`: since when it is taken away. */
+export type Watchable = Target & { kind: SeriesKind; plan: RecordingPlan | null; takenAt?: Instant | null };
+
+/** Whether it is somebody's to see among the others: their own sessions, where the plan lets students; a capture once it is posted. */
+export const maySee = (recording: Watchable, member: OnList): boolean =>
   (teaches(member.role) && !member.scope) ||
   (isFor(recording, member) && (recording.kind === 'capture' || (recording.plan?.studentsWatch ?? false)));
+
+/** Whether a member may watch it: as they may see it, and not while it is taken away. */
+export const mayWatch = (recording: Watchable, member: OnList): boolean =>
+  !recording.takenAt && maySee(recording, member);

@@ -297,7 +297,7 @@ export async function countsOf(db: Db, courseId: string) {
     db,
     `SELECT (SELECT COUNT(*) FROM members WHERE course_id = ? AND role = 'student') AS students,
             (SELECT COUNT(*) FROM recordings r JOIN sessions s ON s.id = r.session_id
-              WHERE s.course_id = ? AND r.state = 'ready') AS recordings`,
+              WHERE s.course_id = ? AND r.state = 'ready' AND r.taken_at IS NULL) AS recordings`,
     [courseId, courseId],
   );
   // The latest of each is the one with the highest number; whether it was lost stands behind it.

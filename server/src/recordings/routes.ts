@@ -61,6 +61,7 @@ export function recordingRoutes(ctx: Context): Router {
       events: events.filter((e) => audience(e, viewer, newRoom()) !== null),
       hasPicture: Boolean(row.hasPicture),
       teaching: teaches(who.role),
+      caring: who.role === 'teacher' && who.scope === null,
       resume: Number((await watchedOf(ctx.db, row.id, who.id))?.position ?? 0),
       zone,
       mediaPath: `/api/recordings/${row.id}/media?ticket=${ticket}`,

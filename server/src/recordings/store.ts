@@ -1,5 +1,5 @@
 import type { RecordingInfo, RecordingPlan, Role, SeriesKind } from '@nimble-bell/core/api';
-import { mayWatch, planOf } from '@nimble-bell/core/recording';
+import { AWAY_MS, maySee, planOf } from '@nimble-bell/core/recording';
 import { teaches, type OnList } from '@nimble-bell/core/roster';
 import { newId } from '../context';
 import { one, rows, run, type Db } from '../db/pool';
@@ -23,9 +23,11 @@ export interface RecordingRow {
   kind: SeriesKind;
   group: string | null;
   published: boolean;
+  takenAt: number | null;
 }
 
-const RECORDING = `SELECT r.id, r.session_id AS sessionId, s.series_id AS seriesId, s.course_id AS courseId, CONCAT(q.title, ' ', s.number) AS title, s.starts_at AS startsAt,
+const RECORDING = `SELECT r.id, r.session_id AS sessionId, s.series_id AS seriesId, s.course_id AS courseId, COALESCE(r.title, CONCAT(q.title, ' ', s.number)) AS title,
+                          r.taken_at AS takenAt, s.starts_at AS startsAt,
                           s.ends_at AS endsAt, r.state, r.progress, r.length_ms AS lengthMs, r.bytes,
                           r.has_picture AS hasPicture, r.file, q.kind,
                           (SELECT CAST(settings AS CHAR) FROM college) AS ofCollege, CAST(c.settings AS CHAR) AS ofCourse,
@@ -145,21 +147,24 @@ export function infoOf(row: RecordingRow, teaches: boolean): RecordingInfo {
     bytes: Number(row.bytes),
     keepUntil: plan?.keepUntil ?? null,
     mayDownload: teaches || (plan?.studentsDownload ?? false),
+    goneAt: row.takenAt && state !== 'expired' ? Number(row.takenAt) + AWAY_MS : null,
   };
 }
 
-/** Of these recordings what a member sees: those who teach the failed and expired ones too. */
+/** Of these recordings what a member sees: those who teach the failed, the expired and those taken away too. */
 export const seenBy = (found: readonly RecordingRow[], member: OnList): RecordingInfo[] =>
   found
     .filter(
-      (r) => mayWatch(r, member) && (teaches(member.role) || (r.state !== 'failed' && r.state !== 'expired')),
+      (r) =>
+        maySee(r, member) &&
+        (teaches(member.role) || (!r.takenAt && r.state !== 'failed' && r.state !== 'expired')),
     )
     .map((r) => infoOf(r, teaches(member.role)));
 
 export const expirable = (db: Db) =>
-  rows<{ id: string; file: string | null; term: unknown } & Said>(
+  rows<{ id: string; file: string | null; takenAt: number | null; term: unknown } & Said>(
     db,
-    `SELECT r.id, r.file, t.body AS term, (SELECT CAST(settings AS CHAR) FROM college) AS ofCollege,
+    `SELECT r.id, r.file, r.taken_at AS takenAt, t.body AS term, (SELECT CAST(settings AS CHAR) FROM college) AS ofCollege,
             CAST(c.settings AS CHAR) AS ofCourse, CAST(q.settings AS CHAR) AS ofSeries, CAST(s.settings AS CHAR) AS ofSession
        FROM recordings r JOIN sessions s ON s.id = r.session_id JOIN series q ON q.id = s.series_id
        JOIN courses c ON c.id = s.course_id
@@ -190,3 +195,22 @@ export const noteFailed = (db: Db, fault: string, recording: string) =>
 
 export const noteProgress = (db: Db, progress: number, recording: string) =>
   run(db, "UPDATE recordings SET state = 'preparing', progress = ? WHERE id = ?", [progress, recording]);
+
+export const nameRecording = (db: Db, id: string, title: string | null) =>
+  run(db, 'UPDATE recordings SET title = ? WHERE id = ?', [title, id]);
+
+/** Takes a recording away, or back; gives whether there is one to take. Taken away twice it goes when it was to go at first. */
+export const takeAway = async (db: Db, id: string, at: number | null): Promise<boolean> => {
+  const kept = await one(
+    db,
+    "SELECT id FROM recordings WHERE id = ? AND state IN ('ready', 'failed') FOR UPDATE",
+    [id],
+  );
+  if (kept)
+    await run(
+      db,
+      `UPDATE recordings SET taken_at = ${at === null ? '?' : 'COALESCE(taken_at, ?)'} WHERE id = ?`,
+      [at, id],
+    );
+  return kept !== null;
+};

@@ -11,7 +11,7 @@ import { AppError, parse } from '../errors';
 import { secretOf } from '../recordings/ticket';
 import { once } from '../requests/once';
 import { eventsOf } from '../room/store';
-import { correctRoll, rollLinesWhere, seatedIn } from './store';
+import { correctRoll, rollLinesWhere, rollMarks, seatedIn } from './store';
 
 /** The roll and the log of sessions, and the roll of the whole term. */
 export function rollRoutes(ctx: Context): Router {
@@ -72,13 +72,10 @@ async function rollBook(
 ): Promise<RollBookInfo> {
   const held = sessions.filter((s) => s.state === 'held');
   const ids = held.map((s) => s.id);
-  const [people, lines] = await Promise.all([
-    seatedIn(ctx.db, course),
-    ids.length ? rollLinesWhere(ctx.db, "l.role = 'student' AND l.session_id IN (?)", [ids]) : [],
-  ]);
+  const [people, lines] = await Promise.all([seatedIn(ctx.db, course), rollMarks(ctx.db, ids)]);
   const cells = new Map<string, BookCell>();
-  for (const { session, line } of lines)
-    cells.set(`${session}/${line.member}`, {
+  for (const line of lines)
+    cells.set(`${line.session}/${line.member}`, {
       mark: markOf(line),
       minutes: line.minutes,
       ...(line.corrected ? { corrected: true as const } : {}),

@@ -203,6 +203,40 @@ export const heldSegmentsOf = (db: Db, course: string) =>
     [course],
   );
 
+interface RawMark {
+  session: string;
+  member: string;
+  there: number;
+  minutes: number;
+  late: number;
+  leftEarly: number;
+  short: number;
+  telephone: number;
+  mark: Mark | null;
+}
+
+/** What the rolls of some sessions say of their students, and no more: a term of a large class is many thousand lines. */
+export const rollMarks = async (db: Db, sessions: readonly string[]) =>
+  sessions.length
+    ? (
+        await rows<RawMark>(
+          db,
+          `SELECT l.session_id AS session, l.member_id AS member, l.arrived_at IS NOT NULL AS there, l.minutes, l.late,
+                  l.left_early AS leftEarly, l.short, l.telephone, k.mark
+             FROM roll_lines l LEFT JOIN roll_corrections k ON k.session_id = l.session_id AND k.member_id = l.member_id
+            WHERE l.session_id IN (?) AND l.role = 'student'`,
+          [[...sessions]],
+        )
+      ).map(({ session, member, minutes, mark, ...l }) => ({
+        ...{ session, member, minutes, corrected: mark && { mark } },
+        state: l.there ? ('present' as const) : ('absent' as const),
+        late: Boolean(l.late),
+        leftEarly: Boolean(l.leftEarly),
+        short: Boolean(l.short),
+        telephone: Boolean(l.telephone),
+      }))
+    : [];
+
 /** Says in place of the rules what somebody's line is; null takes that back. */
 export const correctRoll = (
   db: Db,

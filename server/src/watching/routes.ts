@@ -112,7 +112,8 @@ function captionRoutes(ctx: Context, router: Router) {
     const { id, language } = req.params as { id: string; language: string };
     const [row] = await recordingsWhere(ctx.db, 'r.id', id);
     if (!row) throw new AppError('not-found');
-    await requireRight(ctx, await principalOf(ctx, req.headers), row.courseId, 'teach');
+    const me = await requireRight(ctx, await principalOf(ctx, req.headers), row.courseId, 'teach');
+    if (!mayWatch(row, me)) throw new AppError('forbidden');
     if (!LANGUAGE.test(language)) throw new AppError('invalid', 'A language is said as “en” or “pt-BR”.');
     if (row.state !== 'ready' || !row.file) throw new AppError('not-ready');
     return { row, file: path.join(readyDir(ctx), captionsFile(row.file, language)) };

@@ -19,6 +19,7 @@ import classes from './watch.module.css';
 
 // For those who teach alone.
 const CaptionsPanel = lazy(() => import('./CaptionsPanel'));
+const CarePanel = lazy(() => import('./CarePanel'));
 const WatchersPanel = lazy(() => import('./WatchersPanel'));
 
 /** A recording: its sound and picture, what was written and drawn replayed in time, and what leads about in it. */
@@ -84,6 +85,7 @@ const ForTeachers = (props: ForTeachersProps) => (
   <Suspense>
     <CaptionsPanel {...props} />
     <WatchersPanel recording={props.recording} />
+    {props.recording.caring && <CarePanel recording={props.recording} />}
   </Suspense>
 );
 

@@ -50,6 +50,8 @@ const recording = (more: Partial<RecordingDetail> = {}): RecordingDetail => ({
   ],
   hasPicture: true,
   teaching: false,
+  caring: false,
+  goneAt: null,
   resume: 0,
   zone: 'Atlantic/Azores',
   mediaPath: '/api/recordings/r/media?ticket=t',

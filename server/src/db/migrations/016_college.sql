@@ -68,3 +68,8 @@ CREATE TABLE watched (
 
 -- Letters that a class one missed can be watched: one may do without them.
 ALTER TABLE enrolments MODIFY quiet SET('reminder', 'notice', 'recording') NOT NULL DEFAULT '';
+
+-- A recording's own title; and since when it is taken away: for some weeks it can be taken back.
+ALTER TABLE recordings
+  ADD COLUMN title VARCHAR(120) NULL,
+  ADD COLUMN taken_at BIGINT NULL;
