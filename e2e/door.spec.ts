@@ -129,7 +129,7 @@ test('by a raw line: who waits commands, hears and sends nothing, and who was pu
   const line = live({ link });
   const heard: string[] = [];
   line.onAny((name: string) => heard.push(name));
-  const ask = (name: string, body: object) => line.timeout(5000).emitWithAck(name, body);
+  const ask = (name: string, body: object) => line.timeout(15_000).emitWithAck(name, body);
   const enter = () => ask('enter', { session: course.session, after: 0 });
   const reply = await enter();
   expect(Object.keys(reply).sort()).toEqual(['now', 'ok', 'porch']);

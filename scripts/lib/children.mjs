@@ -45,7 +45,8 @@ const LIVED_MS = 3000;
 /** The programs that make up the product: started in order, started again when one dies, ended in reverse order. */
 export class Children {
   #children = [];
-  #stopping = false;
+  /** Once it is asked for: asked again meanwhile it is the same ending, and waited for. */
+  #ending = null;
 
   constructor(dataDir) {
     this.runDir = path.join(dataDir, 'run');
@@ -115,17 +116,19 @@ export class Children {
     program.on('error', () => (child.deaths += 1));
     program.on('exit', () => {
       child.deaths += 1;
-      if (this.#stopping) return;
+      if (this.#ending) return;
       process.stderr.write(`  ${child.name} has ended; it is started again\n`);
       // What dies again and again is started with growing pauses; what has lived for a while, at once.
       child.quickDeaths = Date.now() - child.since > LIVED_MS ? 1 : child.quickDeaths + 1;
-      setTimeout(() => !this.#stopping && this.#spawn(child), Math.min(10_000, 250 * child.quickDeaths));
+      setTimeout(() => !this.#ending && this.#spawn(child), Math.min(10_000, 250 * child.quickDeaths));
     });
   }
 
-  async stop() {
-    if (this.#stopping) return;
-    this.#stopping = true;
+  stop() {
+    return (this.#ending ??= this.#end());
+  }
+
+  async #end() {
     for (const child of this.#children.reverse()) {
       if (child.process?.pid && child.process.exitCode === null) await end(child.process.pid);
       rmSync(path.join(this.runDir, `${child.name}.pid`), { force: true });

@@ -32,10 +32,10 @@ export function rollRoutes(ctx: Context): Router {
 
   /** What the rules make of somebody stays beside what is said in their place. */
   router.put('/sessions/:id/roll/:member', async (req, res) => {
-    await taught(req, 'teach');
+    const { me } = await taught(req, 'teach');
     const { mark, reason } = parse(CorrectionInput, req.body);
     await once(ctx, req, async (db) => {
-      const { session, me } = await taught(req, 'teach');
+      const session = (await sessionById(db, req.params.id))!;
       if (session.state !== 'held')
         throw new AppError('not-live', 'The roll is written when the class is over.');
       const { member } = req.params;

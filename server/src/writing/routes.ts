@@ -18,9 +18,9 @@ const MOST_A_MINUTE = 10;
 const LATEST = 8;
 
 /** The session that is asked for, and who asks: somebody whom it is for. */
-async function here(ctx: Context, db: Db, req: Request) {
+async function here(ctx: Context, req: Request) {
   const principal = await principalOf(ctx, req.headers);
-  const session = await sessionById(db, req.params.id as string);
+  const session = await sessionById(ctx.db, req.params.id as string);
   if (!session) throw new AppError('not-found');
   const me = await memberIn(ctx, principal, session.courseId);
   if (!isFor(targetOf(session), me)) throw new AppError('forbidden');
@@ -42,7 +42,7 @@ export function writingRoutes(ctx: Context): Router {
   const router = Router();
 
   router.get('/sessions/:id/written', async (req, res) => {
-    const { session, me } = await here(ctx, ctx.db, req);
+    const { session, me } = await here(ctx, req);
     const now = ctx.now();
     const room = await plannedRoom(ctx.db, session, now);
     const written: SessionWritten = {
@@ -57,11 +57,13 @@ export function writingRoutes(ctx: Context): Router {
   });
 
   router.post('/sessions/:id/written', async (req, res) => {
-    await here(ctx, ctx.db, req);
+    const { me } = await here(ctx, req);
     const { addressee, text } = parse(WrittenInput, req.body);
     const made = await once(ctx, req, async (db) => {
-      // Asked again within: what was closed since is closed.
-      const { session, me } = await here(ctx, db, req);
+      // Asked again by this line to the database alone, which a second one might wait for: what was closed since is closed.
+      const session = await sessionById(db, req.params.id);
+      const [still] = await membersWhere(db, 'm.id = ?', [me.id]);
+      if (!session || !still) throw new AppError('forbidden');
       const at = ctx.now();
       const capability = await needed(db, session.courseId, me.id, addressee);
       const closed = whyNot(session, await plannedRoom(db, session, at), me, capability, at);

@@ -62,6 +62,7 @@ const recording = (more: Partial<RecordingDetail> = {}): RecordingDetail => ({
 function watch(detail: RecordingDetail) {
   Object.assign(globalThis, { fetch: async () => ({ ok: true, status: 200, json: async () => detail }) });
   HTMLMediaElement.prototype.play = async () => {};
+  Object.defineProperty(HTMLMediaElement.prototype, 'readyState', { configurable: true, get: () => 4 });
   show(<WatchPage />);
 }
 

@@ -19,7 +19,14 @@ export function useMedia(): { element: RefObject<HTMLVideoElement | null>; film:
       now: () => (element.current?.currentTime ?? 0) * 1000,
       paused: () => element.current?.paused ?? true,
       seek: (ms) => {
-        if (element.current) element.current.currentTime = Math.max(0, ms) / 1000;
+        const video = element.current;
+        if (!video) return;
+        const go = () => {
+          video.currentTime = Math.max(0, ms) / 1000;
+        };
+        // Before a film is known there is nowhere to go in it.
+        if (video.readyState >= HTMLMediaElement.HAVE_METADATA) go();
+        else video.addEventListener('loadedmetadata', go, { once: true });
       },
       toggle: () => {
         const video = element.current;
