@@ -339,13 +339,13 @@ export interface SessionDetail {
   recordings: RecordingInfo[];
 }
 
-/** A student's page. */
 /** Whether one may write on a session's page now, and how much of what stands there is for one to read. */
 export interface SessionWriting {
   now: { when: 'ahead' | 'after'; until: number } | null;
   written: number;
 }
 
+/** A student's page. */
 export interface MyCourse {
   course: { id: string; code: string; title: string; term: Term };
   me: {

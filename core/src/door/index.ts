@@ -4,7 +4,7 @@ import { teaches, type Role } from '../roster/role';
 import { clockWords, instantWords, zoneWords } from '../calendar/words';
 import type { Instant } from '../calendar/zone';
 import type { Came, Way } from './comers';
-import { ENTRIES, inForce, type DoorValues, type Entry, type Layer } from '../settings/index';
+import { allInForce, ENTRIES, inForce, type DoorValues, type Entry, type Layer } from '../settings/index';
 
 export { CAME, WAYS, type Came, type Way } from './comers';
 export { DoorInput, DoorAtInput } from './schema';
@@ -36,22 +36,10 @@ export const COLLEGE_DOOR: DoorRules = {
  */
 export function doorRules(layers: readonly Layer[], kind: SeriesKind = 'class'): DoorRules {
   const own = kind === 'open' ? layers.filter((l) => l.name === 'series' || l.name === 'session') : layers;
-  const said = <K extends keyof DoorRules>(key: K): DoorRules[K] =>
-    (inForce(layers, 'door', key)?.value as DoorRules[K] | undefined) ?? COLLEGE_DOOR[key];
+  const rules = allInForce(layers, 'door', COLLEGE_DOOR);
   return {
-    opensMinutesBefore: said('opensMinutesBefore'),
-    classList: said('classList'),
-    guests: said('guests'),
-    accounts: said('accounts'),
-    visitors: inForce(layers, 'door', 'visitors') ? said('visitors') : said('guests'),
-    telephone: said('telephone'),
-    aloneMinutes: said('aloneMinutes'),
-    lateMinutes: said('lateMinutes'),
-    late: said('late'),
-    cameras: said('cameras'),
-    arrivalsFor: said('arrivalsFor'),
-    arrivalsBy: said('arrivalsBy'),
-    missingMinutes: said('missingMinutes'),
+    ...rules,
+    visitors: inForce(layers, 'door', 'visitors')?.value ?? rules.guests,
     teacherFirst:
       inForce(own, 'door', 'teacherFirst')?.value ?? (kind !== 'open' && COLLEGE_DOOR.teacherFirst),
   };

@@ -12,14 +12,15 @@ export interface WrittenLine {
   text: string;
 }
 
+/** Whether what was written or drawn was for the whole class, and not for some alone. */
+export const isToAll = (e: StoredEvent): boolean =>
+  e.type === 'said' ? e.addressee.to === 'class' && e.place === CLASS : !('place' in e) || e.place === CLASS;
+
 /** What was written to the class while it was recorded: nothing that was for some alone. */
 export function writtenLines(parts: readonly Part[], events: readonly StoredEvent[]): WrittenLine[] {
   const names = namesIn(events);
   return events.flatMap((e) =>
-    e.type === 'said' &&
-    e.addressee.to === 'class' &&
-    e.place === CLASS &&
-    parts.some((p) => e.at >= p.from && e.at <= p.until)
+    e.type === 'said' && isToAll(e) && parts.some((p) => e.at >= p.from && e.at <= p.until)
       ? [{ position: positionOf(parts, e.at), at: e.at, by: names(e.from), text: e.text }]
       : [],
   );

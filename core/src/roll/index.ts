@@ -4,7 +4,7 @@ import type { Mark } from './marks';
 export * from './book';
 export * from './marks';
 import type { Role } from '../roster/role';
-import { inForce, type Layer } from '../settings/index';
+import { allInForce, type Layer } from '../settings/index';
 
 export interface RollPerson {
   member: string;
@@ -57,16 +57,10 @@ export const COLLEGE_ROLL: RollRules = {
 };
 
 /** The rules under these layers: what is counted late, early, and enough. */
-export const rollRules = (layers: readonly Layer[]): RollRules => {
-  const said = (key: 'lateAfterMinutes' | 'earlyBeforeMinutes' | 'enoughMinutes') =>
-    inForce(layers, 'roll', key)?.value ?? COLLEGE_ROLL[key];
-  return {
-    ...COLLEGE_ROLL,
-    lateAfterMinutes: said('lateAfterMinutes'),
-    earlyBeforeMinutes: said('earlyBeforeMinutes'),
-    enoughMinutes: said('enoughMinutes'),
-  };
-};
+export function rollRules(layers: readonly Layer[]): RollRules {
+  const { graceSeconds, ...own } = COLLEGE_ROLL;
+  return { ...allInForce(layers, 'roll', own), graceSeconds };
+}
 
 const MINUTE = 60_000;
 

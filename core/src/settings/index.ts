@@ -86,21 +86,14 @@ const DoorSettings = z
   })
   .partial();
 
-/** What is recorded, until when it is kept, and who may have it: what each value can be. */
-export const RecordingValues = z.object({
-  /** Whether a recording starts when a teacher rings in. */
-  automatic: z.boolean(),
-  /** Local date. */
-  keepUntil: z.string().max(10),
-  studentsWatch: z.boolean(),
-  studentsDownload: z.boolean(),
-});
 const RecordingSettings = z
   .object({
-    automatic: set(RecordingValues.shape.automatic),
-    keepUntil: set(RecordingValues.shape.keepUntil),
-    studentsWatch: set(RecordingValues.shape.studentsWatch),
-    studentsDownload: set(RecordingValues.shape.studentsDownload),
+    /** Whether a recording starts when a teacher rings in. */
+    automatic: set(z.boolean()),
+    /** Local date. */
+    keepUntil: set(z.string().max(10)),
+    studentsWatch: set(z.boolean()),
+    studentsDownload: set(z.boolean()),
   })
   .partial();
 
@@ -142,8 +135,8 @@ const RollSettings = z
   .partial();
 
 /**
- * What one place says: of limits, writing at other times, door, recording and run sheet, each only where it says something. The same shape at
- * college, course, series and session.
+ * What one place says: of limits, writing at other times, door, recording, roll and run sheet, each only where it says
+ * something. The same shape at college, course, series and session.
  */
 export const Settings = z.object({
   /** The rule sheet that was applied here: its values stand among the limits, and follow it when it is edited. */
@@ -196,6 +189,18 @@ export function inForce<S extends Section, K extends keyof Settings[S]>(
     if (found) return { value: found.value, because: { layer: name, by: found.by, at: found.at } };
   }
   return null;
+}
+
+/** Every value of a section in force, and what holds of it where no layer says anything. */
+export function allInForce<S extends Section, D extends { [K in keyof Settings[S]]-?: ValueOf<S, K> }>(
+  layers: readonly Layer[],
+  section: S,
+  otherwise: D,
+): D {
+  const keys = Object.keys(otherwise) as (keyof Settings[S] & keyof D)[];
+  return Object.fromEntries(
+    keys.map((key) => [key, inForce(layers, section, key)?.value ?? otherwise[key]]),
+  ) as D;
 }
 
 /**

@@ -1,4 +1,4 @@
-import { evolve, namesIn, newRoom, type StoredEvent } from '../room/index';
+import { evolve, newRoom, type StoredEvent } from '../room/index';
 import type { Cue } from '../captions/index';
 import { chaptersOf, lengthOf, positionOf, type Part } from '../recording/timeline';
 
@@ -32,8 +32,8 @@ export interface Found {
   position: number;
   kind: 'said' | 'written' | 'drawn' | 'chapter';
   text: string;
-  /** Who wrote it. */
-  by: string | null;
+  /** Whose it is, by member, so that their name stays theirs; null where it is nobody's. */
+  member: string | null;
 }
 
 /** Everything of a recording that can be searched, in its order in time: captions, writing, words on the board, chapters. */
@@ -42,19 +42,18 @@ export function wordsOf(
   events: readonly StoredEvent[],
   cues: readonly Cue[],
 ): Found[] {
-  const names = namesIn(events);
   const found: Found[] = [
-    ...cues.map((c): Found => ({ position: c.from, kind: 'said', text: c.text, by: null })),
+    ...cues.map((c): Found => ({ position: c.from, kind: 'said', text: c.text, member: null })),
     ...chaptersOf(parts, events).map(({ title, position }): Found => ({
-      ...{ position, kind: 'chapter', text: title, by: null },
+      ...{ position, kind: 'chapter', text: title, member: null },
     })),
   ];
   for (const event of events) {
-    const at = () => positionOf(parts, event.at);
+    const position = positionOf(parts, event.at);
     if (event.type === 'said')
-      found.push({ position: at(), kind: 'written', text: event.text, by: names(event.from) });
+      found.push({ position, kind: 'written', text: event.text, member: event.from });
     else if (event.type === 'textPut')
-      found.push({ position: at(), kind: 'drawn', text: event.text.text, by: names(event.by) });
+      found.push({ position, kind: 'drawn', text: event.text.text, member: event.by });
   }
   return found.sort((a, b) => a.position - b.position);
 }
@@ -62,12 +61,12 @@ export function wordsOf(
 /** Small letters, and accents beside: how words are compared. */
 export const folded = (text: string): string => text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
 
-/** Those in which every word of what is looked for stands. */
-export function search(all: readonly Found[], wanted: string): Found[] {
+/** Those in which every word of what is looked for stands: in the text, or in the name of whose it is. */
+export function search(all: readonly Found[], wanted: string, nameOf: (member: string) => string): Found[] {
   const words = folded(wanted).split(/\s+/).filter(Boolean);
   if (!words.length) return [];
-  return all.filter(({ text, by }) => {
-    const said = folded(`${text} ${by ?? ''}`);
+  return all.filter(({ text, member }) => {
+    const said = folded(member === null ? text : `${text} ${nameOf(member)}`);
     return words.every((w) => said.includes(w));
   });
 }

@@ -1,5 +1,5 @@
 import type { SomeLimits } from '../limits/schema';
-import { inForce, type Around, type Layer, type Settings } from '../settings/index';
+import { allInForce, inForce, type Around, type Layer, type Settings } from '../settings/index';
 
 export type { Around };
 export type { SomeWriting, WrittenInput } from './schema';
@@ -26,16 +26,8 @@ export const COLLEGE_WRITING: WritingTimes = {
 };
 
 /** The times in force under these layers. */
-export const writingTimes = (layers: readonly Layer[]): WritingTimes => {
-  const said = <K extends WritingTime>(key: K) =>
-    (inForce(layers, 'writing', key)?.value as WritingTimes[K] | undefined) ?? COLLEGE_WRITING[key];
-  return {
-    aheadHours: said('aheadHours'),
-    early: said('early'),
-    linger: said('linger'),
-    afterHours: said('afterHours'),
-  };
-};
+export const writingTimes = (layers: readonly Layer[]): WritingTimes =>
+  allInForce(layers, 'writing', COLLEGE_WRITING);
 
 /** What a time in the room closes of what may be written in class. */
 export function closedAt(around: Around): SomeLimits {

@@ -36,7 +36,7 @@ export async function prepareRecording(ctx: Context, relay: MediaRelay, recordin
   await mkdir(work, { recursive: true });
   await mkdir(readyDir(ctx), { recursive: true });
   try {
-    const spans = (await partsOf(ctx.db, recording)).map((p) => ({ ...p, until: p.until ?? p.from }));
+    const spans = await partsOf(ctx.db, recording);
     const parts: MixPart[] = [];
     for (const [i, span] of spans.entries()) {
       const tracks = await unpack(ctx, { ...span, withheld }, work);

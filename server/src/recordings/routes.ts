@@ -45,11 +45,10 @@ export function recordingRoutes(ctx: Context): Router {
   router.get('/recordings/:id', async (req, res) => {
     const principal = await principalOf(ctx, req.headers);
     const { row, who, zone } = await watchable(req.params.id, (r) => memberIn(ctx, principal, r.courseId));
-    const [events, spans] = await Promise.all([
+    const [events, parts] = await Promise.all([
       recordedEvents(ctx.db, row.sessionId),
       partsOf(ctx.db, row.id),
     ]);
-    const parts = spans.map((p) => ({ from: Number(p.from), until: Number(p.until ?? p.from) }));
     const viewer = { member: who.id, role: who.role };
     const ticket = ticketFor(ctx, row.id, who);
     const languages = row.file ? await captionLanguages(readyDir(ctx), row.file) : [];

@@ -1,5 +1,5 @@
 import type { RecordingInfo, RecordingPlan, Role, SeriesKind } from '@nimble-bell/core/api';
-import { AWAY_MS, maySee, planOf } from '@nimble-bell/core/recording';
+import { AWAY_MS, maySee, planOf, type Part } from '@nimble-bell/core/recording';
 import { teaches, type OnList } from '@nimble-bell/core/roster';
 import { newId } from '../context';
 import { one, rows, run, type Db } from '../db/pool';
@@ -117,12 +117,15 @@ export async function queuePreparing(db: Db, session: string, now: number): Prom
 export const addTrack = (db: Db, part: string, member: string, base: string) =>
   run(db, 'INSERT INTO recording_tracks (part_id, member_id, base) VALUES (?, ?, ?)', [part, member, base]);
 
-export const partsOf = (db: Db, recording: string) =>
-  rows<{ id: string; from: number; until: number | null }>(
-    db,
-    'SELECT id, started_at AS `from`, ended_at AS until FROM recording_parts WHERE recording_id = ? ORDER BY started_at',
-    [recording],
-  );
+/** The parts of a recording in their order; one that is open still ends where it began. Instants in ms. */
+export const partsOf = async (db: Db, recording: string): Promise<(Part & { id: string })[]> =>
+  (
+    await rows<{ id: string; from: number; until: number | null }>(
+      db,
+      'SELECT id, started_at AS `from`, ended_at AS until FROM recording_parts WHERE recording_id = ? ORDER BY started_at',
+      [recording],
+    )
+  ).map(({ id, from, until }) => ({ id, from: Number(from), until: Number(until ?? from) }));
 
 /** Everyone's tracks of a part: also of those who have left the class list since. */
 export const tracksOf = (db: Db, part: string) =>

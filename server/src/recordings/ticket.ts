@@ -1,23 +1,8 @@
-import { createHmac, randomBytes, timingSafeEqual } from 'node:crypto';
-import { readFileSync, writeFileSync } from 'node:fs';
-import path from 'node:path';
+import { createHmac, timingSafeEqual } from 'node:crypto';
 import type { Context } from '../context';
+import { secretOf } from '../secret';
 
 const HOURS_6 = 6 * 3_600_000;
-let secret: Buffer | null = null;
-
-/** The key of this server's own signatures. */
-export function secretOf(ctx: Context): Buffer {
-  if (secret) return secret;
-  const file = path.join(ctx.config.dataDir, 'ticket-secret');
-  try {
-    secret = readFileSync(file);
-  } catch {
-    secret = randomBytes(32);
-    writeFileSync(file, secret, { mode: 0o600 });
-  }
-  return secret;
-}
 
 const sign = (ctx: Context, text: string) =>
   createHmac('sha256', secretOf(ctx)).update(text).digest('base64url');

@@ -1,8 +1,8 @@
 import { isStanding } from '@nimble-bell/core/calendar';
-import { exceptionEvents, type PersonalLimit, type RoomEvent } from '@nimble-bell/core/room';
+import { exceptionEvents, type EventOf, type PersonalLimit, type RoomEvent } from '@nimble-bell/core/room';
 import type { Layer, Settings } from '@nimble-bell/core/settings';
 import type { Context } from '../context';
-import { sessionById } from '../courses/store';
+import { sessionById, type LayeredSession } from '../courses/store';
 import { exceptionsOf } from '../rules/store';
 import type { Room } from './room';
 
@@ -20,6 +20,20 @@ export const toldLayers = (layers: readonly Layer[]): Layer[] =>
     const value = segments.value.map((s) => ({ ...s, note: '' }));
     return { name, settings: { ...settings, runSheet: { segments: { ...segments, value } } } };
   });
+
+/** What the room of a planned session begins with; a room without dates has no time after its end. */
+export const openingOf = ({
+  kind,
+  startsAt,
+  endsAt,
+  lingerMinutes,
+  layers,
+}: LayeredSession): EventOf<'opened'> => ({
+  type: 'opened',
+  kind,
+  times: { startsAt, endsAt, lingerMinutes: isStanding(kind) ? 0 : lingerMinutes },
+  layers: toldLayers(layers),
+});
 
 /** Neither is why somebody has an exception. */
 const personal = ({ member, capability, state, until, by }: PersonalLimit): PersonalLimit => ({

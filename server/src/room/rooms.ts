@@ -1,9 +1,8 @@
-import { isStanding } from '@nimble-bell/core/calendar';
 import { goneFromDoor, type RoomEvent, type StoredEvent } from '@nimble-bell/core/room';
 import type { Context } from '../context';
 import { sessionById } from '../courses/store';
 import { Elsewhere, type Leases } from './lease';
-import { heedOutside, toldLayers } from './outside';
+import { heedOutside, openingOf } from './outside';
 import { Room, type RoomListener } from './room';
 import { liveRooms } from './store';
 
@@ -107,10 +106,7 @@ export class Rooms {
     await room.load();
     await room.happen((state) => {
       if (state.bell.phase === 'dismissed') return [];
-      const { kind, startsAt, endsAt, lingerMinutes } = row;
-      const layers = toldLayers(row.layers);
-      const times = { startsAt, endsAt, lingerMinutes: isStanding(kind) ? 0 : lingerMinutes };
-      const opened: RoomEvent[] = state.bell.kind ? [] : [{ type: 'opened', kind, times, layers }];
+      const opened: RoomEvent[] = state.bell.kind ? [] : [openingOf(row)];
       if (state.bell.phase === 'live')
         opened.push({ type: 'interrupted', from: silentSince ?? room.lastAt ?? this.ctx.now() });
       // Nobody has a page at its door either: who waited knocks again.

@@ -4,7 +4,7 @@ import { isFor, targetOf } from '@nimble-bell/core/roster';
 import { evolve, newRoom, proofOf, roomAhead, type RoomState } from '@nimble-bell/core/room';
 import type { Context } from '../context';
 import type { LayeredSession } from '../courses/store';
-import { toldLayers } from '../room/outside';
+import { openingOf } from '../room/outside';
 import { eventsOf } from '../room/store';
 import { seatedIn } from '../sessions/store';
 import { exceptionsOf } from './store';
@@ -18,11 +18,7 @@ export async function proofFor(ctx: Context, session: LayeredSession, part: numb
   else {
     const at = Math.max(ctx.now(), isStanding(session.kind) ? 0 : session.startsAt);
     const exceptions = await exceptionsOf(ctx.db, session.courseId, at);
-    const { kind, startsAt, endsAt, lingerMinutes } = session;
-    const times = { startsAt, endsAt, lingerMinutes };
-    const layers = toldLayers(session.layers);
-    const opened = { type: 'opened' as const, kind, times, layers };
-    room = roomAhead(opened, exceptions, { part, at });
+    room = roomAhead(openingOf(session), exceptions, { part, at });
   }
   const people = seated
     .filter((m) => (m.role === 'student' || m.role === 'guest') && isFor(targetOf(session), m))

@@ -13,18 +13,16 @@ import { isFor, targetOf } from '@nimble-bell/core/roster';
 import type { Context } from '../context';
 import { bare, courseById, type LayeredSession } from '../courses/store';
 import { AppError } from '../errors';
-import { toldLayers } from '../room/outside';
+import { openingOf } from '../room/outside';
 import { eventsOf } from '../room/store';
 import { seatedIn, type Seated } from '../sessions/store';
 import { exceptionsOf } from './store';
 
 /** The class as it will be at a part of its run sheet, with everybody in it. */
 async function fullClass(ctx: Context, session: LayeredSession, people: readonly Seated[], part: number) {
-  const { kind, startsAt, endsAt, lingerMinutes } = session;
-  const at = Math.max(ctx.now(), isStanding(kind) ? 0 : startsAt);
-  const times = { startsAt, endsAt, lingerMinutes };
-  const opened = { type: 'opened' as const, kind, times, layers: toldLayers(session.layers) };
-  let room = roomAhead(opened, await exceptionsOf(ctx.db, session.courseId, at), { part, at });
+  const at = Math.max(ctx.now(), isStanding(session.kind) ? 0 : session.startsAt);
+  const exceptions = await exceptionsOf(ctx.db, session.courseId, at);
+  let room = roomAhead(openingOf(session), exceptions, { part, at });
   for (const { id: member, name, role } of people) {
     const entered = { type: 'entered', member, name, role, place: CLASS, seq: room.seq + 1, at } as const;
     room = evolve(room, entered satisfies StoredEvent);

@@ -8,8 +8,8 @@ import { asked, principalOf, requireRight, type Right } from '../accounts/princi
 import type { Context } from '../context';
 import { layeredSessionsOf, sessionById, type LayeredSession } from '../courses/store';
 import { AppError, parse } from '../errors';
-import { secretOf } from '../recordings/ticket';
 import { once } from '../requests/once';
+import { secretOf } from '../secret';
 import { eventsOf } from '../room/store';
 import { correctRoll, rollLinesWhere, rollMarks, seatedIn } from './store';
 

@@ -58,7 +58,7 @@ export function watchingRoutes(ctx: Context): Router {
     const { row, me } = await theirs(req);
     if (!teaches(me.role)) throw new AppError('forbidden');
     const length = Number(row.lengthMs);
-    const found = (await watchersOf(ctx.db, row.id)).filter((w) => !teaches(w.role as never));
+    const found = (await watchersOf(ctx.db, row.id)).filter((w) => !teaches(w.role));
     const watchers: Watchers = {
       people: found.map(({ member, name, stretches, at }) => ({
         ...{ member, name, at, share: shareWatched(stretches, length) },

@@ -1,11 +1,17 @@
+import type { Role } from '@nimble-bell/core/roster';
 import type { Found } from '@nimble-bell/core/watching';
 import { json, one, rows, run, type Db } from '../db/pool';
 
-/** A word's place as it is kept: whose it was by member, so that names stay theirs. */
-export type KeptWord = Omit<Found, 'by'> & { member: string | null };
+/** Whoever makes a recording searchable does it alone. */
+export const holdWords = (db: Db, recording: string) =>
+  one(db, 'SELECT id FROM recordings WHERE id = ? FOR UPDATE', [recording]);
+
+/** Its captions are about to be others: if nothing more comes of it, it is made searchable again later. */
+export const wordsAreOld = (db: Db, recording: string) =>
+  run(db, 'UPDATE recordings SET words_at = NULL WHERE id = ?', [recording]);
 
 /** Keeps what can be searched of a recording, in place of what was kept. */
-export async function keepWords(db: Db, recording: string, words: readonly KeptWord[], now: number) {
+export async function keepWords(db: Db, recording: string, words: readonly Found[], now: number) {
   await run(db, 'DELETE FROM recording_words WHERE recording_id = ?', [recording]);
   if (words.length)
     await run(db, 'INSERT INTO recording_words (recording_id, position_ms, kind, member_id, text) VALUES ?', [
@@ -81,7 +87,7 @@ export const keepWatched = (db: Db, recording: string, { member, position, stret
 /** Who watched a recording, of those on the list, as they are called. */
 export const watchersOf = async (db: Db, recording: string) =>
   (
-    await rows<Omit<WatchedRow, 'stretches'> & { stretches: unknown; name: string; role: string }>(
+    await rows<Omit<WatchedRow, 'stretches'> & { stretches: unknown; name: string; role: Role }>(
       db,
       `SELECT w.member_id AS member, w.position_ms AS position, w.stretches, w.at, m.called AS name, m.role
          FROM watched w JOIN members m ON m.id = w.member_id WHERE w.recording_id = ? ORDER BY m.called`,

@@ -7,7 +7,7 @@ import { writingNow, writingTimes } from '@nimble-bell/core/writing';
 import type { MemberRow } from '../accounts/store';
 import type { LayeredSession } from '../courses/store';
 import type { Db } from '../db/pool';
-import { toldLayers } from '../room/outside';
+import { openingOf } from '../room/outside';
 import { exceptionsOf } from '../rules/store';
 
 /** When one may write on a session's page. */
@@ -21,10 +21,8 @@ export const timeOf = (session: LayeredSession, now: number) =>
 
 /** The class as it is planned, with the exceptions that hold now: by it is asked what one may write outside of it. */
 export async function plannedRoom(db: Db, session: LayeredSession, now: number): Promise<RoomState> {
-  const { kind, startsAt, endsAt, lingerMinutes } = session;
-  const times = { startsAt, endsAt, lingerMinutes };
-  const opened = { type: 'opened' as const, kind, times, layers: toldLayers(session.layers) };
-  return roomAhead(opened, await exceptionsOf(db, session.courseId, now), { part: null, at: now });
+  const exceptions = await exceptionsOf(db, session.courseId, now);
+  return roomAhead(openingOf(session), exceptions, { part: null, at: now });
 }
 
 const IN_ROOM = 'It is time for the class: write in the room.';

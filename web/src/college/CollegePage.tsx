@@ -1,11 +1,9 @@
-import { Button, Container, Group, Select, Stack, Title } from '@mantine/core';
+import { Button, Group, Select, Title } from '@mantine/core';
 import { Link, useSearchParams } from 'react-router';
 import type { BellTimes, TermInfo } from '@nimble-bell/core/api';
 import { dayWords, mondayOf, toEpochDay, toLocalDate } from '@nimble-bell/core/calendar';
-import { Bar } from '../app/Bar';
-import { Person } from '../app/PlanningFrame';
 import { useAsked, stopOf } from '../app/queries';
-import frame from '../app/frame.module.css';
+import { CollegeFrame } from './CollegeFrame';
 import { Fault } from '../ui/Fault';
 import { Empty } from '../ui/Panel';
 import { BellTimesPanel } from './BellTimesPanel';
@@ -23,44 +21,36 @@ export function CollegePage() {
   const term = wanted === 'new' ? null : (terms.data.find((t) => t.id === wanted) ?? terms.data[0] ?? null);
   const go = (id: string) => setSearch({ term: id });
   return (
-    <>
-      <Bar home="/courses">
-        <span className={frame.grow} />
-        <Person />
-      </Bar>
-      <Container size={1240} py="lg" component="main" id="content">
-        <Stack>
-          <Group justify="space-between">
-            <Title key={term?.id ?? 'new'} order={1} size="h2">
-              {term ? term.name : 'A new term'}
-            </Title>
-            <Group>
-              {terms.data.length > 0 && (
-                <Select
-                  aria-label="Term"
-                  w={320}
-                  placeholder="Choose a term"
-                  data={terms.data.map((t) => ({ value: t.id, label: `${t.name}, ${dayWords(t.firstDay)}` }))}
-                  value={term?.id ?? null}
-                  onChange={(v) => v && go(v)}
-                />
-              )}
-              <Button variant="default" component={Link} to="/college/rules">
-                Limits and door
-              </Button>
-              {wanted !== 'new' && (
-                <Button variant="default" onClick={() => go('new')}>
-                  New term
-                </Button>
-              )}
-            </Group>
-          </Group>
-          {terms.data.length === 0 && <Empty>The college has no term yet: make its first one here.</Empty>}
-          <TermEditor key={term?.id ?? 'new'} known={term} fresh={freshTerm(terms.data)} made={go} />
-          <BellTimesPanel sets={bells.data} />
-        </Stack>
-      </Container>
-    </>
+    <CollegeFrame>
+      <Group justify="space-between">
+        <Title key={term?.id ?? 'new'} order={1} size="h2">
+          {term ? term.name : 'A new term'}
+        </Title>
+        <Group>
+          {terms.data.length > 0 && (
+            <Select
+              aria-label="Term"
+              w={320}
+              placeholder="Choose a term"
+              data={terms.data.map((t) => ({ value: t.id, label: `${t.name}, ${dayWords(t.firstDay)}` }))}
+              value={term?.id ?? null}
+              onChange={(v) => v && go(v)}
+            />
+          )}
+          <Button variant="default" component={Link} to="/college/rules">
+            Limits and door
+          </Button>
+          {wanted !== 'new' && (
+            <Button variant="default" onClick={() => go('new')}>
+              New term
+            </Button>
+          )}
+        </Group>
+      </Group>
+      {terms.data.length === 0 && <Empty>The college has no term yet: make its first one here.</Empty>}
+      <TermEditor key={term?.id ?? 'new'} known={term} fresh={freshTerm(terms.data)} made={go} />
+      <BellTimesPanel sets={bells.data} />
+    </CollegeFrame>
   );
 }
 

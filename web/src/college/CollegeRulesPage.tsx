@@ -1,4 +1,4 @@
-import { Button, Container, Group, Loader, Stack, Text, Title } from '@mantine/core';
+import { Button, Group, Loader, Text, Title } from '@mantine/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Capability, CollegeRules, CollegeRulesInput, Permission } from '@nimble-bell/core/api';
@@ -8,15 +8,13 @@ import { resolveAll } from '@nimble-bell/core/limits';
 import { noSettings, type Layer } from '@nimble-bell/core/settings';
 import { writingTimes, type Around, type WritingTime } from '@nimble-bell/core/writing';
 import { useAsk } from '../app/api';
-import { Bar } from '../app/Bar';
-import frame from '../app/frame.module.css';
-import { Person } from '../app/PlanningFrame';
 import { stopOf, useAsked, useChange } from '../app/queries';
 import { DoorTable, type DoorDraft } from '../limits/DoorTable';
 import { Ending } from '../limits/Ending';
 import { LimitsTable } from '../limits/LimitsTable';
 import { TimesFields } from '../limits/TimesFields';
 import { useKeeping, useKept } from '../plan/useKeptDraft';
+import { CollegeFrame } from './CollegeFrame';
 import { Fault } from '../ui/Fault';
 import { Panel } from '../ui/Panel';
 
@@ -37,33 +35,25 @@ export function CollegeRulesPage() {
   const stop = stopOf(rules);
   if (stop) return <Fault error={stop} />;
   return (
-    <>
-      <Bar home="/courses">
-        <span className={frame.grow} />
-        <Person />
-      </Bar>
-      <Container size={1240} py="lg" component="main" id="content">
-        <Stack>
-          <Group justify="space-between">
-            <Title order={1} size="h2">
-              What holds in every course
-            </Title>
-            <Button variant="default" component={Link} to="/college">
-              Terms and bell times
-            </Button>
-          </Group>
-          <Text c="dimmed">
-            A course, a series or a session that says something of its own keeps it. What is set here is in
-            force at once, in classes that are on as well.
-          </Text>
-          {!rules.data || kept === undefined ? (
-            <Loader aria-label="Looking up the rules" />
-          ) : (
-            <Rules rules={rules.data} kept={kept?.body ?? null} />
-          )}
-        </Stack>
-      </Container>
-    </>
+    <CollegeFrame>
+      <Group justify="space-between">
+        <Title order={1} size="h2">
+          What holds in every course
+        </Title>
+        <Button variant="default" component={Link} to="/college">
+          Terms and bell times
+        </Button>
+      </Group>
+      <Text c="dimmed">
+        A course, a series or a session that says something of its own keeps it. What is set here is in force
+        at once, in classes that are on as well.
+      </Text>
+      {!rules.data || kept === undefined ? (
+        <Loader aria-label="Looking up the rules" />
+      ) : (
+        <Rules rules={rules.data} kept={kept?.body ?? null} />
+      )}
+    </CollegeFrame>
   );
 }
 

@@ -1,4 +1,4 @@
-import { Button, Checkbox, Group, Loader, Modal, NativeSelect, Stack, Text, Title } from '@mantine/core';
+import { Loader, Modal, NativeSelect, Stack, Text, Title } from '@mantine/core';
 import { memo, useCallback, useMemo, useState } from 'react';
 import type { Capability, Permission, RulesAt, RulesDetail } from '@nimble-bell/core/api';
 import { countWords, instantWords } from '@nimble-bell/core/calendar';
@@ -10,6 +10,7 @@ import { Ladder } from '../ui/Ladder';
 import { Panel, Scrolls } from '../ui/Panel';
 import { PermissionMark } from '../ui/PermissionMark';
 import { CapabilityHeads } from './CapabilityHeads';
+import { ChosenLine, PlaceHead, useChosen } from './ChosenPlaces';
 import { placesOf, rungsOf, stateAt, type Place } from './places';
 import { useRules, useSetRules } from './useRules';
 import classes from './term.module.css';
@@ -36,33 +37,23 @@ export function TermPage() {
   );
 }
 
-/** Chosen sessions are set together. */
-const together = (place: Place, chosen: ReadonlySet<string>): RulesAt =>
-  place.at.layer === 'session' && chosen.has(place.key) && chosen.size > 1
-    ? { layer: 'session', ids: [...chosen] }
-    : place.at;
-
 function TermGrid({ rules, places, mayPlan }: { rules: RulesDetail; places: Place[]; mayPlan: boolean }) {
   const [opened, setOpened] = useState<Opened | null>(null);
-  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const chosen = useChosen();
+  const { together, choose } = chosen;
   const set = useSetRules('It is in force, in a class that is on as well.');
   const { mutate } = set;
   const open = useCallback((place: Place, capability: Capability) => setOpened({ place, capability }), []);
   const sheet = useCallback(
-    (place: Place, id: string) => mutate({ at: together(place, chosen), sheet: id || null }),
-    [mutate, chosen],
-  );
-  const choose = useCallback(
-    (key: string, on: boolean) =>
-      setChosen((was) => new Set(on ? [...was, key] : [...was].filter((k) => k !== key))),
-    [],
+    (place: Place, id: string) => mutate({ at: together(place), sheet: id || null }),
+    [mutate, together],
   );
   return (
     <Panel
       title="Session by session"
       about="Framed is said there, marked where it differs from above; the rest holds from above. Choose several sessions to set them together."
     >
-      {chosen.size > 0 && <ChosenLine count={chosen.size} none={() => setChosen(new Set())} />}
+      <ChosenLine chosen={chosen} />
       <Scrolls label="Limits of the term, scrolls">
         <table className={classes.term}>
           <CapabilityHeads before={HEADS} />
@@ -72,7 +63,7 @@ function TermGrid({ rules, places, mayPlan }: { rules: RulesDetail; places: Plac
                 key={place.key}
                 place={place}
                 rules={rules}
-                chosen={chosen.has(place.key)}
+                chosen={chosen.has(place)}
                 mayPlan={mayPlan}
                 open={open}
                 sheet={sheet}
@@ -85,29 +76,16 @@ function TermGrid({ rules, places, mayPlan }: { rules: RulesDetail; places: Plac
       <CellDialog
         opened={opened}
         rules={rules}
-        count={opened ? idsOf(together(opened.place, chosen)) : 1}
+        count={opened ? idsOf(together(opened.place)) : 1}
         mayPlan={mayPlan}
         close={() => setOpened(null)}
         set={(state) => {
           const { place, capability } = opened!;
           setOpened(null);
-          mutate({ at: together(place, chosen), limits: { [capability]: state } });
+          mutate({ at: together(place), limits: { [capability]: state } });
         }}
       />
     </Panel>
-  );
-}
-
-function ChosenLine({ count, none }: { count: number; none: () => void }) {
-  return (
-    <Group mb="sm" gap="sm" role="status">
-      <Text size="sm" fw={600}>
-        {countWords(count, 'session')} chosen: what you set in one of them is set in all.
-      </Text>
-      <Button size="compact-sm" variant="default" onClick={none}>
-        Choose none
-      </Button>
-    </Group>
   );
 }
 
@@ -129,17 +107,7 @@ const Row = memo(function Row({ place, rules, chosen, mayPlan, open, sheet, choo
   const { layer } = place.at;
   return (
     <tr data-layer={layer} data-chosen={chosen || undefined}>
-      <th scope="row">
-        {layer === 'session' && mayPlan ? (
-          <Checkbox
-            label={place.title}
-            checked={chosen}
-            onChange={(e) => choose(place.key, e.currentTarget.checked)}
-          />
-        ) : (
-          place.title
-        )}
-      </th>
+      <PlaceHead place={place} chosen={chosen} choose={mayPlan ? choose : null} />
       <td>
         <SheetSelect place={place} rules={rules} mayPlan={mayPlan} onChange={(id) => sheet(place, id)} />
       </td>

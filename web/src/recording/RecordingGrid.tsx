@@ -1,11 +1,12 @@
-import { Checkbox, Loader, NativeSelect, Text } from '@mantine/core';
+import { Loader, NativeSelect, Text } from '@mantine/core';
 import { DateInput } from '@mantine/dates';
-import { memo, useCallback, useMemo, useState } from 'react';
-import type { RecordingPlan, RulesAt, RulesDetail, RulesInput } from '@nimble-bell/core/api';
+import { memo, useCallback, useMemo } from 'react';
+import type { RecordingPlan, RulesInput } from '@nimble-bell/core/api';
 import { dayWords } from '@nimble-bell/core/calendar';
 import { storageForecast } from '@nimble-bell/core/recording';
 import { inForce } from '@nimble-bell/core/settings';
 import { useThisCourse } from '../app/course';
+import { ChosenLine, PlaceHead, useChosen } from '../limits/ChosenPlaces';
 import { placesOf, type Place } from '../limits/places';
 import classes from '../limits/term.module.css';
 import { useRules, useSetRules } from '../limits/useRules';
@@ -20,19 +21,15 @@ export function RecordingGrid() {
   const course = useThisCourse();
   const rules = useRules();
   const { mutate } = useSetRules('It is in force, for what is recorded already as well.');
-  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const chosen = useChosen();
+  const { together, choose } = chosen;
   const places = useMemo(
     () => (rules.data ? placesOf(course, rules.data, { held: true }) : []),
     [course, rules.data],
   );
   const set = useCallback<SetIt>(
-    (place, recording) => mutate({ at: together(place, chosen), recording }),
-    [mutate, chosen],
-  );
-  const choose = useCallback(
-    (key: string, on: boolean) =>
-      setChosen((was) => new Set(on ? [...was, key] : [...was].filter((k) => k !== key))),
-    [],
+    (place, recording) => mutate({ at: together(place), recording }),
+    [mutate, together],
   );
   if (!rules.data) return <Loader aria-label="Looking up what is recorded" />;
   return (
@@ -40,6 +37,7 @@ export function RecordingGrid() {
       title="Place by place"
       about="The narrower place counts. Choose several sessions to set them together. Whether one session is recorded at all is said in the plan."
     >
+      <ChosenLine chosen={chosen} />
       <Scrolls label="Recording of the term, scrolls">
         <table className={classes.term}>
           <thead>
@@ -50,7 +48,7 @@ export function RecordingGrid() {
                 'Students watch',
                 'Students download',
                 'Kept until',
-                'About',
+                'Size, about',
               ].map((head) => (
                 <th key={head} scope="col">
                   {head}
@@ -63,9 +61,8 @@ export function RecordingGrid() {
               <Row
                 key={place.key}
                 place={place}
-                rules={rules.data}
                 set={course.role === 'teacher' ? set : null}
-                chosen={chosen.has(place.key)}
+                chosen={chosen.has(place)}
                 choose={choose}
               />
             ))}
@@ -76,15 +73,8 @@ export function RecordingGrid() {
   );
 }
 
-/** Chosen sessions are set together. */
-const together = (place: Place, chosen: ReadonlySet<string>): RulesAt =>
-  place.at.layer === 'session' && chosen.has(place.key) && chosen.size > 1
-    ? { layer: 'session', ids: [...chosen] }
-    : place.at;
-
 interface RowProps {
   place: Place;
-  rules: RulesDetail;
   set: SetIt | null;
   chosen: boolean;
   choose: (key: string, on: boolean) => void;
@@ -99,17 +89,7 @@ const Row = memo(function Row({ place, set, chosen, choose }: RowProps) {
   const { bytes } = storageForecast(automatic ? minutes : [], KILOBITS);
   return (
     <tr data-layer={layer} data-chosen={chosen || undefined}>
-      <th scope="row">
-        {session && set ? (
-          <Checkbox
-            label={place.title}
-            checked={chosen}
-            onChange={(e) => choose(place.key, e.currentTarget.checked)}
-          />
-        ) : (
-          place.title
-        )}
-      </th>
+      <PlaceHead place={place} chosen={chosen} choose={session && set ? choose : null} />
       <td>
         {session ? (
           <Text size="sm">

@@ -66,7 +66,7 @@ export function Player({ recording }: { recording: RecordingDetail }) {
           <Chapters of={recording.chapters} position={position} goTo={goTo} />
         </Grid.Col>
         <Grid.Col span={{ base: 12, md: 4 }}>
-          <SearchPanel recording={recording} cues={cues} goTo={goTo} />
+          <SearchPanel {...{ recording, cues, nameOf, goTo }} />
           <Replays where="beside" room={room} zone={zone} nameOf={nameOf} />
         </Grid.Col>
       </Grid>

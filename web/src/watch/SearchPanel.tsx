@@ -10,6 +10,7 @@ import classes from './watch.module.css';
 interface SearchPanelProps {
   recording: RecordingDetail;
   cues: Cue[];
+  nameOf: (member: string) => string;
   goTo: (ms: number) => void;
 }
 
@@ -22,11 +23,11 @@ const KIND: Record<Found['kind'], string> = {
 const MOST = 40;
 
 /** What was said, written, put on the board and called a chapter: found, and a press from its moment. */
-export function SearchPanel({ recording: { parts, events }, cues, goTo }: SearchPanelProps) {
+export function SearchPanel({ recording: { parts, events }, cues, nameOf, goTo }: SearchPanelProps) {
   const [typed, setTyped] = useState('');
   const wanted = useDeferredValue(typed);
   const all = useMemo(() => wordsOf(parts, events, cues), [parts, events, cues]);
-  const found = useMemo(() => search(all, wanted), [all, wanted]);
+  const found = useMemo(() => search(all, wanted, nameOf), [all, wanted, nameOf]);
   return (
     <section aria-label="Search" className={classes.search}>
       <TextInput
@@ -47,7 +48,8 @@ export function SearchPanel({ recording: { parts, events }, cues, goTo }: Search
                   className={classes.found}
                   onClick={() => goTo(Math.max(0, f.position - 1000))}
                 >
-                  <time>{lengthWords(f.position)}</time> <em>{f.by ?? KIND[f.kind]}</em> {f.text}
+                  <time>{lengthWords(f.position)}</time> <em>{f.member ? nameOf(f.member) : KIND[f.kind]}</em>{' '}
+                  {f.text}
                 </UnstyledButton>
               </li>
             ))}

@@ -1,6 +1,5 @@
 import type { Way } from '@nimble-bell/core/door';
-import { isWithheld } from '@nimble-bell/core/room';
-import { sends, speaksBy, type RoomState } from '@nimble-bell/core/room';
+import { isWithheld, sends, speaksBy, type RoomState } from '@nimble-bell/core/room';
 import type { Logger } from 'pino';
 import { Rounds } from './rounds';
 import type { MediaRelay, TrackKind } from '../../media/relay';
