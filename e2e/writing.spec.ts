@@ -108,6 +108,9 @@ test('around a class one writes in the hours that are set, to whom the limits le
     Array.from({ length: 14 }, (_, i) => say(cas!, near.id, TEACHERS, `No. ${i}`)),
   );
   expect(flood.some((r) => r.status() === 429)).toBe(true);
+  // One at a time, however many lines they come by: no more than ten of anybody stand within a minute.
+  const ofCas = (await read(cas!, near.id)).written.filter((w) => w.from === course.students[2]!.id);
+  expect(ofCas).toHaveLength(10);
   // Where writing is by hand in class, outside of it it is closed in words.
   await api.put(`/api/courses/${course.id}/limits`, { data: { limits: { writeToClass: 'byHand' } } });
   expect((await read(cas!, near.id)).closed.class).toBe('Writing to the class is by hand, in class alone.');

@@ -31,17 +31,16 @@ interface Asked {
 }
 
 export async function sendExport(ctx: Context, kind: Export, asked: Asked, res: Response): Promise<void> {
-  const [events, spans] = await Promise.all([
+  const [events, parts] = await Promise.all([
     recordedEvents(ctx.db, asked.row.sessionId),
     partsOf(ctx.db, asked.row.id),
   ]);
-  const parts = spans.map((p) => ({ from: Number(p.from), until: Number(p.until ?? p.from) }));
-  res.attachment(`${asked.name}.${kind.split('.')[1]}`);
   if (kind === 'sound.mp3') {
     const chapters = chaptersOf(parts, events);
     return sendSound(asked, chapterMetadata(asked.row.title, chapters, Number(asked.row.lengthMs)), res);
   }
   const lines = writtenLines(parts, events);
+  res.attachment(`${asked.name}.${kind.split('.')[1]}`);
   if (kind === 'writing.txt') res.type('text/plain; charset=utf-8').send(writtenText(lines, asked.zone));
   else
     res.type('text/csv; charset=utf-8').send(
@@ -56,7 +55,7 @@ export async function sendExport(ctx: Context, kind: Export, asked: Asked, res: 
  * The sound alone, with its chapters. It is made whole before it is sent: its head says how long it is. Who goes away ends
  * the making.
  */
-async function sendSound({ file }: Asked, metadata: string, res: Response): Promise<void> {
+async function sendSound({ file, name }: Asked, metadata: string, res: Response): Promise<void> {
   if (encoding >= MOST_AT_ONCE)
     throw new AppError('busy', 'Others take sound along just now. Try again in a moment.');
   encoding++;
@@ -72,6 +71,7 @@ async function sendSound({ file }: Asked, metadata: string, res: Response): Prom
       signal: leaving.signal,
     });
     res.off('close', left);
+    res.attachment(`${name}.mp3`);
     res.type('audio/mpeg');
     await pipeline(createReadStream(`${made}.mp3`), res);
   } catch (error) {

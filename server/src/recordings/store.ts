@@ -174,8 +174,12 @@ export const expirable = (db: Db) =>
        JOIN terms t ON t.id = c.term_id WHERE r.state IN ('ready', 'failed')`,
   );
 
-export const noteExpired = (db: Db, id: string) =>
-  run(db, "UPDATE recordings SET state = 'expired', file = NULL, bytes = 0 WHERE id = ?", [id]);
+/** Of what is gone nothing is found any more, and who watched it is nobody's to know. */
+export async function noteExpired(db: Db, id: string) {
+  for (const table of ['recording_words', 'watched'])
+    await run(db, `DELETE FROM ${table} WHERE recording_id = ?`, [id]);
+  await run(db, "UPDATE recordings SET state = 'expired', file = NULL, bytes = 0 WHERE id = ?", [id]);
+}
 
 export const noteReady = (
   db: Db,

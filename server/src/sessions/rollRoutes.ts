@@ -1,29 +1,23 @@
 import { createHash, createHmac } from 'node:crypto';
-import { Router, type Request } from 'express';
+import { Router } from 'express';
 import { CorrectionInput, type RollBookInfo } from '@nimble-bell/core/api';
 import { markOf, rollRules, slippingWords, type BookCell, type RollBook } from '@nimble-bell/core/roll';
-import { logOf } from '@nimble-bell/core/room';
+import { logOf, namesIn } from '@nimble-bell/core/room';
 import { isFor, targetOf } from '@nimble-bell/core/roster';
-import { asked, principalOf, requireRight, type Right } from '../accounts/principal';
+import { asked } from '../accounts/principal';
 import type { Context } from '../context';
-import { layeredSessionsOf, sessionById, type LayeredSession } from '../courses/store';
+import { layeredSessionsOf, sessionById, type LayeredSession, type SessionRow } from '../courses/store';
+import type { Db } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { once } from '../requests/once';
 import { secretOf } from '../secret';
 import { eventsOf } from '../room/store';
-import { correctRoll, rollLinesWhere, rollMarks, seatedIn } from './store';
+import { taught } from './taught';
+import { correctRoll, heldMinutes, rollLinesWhere, rollMarks, seatedIn } from './store';
 
 /** The roll and the log of sessions, and the roll of the whole term. */
 export function rollRoutes(ctx: Context): Router {
   const router = Router();
-  const taught = async (req: Request, right: Right) => {
-    const session = await sessionById(ctx.db, req.params.id as string);
-    if (!session) throw new AppError('not-found');
-    const me = await requireRight(ctx, await principalOf(ctx, req.headers), session.courseId, right);
-    if (!isFor(targetOf(session), me)) throw new AppError('forbidden');
-    return { session, me };
-  };
-
   router.get('/courses/:course/roll-book', async (req, res) => {
     const me = await asked(ctx, req, 'teach');
     const sessions = (await layeredSessionsOf(ctx.db, me.courseId)).filter((s) => isFor(targetOf(s), me));
@@ -32,7 +26,7 @@ export function rollRoutes(ctx: Context): Router {
 
   /** What the rules make of somebody stays beside what is said in their place. */
   router.put('/sessions/:id/roll/:member', async (req, res) => {
-    const { me } = await taught(req, 'teach');
+    const { me } = await taught(ctx, req);
     const { mark, reason } = parse(CorrectionInput, req.body);
     await once(ctx, req, async (db) => {
       const session = (await sessionById(db, req.params.id))!;
@@ -48,11 +42,17 @@ export function rollRoutes(ctx: Context): Router {
     res.json({});
   });
 
+  /** What happened in a session, for those who teach it: who came, wrote, was muted, and when. */
+  router.get('/sessions/:id/log', async (req, res) => {
+    const { session } = await taught(ctx, req);
+    res.json(await sessionLog(ctx.db, session));
+  });
+
   /** The log as it can be handed on: each line is chained to the one before, and the whole is signed by this server. */
   router.get('/sessions/:id/log/signed', async (req, res) => {
-    const { session } = await taught(req, 'teach');
+    const { session } = await taught(ctx, req);
     let hash = session.id;
-    const lines = logOf(await eventsOf(ctx.db, session.id)).map((line) => {
+    const lines = (await sessionLog(ctx.db, session)).map((line) => {
       hash = createHash('sha256').update(`${hash}\n${line.at}\n${line.text}`).digest('hex');
       return { ...line, hash };
     });
@@ -64,6 +64,16 @@ export function rollRoutes(ctx: Context): Router {
   return router;
 }
 
+/** Everybody under the name that they had in class; who never came in, as the list has them. */
+async function sessionLog(db: Db, { id, courseId }: SessionRow) {
+  const [events, seated] = await Promise.all([eventsOf(db, id), seatedIn(db, courseId)]);
+  const listed = new Map(seated.map((m) => [m.id, m.name]));
+  return logOf(
+    events,
+    namesIn(events, (member) => listed.get(member) ?? 'Somebody'),
+  );
+}
+
 /** Students by sessions that were held; whoever has left the list is not in it. */
 async function rollBook(
   ctx: Context,
@@ -72,7 +82,11 @@ async function rollBook(
 ): Promise<RollBookInfo> {
   const held = sessions.filter((s) => s.state === 'held');
   const ids = held.map((s) => s.id);
-  const [people, lines] = await Promise.all([seatedIn(ctx.db, course), rollMarks(ctx.db, ids)]);
+  const [people, lines, lasted] = await Promise.all([
+    seatedIn(ctx.db, course),
+    rollMarks(ctx.db, ids),
+    heldMinutes(ctx.db, ids),
+  ]);
   const cells = new Map<string, BookCell>();
   for (const line of lines)
     cells.set(`${line.session}/${line.member}`, {
@@ -82,8 +96,8 @@ async function rollBook(
       ...(line.telephone ? { telephone: true as const } : {}),
     });
   const book: RollBook = {
-    sessions: held.map(({ id, seriesTitle, number, startsAt, minutes }) => ({
-      ...{ id, title: seriesTitle, number, startsAt, minutes },
+    sessions: held.map(({ id, seriesTitle, number, startsAt }) => ({
+      ...{ id, title: seriesTitle, number, startsAt, minutes: lasted.get(id) ?? 0 },
     })),
     rows: people
       .filter((p) => p.role === 'student')

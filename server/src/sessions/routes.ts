@@ -1,11 +1,11 @@
-import { Router, type Request } from 'express';
+import { Router } from 'express';
 import { z } from 'zod';
 import type { MemberInfo, SessionDetail } from '@nimble-bell/core/api';
 import { doorFor, doorRules } from '@nimble-bell/core/door';
-import { evolve, isHere, logOf, newRoom } from '@nimble-bell/core/room';
-import { asked, memberIn, principalOf, requireRight } from '../accounts/principal';
+import { evolve, isHere, newRoom } from '@nimble-bell/core/room';
+import { asked, memberIn, principalOf } from '../accounts/principal';
 import type { Context } from '../context';
-import { bare, courseById, sessionById, type LayeredSession, type SessionRow } from '../courses/store';
+import { bare, courseById, sessionById, type SessionRow } from '../courses/store';
 import { transaction } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { queueLetters } from '../mail/queue';
@@ -18,6 +18,7 @@ import { proofFor } from '../rules/proof';
 import { seenAs } from '../rules/seenAs';
 import { rollNow } from './roll';
 import { heldSegmentsOf } from './store';
+import { taught } from './taught';
 
 /** Everyone's answer to a session: the one to it alone, or else the one to its series. */
 const repliesTo = (session: SessionRow, members: readonly MemberInfo[]) =>
@@ -36,27 +37,17 @@ const repliesTo = (session: SessionRow, members: readonly MemberInfo[]) =>
 const ProofQuery = z.object({ part: z.coerce.number().int().min(0).max(49).default(0) });
 const NudgeInput = z.object({ members: z.array(z.string().max(20)).max(1000).nullable().default(null) });
 
-/** The session that is asked for, by somebody who teaches it. */
-const taught = async (ctx: Context, req: Request): Promise<LayeredSession> => {
-  const principal = await principalOf(ctx, req.headers);
-  const row = await sessionById(ctx.db, req.params.id as string);
-  if (!row) throw new AppError('not-found');
-  const me = await requireRight(ctx, principal, row.courseId, 'teach');
-  if (!isFor(targetOf(row), me)) throw new AppError('forbidden');
-  return row;
-};
-
 function limitsRoutes(router: Router, ctx: Context) {
   /** What every student may do in it, and what they read where it is closed. */
   router.get('/sessions/:id/proof', async (req, res) => {
-    const row = await taught(ctx, req);
+    const { session: row } = await taught(ctx, req);
     const { part } = parse(ProofQuery, req.query);
     res.json(await proofFor(ctx, row, part));
   });
 
   /** The room as one student has it. */
   router.get('/sessions/:id/as/:member', async (req, res) => {
-    const row = await taught(ctx, req);
+    const { session: row } = await taught(ctx, req);
     const { part } = parse(ProofQuery, req.query);
     res.json(await seenAs(ctx, row, req.params.member, part));
   });
@@ -101,15 +92,9 @@ export function sessionRoutes(ctx: Context): Router {
 
   limitsRoutes(router, ctx);
 
-  /** What happened in a session, for those who teach it: who came, wrote, was muted, and when. */
-  router.get('/sessions/:id/log', async (req, res) => {
-    const row = await taught(ctx, req);
-    res.json(logOf(await eventsOf(ctx.db, row.id)));
-  });
-
   /** A word to those who are not there yet, once a person and session. */
   router.post('/sessions/:id/nudge', async (req, res) => {
-    const row = await taught(ctx, req);
+    const { session: row } = await taught(ctx, req);
     if (row.state !== 'live') throw new AppError('not-live');
     const { members } = parse(NudgeInput, req.body);
     const room = (await eventsOf(ctx.db, row.id)).reduce(evolve, newRoom());

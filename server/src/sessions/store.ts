@@ -237,6 +237,20 @@ export const rollMarks = async (db: Db, sessions: readonly string[]) =>
       }))
     : [];
 
+/** How long sessions were, in minutes: as long as whoever was there longest. */
+export const heldMinutes = async (db: Db, sessions: readonly string[]) =>
+  new Map(
+    sessions.length
+      ? (
+          await rows<{ session: string; minutes: number }>(
+            db,
+            'SELECT session_id AS session, MAX(minutes) AS minutes FROM roll_lines WHERE session_id IN (?) GROUP BY session_id',
+            [[...sessions]],
+          )
+        ).map((s) => [s.session, s.minutes])
+      : [],
+  );
+
 /** Says in place of the rules what somebody's line is; null takes that back. */
 export const correctRoll = (
   db: Db,

@@ -6,7 +6,8 @@ import type { CourseFound, Watchers } from '@nimble-bell/core/api';
 import { CaptionFault, readCaptions, writeVtt } from '@nimble-bell/core/captions';
 import { isExpired, mayWatch } from '@nimble-bell/core/recording';
 import { teaches } from '@nimble-bell/core/roster';
-import { folded, shareWatched, watchedAgain, watchedByAll } from '@nimble-bell/core/watching';
+import { tidyProse } from '@nimble-bell/core/text';
+import { shareWatched, watchedAgain, watchedByAll } from '@nimble-bell/core/watching';
 import { asked, memberIn, principalOf, requireRight } from '../accounts/principal';
 import { newId, type Context } from '../context';
 import { courseById } from '../courses/store';
@@ -16,7 +17,7 @@ import { captionsFile, LANGUAGE } from '../recordings/captions';
 import { readyDir } from '../recordings/prepare';
 import { recordingsWhere, type RecordingRow } from '../recordings/store';
 import { indexWords } from './words';
-import { findWords, keepWatched, watchedOf, watchersOf } from './store';
+import { findWords, keepWatched, searchable, watchedOf, watchersOf, wordsAreOld } from './store';
 
 const WatchedInput = z.object({
   /** ms into the recording. */
@@ -24,7 +25,9 @@ const WatchedInput = z.object({
   /** The stretches that were played since this was last said, each as often as it was. */
   stretches: z.array(z.int().min(0).max(100_000)).max(200),
 });
-const CaptionsInput = z.object({ text: z.string().max(4_000_000, 'This file is too long.') });
+const CaptionsInput = z.object({
+  text: z.string().max(4_000_000, 'This file is too long.').transform(tidyProse),
+});
 const SearchQuery = z.object({ q: z.string().trim().max(200).default('') });
 
 /** What goes with watching: where one is, who watched, captions, and what is looked for over a course. */
@@ -85,25 +88,19 @@ export function watchingRoutes(ctx: Context): Router {
   return router;
 }
 
-/** Every word of what is looked for, whatever else was typed: operators of the search are left out with all that is no letter or digit. */
+/** Every word of what is looked for, as a part of one, without accents. */
 async function searched(ctx: Context, all: readonly RecordingRow[], q: string): Promise<CourseFound[]> {
-  const words = q.match(/[\p{L}\p{N}]+/gu) ?? [];
-  if (!words.length || !all.length) return [];
-  const long = words.filter((w) => [...w].length >= 4);
+  const words = searchable(q);
+  if (!words || !all.length) return [];
   const found = await findWords(
     ctx.db,
     all.map((r) => r.id),
-    {
-      query: long.length ? long.map((w) => `+${w}*`).join(' ') : null,
-      like: `%${words[0]}%`,
-    },
+    words,
   );
-  return found
-    .filter(({ text }) => words.every((w) => folded(text).includes(folded(w))))
-    .map(({ recording, ...word }) => {
-      const { title, startsAt } = all.find((r) => r.id === recording)!;
-      return { recording, title, startsAt, ...word, position: Number(word.position) };
-    });
+  return found.map(({ recording, ...word }) => {
+    const { title, startsAt } = all.find((r) => r.id === recording)!;
+    return { recording, title, startsAt, ...word, position: Number(word.position) };
+  });
 }
 
 /** Captions in a language, brought in or written anew: by those who teach the course. */
@@ -127,6 +124,7 @@ function captionRoutes(ctx: Context, router: Router) {
       const cues = readCaptions(text);
       if (!cues.length) throw new AppError('invalid', 'There is no caption in this file.');
       await writeFile(written, writeVtt(cues));
+      await wordsAreOld(ctx.db, row.id);
       await rename(written, file);
       await indexWords(ctx, row.id);
       res.json({ cues: cues.length });
@@ -138,6 +136,7 @@ function captionRoutes(ctx: Context, router: Router) {
 
   router.delete('/recordings/:id/captions/:language', async (req, res) => {
     const { row, file } = await captioned(req);
+    await wordsAreOld(ctx.db, row.id);
     await rm(file, { force: true });
     await indexWords(ctx, row.id);
     res.json({});

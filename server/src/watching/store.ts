@@ -38,19 +38,44 @@ export interface FoundWord {
 /** At most so many are found at once. */
 const MOST = 60;
 
-/** Words of some recordings: `query` is for MATCH in boolean mode, made of letters and digits alone; null where none is long enough. */
-export const findWords = (
-  db: Db,
-  recordings: readonly string[],
-  { query, like }: { query: string | null; like: string },
-) =>
-  rows<FoundWord>(
+/** A search as the store takes it: words that the index has, and others that are read for among what it gives. */
+export interface Searched {
+  indexed: string[];
+  others: string[];
+}
+
+/** What the index leaves out: words of fewer letters, and these (InnoDB's own list). */
+const SHORTEST = 3;
+const LEFT_OUT = new Set(
+  'a about an are as at be by com de en for from how i in is it la of on or that the this to was what when where who will with und www'.split(
+    ' ',
+  ),
+);
+
+/**
+ * What is looked for, made of letters and digits alone: no operator of the search reaches it. Null where there is nothing of
+ * two letters at least.
+ */
+export function searchable(q: string): Searched | null {
+  const words = (q.match(/[\p{L}\p{N}]+/gu) ?? []).filter((w) => [...w].length > 1);
+  if (!words.length) return null;
+  const has = (w: string) => [...w].length >= SHORTEST && !LEFT_OUT.has(w.toLowerCase());
+  return { indexed: words.filter(has), others: words.filter((w) => !has(w)) };
+}
+
+/** Words of some recordings, the likeliest first. */
+export function findWords(db: Db, recordings: readonly string[], { indexed, others }: Searched) {
+  const query = indexed.map((w) => `+${w}*`).join(' ');
+  const match = 'MATCH (w.text) AGAINST (? IN BOOLEAN MODE)';
+  const asked = [...(query ? [match] : []), ...others.map(() => 'w.text LIKE ?')];
+  return rows<FoundWord>(
     db,
     `SELECT w.recording_id AS recording, w.position_ms AS position, w.kind, w.text
-       FROM recording_words w WHERE w.recording_id IN (?) AND ${query ? 'MATCH (w.text) AGAINST (? IN BOOLEAN MODE)' : 'w.text LIKE ?'}
-      ORDER BY ${query ? 'MATCH (w.text) AGAINST (? IN BOOLEAN MODE) DESC,' : ''} w.recording_id, w.position_ms LIMIT ${MOST}`,
-    query ? [[...recordings], query, query] : [[...recordings], like],
+       FROM recording_words w WHERE w.recording_id IN (?) AND ${asked.join(' AND ')}
+      ORDER BY ${query ? `${match} DESC, ` : ''}w.recording_id, w.position_ms LIMIT ${MOST}`,
+    [[...recordings], ...(query ? [query] : []), ...others.map((w) => `%${w}%`), ...(query ? [query] : [])],
   );
+}
 
 export interface WatchedRow {
   member: string;

@@ -11,7 +11,7 @@ import type { Db } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { once } from '../requests/once';
 import { plannedRoom, timeOf, whyNot } from './rights';
-import { insertWritten, latestWritten, writtenOn, writtenSince } from './store';
+import { holdWriter, insertWritten, latestWritten, writtenOn, writtenSince } from './store';
 
 /** Nobody writes more than this within a minute. */
 const MOST_A_MINUTE = 10;
@@ -60,6 +60,7 @@ export function writingRoutes(ctx: Context): Router {
     const { me } = await here(ctx, req);
     const { addressee, text } = parse(WrittenInput, req.body);
     const made = await once(ctx, req, async (db) => {
+      await holdWriter(db, me.id);
       // Asked again by this line to the database alone, which a second one might wait for: what was closed since is closed.
       const session = await sessionById(db, req.params.id);
       const [still] = await membersWhere(db, 'm.id = ?', [me.id]);

@@ -70,6 +70,10 @@ export const countsFor = async (db: Db, sessions: readonly string[], { id, teach
       : [],
   );
 
+/** One writes after the other of one's own: held before anything is read, so that what is counted is all. */
+export const holdWriter = (db: Db, member: string) =>
+  one(db, 'SELECT id FROM enrolments WHERE id = ? FOR UPDATE', [member]);
+
 /** How often somebody wrote since an instant, anywhere. */
 export const writtenSince = async (db: Db, member: string, since: number): Promise<number> =>
   (await one<{ count: number }>(db, 'SELECT COUNT(*) AS count FROM written WHERE member_id = ? AND at > ?', [

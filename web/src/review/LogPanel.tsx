@@ -43,10 +43,11 @@ function Lines({ session, name, zone }: { session: string; name: string; zone: s
   const lines = data.filter((l) => !wanted || l.text.toLowerCase().includes(wanted));
   return (
     <>
-      <Group mb="sm">
+      <Group mb="sm" align="center">
         <TextInput
           aria-label="Words in the log"
           placeholder="A name, or what happened"
+          w={280}
           value={words}
           onChange={(e) => setWords(e.currentTarget.value)}
         />

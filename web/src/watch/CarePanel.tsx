@@ -17,7 +17,7 @@ export default function CarePanel({ recording }: { recording: RecordingDetail })
   return (
     <Panel
       title="This recording"
-      about="Its title is also what is searched and downloaded by. Left empty it has that of its session."
+      about="Everybody reads its title, and a download is called by it. Left empty it has that of its session."
     >
       <Group align="flex-end">
         <TextInput

@@ -5,13 +5,13 @@ import type { RoomState } from './state';
 /** What a member is called, by what the events say of them. */
 export type NameOf = (member: string) => string;
 
-/** The latest name of everyone whom these events know. */
-export function namesIn(events: readonly StoredEvent[]): NameOf {
+/** The latest name of everyone whom these events know; of others, what is said of them elsewhere. */
+export function namesIn(events: readonly StoredEvent[], otherwise: NameOf = () => 'Somebody'): NameOf {
   const names = new Map<string, string>();
   for (const e of events)
     if (e.type === 'entered' || e.type === 'known' || e.type === 'knocked' || e.type === 'renamed')
       names.set(e.member, e.name);
-  return (member) => names.get(member) ?? 'Somebody';
+  return (member) => names.get(member) ?? otherwise(member);
 }
 
 /** The chapter of a recording that an event begins, if any. */
