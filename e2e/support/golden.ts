@@ -20,22 +20,31 @@ const steady = (text: string): string =>
     .replace(/(in|for) \d+ (seconds?|minutes?|min)\b/g, '$1 N $2')
     .replace(/\b\d+ (seconds?|min|minutes?) ago/g, 'N $1 ago');
 
+const own = (text: string) => `${steady(text).trimEnd()}\n`;
+const kept = (name: string) => readFileSync(path.join(FOLDER, name), 'utf8');
+
 /**
  * Compares with a file that is read by eye. `GOLDEN=1` writes it anew: look at the difference before it is committed.
  */
 export function golden(name: string, text: string) {
-  const file = path.join(FOLDER, name);
-  const own = `${steady(text).trimEnd()}\n`;
   if (process.env.GOLDEN) {
     mkdirSync(FOLDER, { recursive: true });
-    writeFileSync(file, own);
+    writeFileSync(path.join(FOLDER, name), own(text));
     return;
   }
-  expect.soft(own, name).toBe(readFileSync(file, 'utf8'));
+  expect.soft(own(text), name).toBe(kept(name));
 }
 
-/** What a screen reader is given of a part of a page. */
-export const goldenTree = async (name: string, of: Locator) => golden(`${name}.yml`, await of.ariaSnapshot());
+/** What a screen reader is given of a part of a page, once it is all there. */
+export async function goldenTree(name: string, of: Locator) {
+  const file = `${name}.yml`;
+  if (!process.env.GOLDEN)
+    await expect
+      .poll(async () => own(await of.ariaSnapshot()) === kept(file))
+      .toBe(true)
+      .catch(() => undefined); // The difference is shown below.
+  golden(file, await of.ariaSnapshot());
+}
 
 /** From now on everything that live regions of the page say is kept, in its order; gives what was said. */
 export async function listenTo(page: Page): Promise<() => Promise<string[]>> {

@@ -63,6 +63,8 @@ export const useCourse = (id: string) => useAsked<CourseDetail>(`/courses/${id}`
 export function useChange<Input, Result>(
   change: (input: Input) => Promise<Result>,
   done?: (result: Result, input: Input) => string,
+  /** Goes from where the change leaves nothing to be shown: before that is asked for and refused. */
+  leave?: (result: Result) => void,
 ) {
   const client = useQueryClient();
   // Pressed twice it is asked once: what is on its way already is waited for.
@@ -79,6 +81,7 @@ export function useChange<Input, Result>(
     },
     onSuccess: async (result, input) => {
       sent(id + JSON.stringify(input));
+      leave?.(result);
       await client.invalidateQueries();
       if (done) say(done(result, input));
     },

@@ -90,6 +90,7 @@ function Delete() {
   const remove = useChange(
     () => ask(`/courses/${course.id}`, 'DELETE'),
     () => `${course.code} is deleted.`,
+    () => void navigate('/courses'),
   );
   return (
     <>
@@ -111,11 +112,7 @@ function Delete() {
             <Button variant="default" onClick={() => setAsking(false)} data-autofocus>
               Keep it
             </Button>
-            <Button
-              color="clay"
-              loading={remove.isPending}
-              onClick={() => remove.mutate(undefined, { onSuccess: () => void navigate('/courses') })}
-            >
+            <Button color="clay" loading={remove.isPending} onClick={() => remove.mutate()}>
               Delete it for good
             </Button>
           </Group>

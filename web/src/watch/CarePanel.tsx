@@ -51,6 +51,7 @@ function Delete({ recording }: { recording: RecordingDetail }) {
   const remove = useChange(
     () => ask(`/recordings/${recording.id}`, 'DELETE'),
     () => 'Deleted. For 30 days it can be taken back, on the page of its session.',
+    () => void go(`/course/${course}/session/${recording.sessionId}`, { replace: true }),
   );
   if (!asking)
     return (
@@ -58,14 +59,9 @@ function Delete({ recording }: { recording: RecordingDetail }) {
         Delete …
       </Button>
     );
-  const to = `/course/${course}/session/${recording.sessionId}`;
   return (
     <Group role="alertdialog" aria-label="Delete the recording?" gap="xs">
-      <Button
-        color="clay"
-        loading={remove.isPending}
-        onClick={() => remove.mutate(undefined, { onSuccess: () => void go(to, { replace: true }) })}
-      >
+      <Button color="clay" loading={remove.isPending} onClick={() => remove.mutate()}>
         Delete it for everyone
       </Button>
       <Button variant="default" autoFocus onClick={() => setAsking(false)}>

@@ -55,7 +55,6 @@ export function Player({ recording }: { recording: RecordingDetail }) {
               watched.played(e.currentTarget.currentTime * 1000);
             }}
             onPause={watched.say}
-            onLoadedMetadata={watched.goOn}
           >
             <Captions of={recording.captions} />
           </video>

@@ -17,8 +17,15 @@ export function useWatched(
   asked: number | null,
 ) {
   const ask = useAsk();
-  const [resumed, setResumed] = useState<number | null>(null);
-  const begun = useRef(false);
+  // Where one begins: what was asked for, or else where one was; later answers of the server move nobody.
+  const [from] = useState(() => ({
+    asked,
+    was: resume < NEAR_MS || resume > lengthMs - NEAR_MS ? null : resume,
+  }));
+  const begin = from.asked ?? from.was;
+  useEffect(() => {
+    if (begin !== null) film.seek(begin);
+  }, [film, begin]);
   const last = useRef(-1);
   const unsaid = useRef<number[]>([]);
   const say = useCallback(() => {
@@ -49,14 +56,5 @@ export function useWatched(
     },
     [film],
   );
-  /** Once its length is known. */
-  const goOn = useCallback(() => {
-    if (begun.current) return;
-    begun.current = true;
-    if (asked !== null) return film.seek(asked);
-    if (resume < NEAR_MS || resume > lengthMs - NEAR_MS) return;
-    film.seek(resume);
-    setResumed(resume);
-  }, [film, asked, resume, lengthMs]);
-  return { played, say, goOn, resumed };
+  return { played, say, resumed: from.asked === null ? from.was : null };
 }
