@@ -118,6 +118,7 @@ const COMMANDS: Record<CommandType, RoomCommand> = {
   putText: { type: 'putText', text: { text: 'Ebb', at: [0.1, 0.1], colour: 'ink' } },
   say: { type: 'say', addressee: { to: 'class' }, text: 'hello' },
   raiseHand: { type: 'raiseHand' },
+  giveSign: { type: 'giveSign', sign: 'lost' },
   lowerHand: { type: 'lowerHand', member: 'self' },
   rename: { type: 'rename', member: 'self', name: 'Another Name' },
   // From here on this person is not there any more.
@@ -172,7 +173,7 @@ test('every socket command is decided as the table says, for nobody, elsewhere, 
     const entered = await enter(student);
     expect(entered.ok).toBe(true);
     const self = entered.info.me.member;
-    for (const capability of ['speak', 'camera', 'present', 'draw', 'writeToClass'])
+    for (const capability of ['speak', 'camera', 'present', 'draw', 'writeToClass', 'react'])
       expect((await send(teacher, { type: 'setLimit', capability, state: 'closed' })).ok).toBe(true);
 
     for (const [type, expected] of Object.entries(STUDENT_COMMANDS)) {

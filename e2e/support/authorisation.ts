@@ -219,5 +219,6 @@ export const STUDENT_COMMANDS: Record<CommandType, 'teachers-only' | 'closed' | 
   rename: 'closed',
   say: 'closed',
   raiseHand: 'ok',
+  giveSign: 'closed',
   lowerHand: 'ok',
 };

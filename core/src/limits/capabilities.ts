@@ -142,7 +142,8 @@ export const CAPABILITIES = {
     college: 'open',
     hush: null,
     media: null,
-    shown: false,
+    shown: true,
+    seldom: true,
   },
   rename: {
     group: 'showing',
@@ -165,7 +166,8 @@ export const CAPABILITIES = {
     college: 'open',
     hush: null,
     media: null,
-    shown: false,
+    shown: true,
+    seldom: true,
   },
   seeCameras: {
     group: 'seeing',
@@ -176,7 +178,8 @@ export const CAPABILITIES = {
     college: 'open',
     hush: null,
     media: null,
-    shown: false,
+    shown: true,
+    seldom: true,
   },
   seeMarks: {
     group: 'seeing',
@@ -187,7 +190,8 @@ export const CAPABILITIES = {
     college: 'open',
     hush: null,
     media: null,
-    shown: false,
+    shown: true,
+    seldom: true,
   },
 } as const satisfies Record<string, CapabilityRow>;
 

@@ -31,6 +31,7 @@ const sheet = (
 /** From a day before until a week after, and in the room as in class. */
 const DAY_TO_WEEK: SomeWriting = { aheadHours: 24, early: 'asInClass', linger: 'asInClass', afterHours: 168 };
 
+/** Nothing is said, shown or written; what is seen of one another is. */
 const CLOSED: SomeLimits = {
   speak: 'closed',
   camera: 'closed',
@@ -40,6 +41,10 @@ const CLOSED: SomeLimits = {
   writeToTeachers: 'open',
   writeToStudents: 'closed',
   rename: 'closed',
+  react: 'open',
+  seeNames: 'open',
+  seeCameras: 'open',
+  seeMarks: 'open',
 };
 
 /** The college's own sheets. */
@@ -73,10 +78,13 @@ export const SHIPPED_SHEETS: readonly RuleSheet[] = [
   sheet(
     'examination',
     'Examination',
-    'Seen, silent, a teacher can be written to',
+    'Seen by teachers alone, silent, a teacher can be written to',
     {
       ...CLOSED,
       camera: 'open',
+      react: 'closed',
+      seeCameras: 'closed',
+      seeMarks: 'closed',
     },
     { aheadHours: 0, early: 'teachers', linger: 'teachers', afterHours: 0 },
   ),

@@ -1,4 +1,5 @@
-import type { StoredEvent } from '../room/index';
+import { audience, evolve, newRoom, sees, type RoomState, type StoredEvent } from '../room/index';
+import type { Role } from '../roster/role';
 
 /** Who does not agree to be in a recording: by the last that each said of it. */
 export function withheldIn(events: readonly StoredEvent[]): Set<string> {
@@ -41,4 +42,27 @@ export function maskedFor(events: readonly StoredEvent[], withheld: ReadonlySet<
         return [e];
     }
   });
+}
+
+/** Who watches. */
+export interface Watcher {
+  member: string;
+  role: Role;
+}
+/** Any of the class: what all of them may have. */
+export const ANYBODY: Watcher = { member: '', role: 'student' };
+
+/**
+ * What happened, as this person may have it afterwards: what was not for them in class is not for them now; and where the
+ * others' names were hidden from them at any time while it was on, they are in all of it.
+ */
+export function heardBy(events: readonly StoredEvent[], watcher: Watcher): StoredEvent[] {
+  let room = newRoom();
+  let hiding: RoomState['limits'] | null = null;
+  for (const e of events) {
+    room = evolve(room, e);
+    if (room.bell.phase === 'live' && !sees(room, watcher, 'seeNames')) hiding = room.limits;
+  }
+  const end = hiding ? { ...room, limits: hiding } : room;
+  return events.flatMap((e) => audience(e, watcher, end) ?? []);
 }

@@ -61,14 +61,14 @@ const byRole = (allowed: boolean): Verdict => ({
   because: { layer: 'role', by: null, at: null },
 });
 
-/** Whether this person may do this now. Teachers and assistants always may; observers only watch. */
+/** Whether this person may do this now. Teachers and assistants always may; observers only watch, and see all. */
 export function may(
   room: Pick<RoomState, 'limits' | 'floor' | 'presence'>,
   { member, role }: { member: string; role: Role },
   capability: Capability,
 ): Verdict {
   if (teaches(role)) return byRole(true);
-  if (role === 'observer') return byRole(false);
+  if (role === 'observer') return byRole(rowOf(capability).group === 'seeing');
   // What hush leaves as it is, it leaves to each as they have it.
   const hush = room.limits.hush !== null && rowOf(capability).hush !== null;
   const own = hush ? undefined : room.limits.exceptions[member]?.[capability];

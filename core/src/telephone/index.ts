@@ -7,6 +7,7 @@ import {
   nameIn,
   noticeOf,
   refusalWords,
+  snapshotFor,
   type Actor,
   type RoomCommand,
   type RoomState,
@@ -59,7 +60,7 @@ export function pressed(room: RoomState, actor: Actor, key: TelephoneKey): Press
   }
   if (key === '2') return { command: { type: 'microphone', on: !isOn(room, member, 'sound') } };
   if (key === '3') return { say: mayNow(room, actor) };
-  if (key === '4') return { say: whoSpeaks(room, member) };
+  if (key === '4') return { say: whoSpeaks(snapshotFor(room, actor), member) };
   if (key === '0') return { say: LINE_WORDS.keys };
   return null;
 }
@@ -136,11 +137,13 @@ const TOLD: ReadonlySet<StoredEvent['type']> = new Set([
 /** What a caller hears said of an event, once; null where it is none of theirs. The room is as it is after the event. */
 export function toldOf(event: StoredEvent, room: RoomState, actor: Actor): string | null {
   if (audience(event, actor, room) === null) return null;
-  const own = ownWords(event, room, actor.member);
+  // By the names that they may know.
+  const known = { ...room, presence: snapshotFor(room, actor).presence };
+  const own = ownWords(event, known, actor.member);
   if (own) return own;
   const speaks =
     (event.type === 'limitSet' || event.type === 'limitLent' || event.type === 'lentBack') &&
     event.capability === 'speak' &&
     !teaches(actor.role);
-  return speaks || TOLD.has(event.type) ? noticeOf(event, room) : null;
+  return speaks || TOLD.has(event.type) ? noticeOf(event, known) : null;
 }

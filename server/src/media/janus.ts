@@ -8,6 +8,7 @@ import {
   type StreamPlace,
   type TrackKind,
   type ViewerOffer,
+  type Watched,
 } from './relay';
 
 /** The relay's own words for a room, or a publisher, that is not there. */
@@ -22,8 +23,8 @@ interface Viewer {
   handle: number;
   room: string;
   joined: boolean;
-  /** The publication that is received of each member. */
-  publications: Map<string, number>;
+  /** The publication that is received of each member, and what of it. */
+  publications: Map<string, { number: number; kinds: readonly TrackKind[] }>;
 }
 
 interface RelayStream {
@@ -148,31 +149,31 @@ export class JanusRelay implements MediaRelay {
     });
   }
 
-  async watch(
-    room: string,
-    viewer: string,
-    publications: readonly Publication[],
-  ): Promise<ViewerOffer | null> {
+  async watch(room: string, viewer: string, publications: readonly Watched[]): Promise<ViewerOffer | null> {
     const known = this.#viewers.get(viewer) ?? {
       handle: await this.#client.attach('videoroom'),
       room,
       joined: false,
-      publications: new Map<string, number>(),
+      publications: new Map(),
     };
     this.#viewers.set(viewer, known);
     // The relay itself lets go of a publisher that went; only what is new has to be asked for.
-    const streams = publications
-      .filter((p) => known.publications.get(p.publisher) !== p.number)
-      .map((p) => ({ feed: p.publisher }));
-    if (streams.length === 0) return null;
+    const { streams, ended } = changes(known.publications, publications);
+    if (streams.length === 0 && ended.length === 0) return null;
     const reply = await this.#client.request(
       known.handle,
       known.joined
-        ? { request: 'update', subscribe: streams }
+        ? {
+            request: 'update',
+            ...(streams.length ? { subscribe: streams } : {}),
+            ...(ended.length ? { unsubscribe: ended } : {}),
+          }
         : { request: 'join', ptype: 'subscriber', room, streams, autoupdate: false },
     );
     known.joined = true;
-    known.publications = new Map(publications.map((p) => [p.publisher, p.number]));
+    known.publications = new Map(
+      publications.map(({ publisher, number, kinds }) => [publisher, { number, kinds }]),
+    );
     if (!reply.jsep) return null;
     return { sdp: reply.jsep.sdp, streams: placesOf((reply.data.streams ?? []) as RelayStream[]) };
   }
@@ -212,6 +213,25 @@ export class JanusRelay implements MediaRelay {
     });
     return this.#client.request(await this.#control, body);
   }
+}
+
+interface Feed {
+  feed: string;
+  mid: string;
+}
+const feedOf = (feed: string, kind: TrackKind): Feed => ({ feed, mid: String(TRACK_KINDS.indexOf(kind)) });
+
+/** What is to be received from now on of what is sent, and what no more. Who publishes anew begins anew. */
+function changes(known: Viewer['publications'], wanted: readonly Watched[]) {
+  const streams: Feed[] = [];
+  const ended: Feed[] = [];
+  for (const { publisher, number, kinds } of wanted) {
+    const had = known.get(publisher);
+    const before = had?.number === number ? had.kinds : [];
+    streams.push(...kinds.filter((k) => !before.includes(k)).map((k) => feedOf(publisher, k)));
+    ended.push(...before.filter((k) => !kinds.includes(k)).map((k) => feedOf(publisher, k)));
+  }
+  return { streams, ended };
 }
 
 function sdpOf(reply: Reply): string {

@@ -17,6 +17,9 @@ export interface Publication {
   number: number;
 }
 
+/** A publication, and what of it is received. */
+export type Watched = Publication & { kinds: readonly TrackKind[] };
+
 export interface ViewerOffer {
   sdp: string;
   streams: StreamPlace[];
@@ -50,7 +53,7 @@ export interface MediaRelay {
   /**
    * Sets whom a viewer receives; gives a new offer, or null where nothing is new. `viewer` is a connection's id.
    */
-  watch(room: string, viewer: string, publications: readonly Publication[]): Promise<ViewerOffer | null>;
+  watch(room: string, viewer: string, publications: readonly Watched[]): Promise<ViewerOffer | null>;
   answer(viewer: string, sdp: string): Promise<void>;
   unwatch(viewer: string): Promise<void>;
   /** Writes a publisher's tracks to files that begin with `base`, or stops doing so. */

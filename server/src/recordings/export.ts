@@ -6,7 +6,13 @@ import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { promisify } from 'node:util';
 import type { Response } from 'express';
-import { chapterMetadata, chaptersOf, writtenLines, writtenText } from '@nimble-bell/core/recording';
+import {
+  chapterMetadata,
+  chaptersOf,
+  writtenLines,
+  writtenText,
+  type Watcher,
+} from '@nimble-bell/core/recording';
 import { writeCsv } from '@nimble-bell/core/roster';
 import { newId, type Context } from '../context';
 import { recordedEvents } from './events';
@@ -26,13 +32,14 @@ interface Asked {
   /** The prepared film. */
   file: string;
   zone: string;
+  watcher: Watcher;
   /** What the file is called, without its ending. */
   name: string;
 }
 
 export async function sendExport(ctx: Context, kind: Export, asked: Asked, res: Response): Promise<void> {
   const [events, parts] = await Promise.all([
-    recordedEvents(ctx.db, asked.row.sessionId),
+    recordedEvents(ctx.db, asked.row.sessionId, asked.watcher),
     partsOf(ctx.db, asked.row.id),
   ]);
   if (kind === 'sound.mp3') {

@@ -2,7 +2,6 @@ import path from 'node:path';
 import { Router, type Request } from 'express';
 import type { RecordingDetail } from '@nimble-bell/core/api';
 import { teaches } from '@nimble-bell/core/limits';
-import { audience, newRoom } from '@nimble-bell/core/room';
 import { chaptersOf, gapsOf, isExpired, mayWatch } from '@nimble-bell/core/recording';
 import { dateIn } from '@nimble-bell/core/calendar';
 import { memberIn, principalOf } from '../accounts/principal';
@@ -46,10 +45,9 @@ export function recordingRoutes(ctx: Context): Router {
     const principal = await principalOf(ctx, req.headers);
     const { row, who, zone } = await watchable(req.params.id, (r) => memberIn(ctx, principal, r.courseId));
     const [events, parts] = await Promise.all([
-      recordedEvents(ctx.db, row.sessionId),
+      recordedEvents(ctx.db, row.sessionId, { member: who.id, role: who.role }),
       partsOf(ctx.db, row.id),
     ]);
-    const viewer = { member: who.id, role: who.role };
     const ticket = ticketFor(ctx, row.id, who);
     const languages = row.file ? await captionLanguages(readyDir(ctx), row.file) : [];
     const detail: RecordingDetail = {
@@ -57,7 +55,7 @@ export function recordingRoutes(ctx: Context): Router {
       parts,
       chapters: chaptersOf(parts, events),
       gaps: gapsOf(parts, events),
-      events: events.filter((e) => audience(e, viewer, newRoom()) !== null),
+      events,
       hasPicture: Boolean(row.hasPicture),
       teaching: teaches(who.role),
       caring: who.role === 'teacher' && who.scope === null,
@@ -84,7 +82,12 @@ function fileRoutes(ctx: Context, router: Router, byTicket: ByTicket) {
     const { row, who, zone } = await byTicket(req);
     if (download && !infoOf(row, teaches(who.role)).mayDownload) throw new AppError('download-off');
     if (row.state !== 'ready' || !row.file) throw new AppError('not-ready');
-    return { row, zone, file: path.join(readyDir(ctx), row.file) };
+    return {
+      row,
+      zone,
+      watcher: { member: who.id, role: who.role },
+      file: path.join(readyDir(ctx), row.file),
+    };
   };
 
   router.get('/recordings/:id/media', async (req, res) => {
@@ -106,8 +109,13 @@ function fileRoutes(ctx: Context, router: Router, byTicket: ByTicket) {
   router.get('/recordings/:id/export/:kind', async (req, res) => {
     const kind = EXPORTS.find((k) => k === req.params.kind);
     if (!kind) throw new AppError('not-found');
-    const { row, file, zone } = await send(req, true);
-    await sendExport(ctx, kind, { row, file, zone, name: `${row.title} ${dateIn(zone, row.startsAt)}` }, res);
+    const { row, file, zone, watcher } = await send(req, true);
+    await sendExport(
+      ctx,
+      kind,
+      { row, file, zone, watcher, name: `${row.title} ${dateIn(zone, row.startsAt)}` },
+      res,
+    );
   });
 
   router.get('/recordings/:id/download', async (req, res) => {

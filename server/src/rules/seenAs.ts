@@ -4,6 +4,7 @@ import {
   CLASS,
   evolve,
   newRoom,
+  peopleFor,
   roomAhead,
   snapshotFor,
   type RoomState,
@@ -59,7 +60,11 @@ export async function seenAs(
       course: { id: course.id, code: course.code, title: course.title },
       zone: course.term.zone,
       me,
-      people: people.map((m) => ({ member: m.id, name: m.name, role: m.role, group: m.group })),
+      people: peopleFor(
+        whole,
+        me,
+        people.map((m) => ({ member: m.id, name: m.name, role: m.role, group: m.group })),
+      ),
       relay: false,
     },
   };

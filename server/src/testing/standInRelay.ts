@@ -1,4 +1,4 @@
-import type { MediaRelay, Publication, TrackKind, ViewerOffer } from '../media/relay';
+import type { MediaRelay, Publication, TrackKind, ViewerOffer, Watched } from '../media/relay';
 
 type Failing = 'publish' | 'moderate' | 'unpublish' | 'record';
 
@@ -7,7 +7,7 @@ export class StandInRelay implements MediaRelay {
   available = true;
   readonly said: string[] = [];
   /** What each viewer was last told to watch. */
-  readonly watched = new Map<string, readonly Publication[]>();
+  readonly watched = new Map<string, readonly Watched[]>();
   /** Who is mixed into each line. */
   readonly mixed = new Map<string, readonly string[]>();
   /** Which tracks go on: `member/kind`. */
@@ -81,15 +81,14 @@ export class StandInRelay implements MediaRelay {
     if (open) this.open.add(`${member}/${kind}`);
     else this.open.delete(`${member}/${kind}`);
   }
-  async watch(
-    _room: string,
-    viewer: string,
-    publications: readonly Publication[],
-  ): Promise<ViewerOffer | null> {
+  async watch(_room: string, viewer: string, publications: readonly Watched[]): Promise<ViewerOffer | null> {
     const before = this.watched.get(viewer) ?? [];
     this.watched.set(viewer, publications);
     const fresh = publications.filter(
-      (p) => !before.some((b) => b.publisher === p.publisher && b.number === p.number),
+      (p) =>
+        !before.some(
+          (b) => b.publisher === p.publisher && b.number === p.number && b.kinds.join() === p.kinds.join(),
+        ),
     );
     return fresh.length ? { sdp: `offer of ${fresh.map((p) => p.publisher).join()}`, streams: [] } : null;
   }

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { readCaptions, type Cue } from '@nimble-bell/core/captions';
-import { isToAll } from '@nimble-bell/core/recording';
+import { ANYBODY, isToAll } from '@nimble-bell/core/recording';
 import { wordsOf } from '@nimble-bell/core/watching';
 import type { Context } from '../context';
 import { transaction } from '../db/pool';
@@ -34,7 +34,7 @@ export const indexWords = (ctx: Context, recording: string): Promise<void> =>
     await holdWords(db, recording);
     const [row] = await recordingsWhere(db, 'r.id', recording);
     if (!row?.file) return;
-    const events = (await recordedEvents(db, row.sessionId)).filter(isToAll);
+    const events = (await recordedEvents(db, row.sessionId, ANYBODY)).filter(isToAll);
     const words = wordsOf(await partsOf(db, recording), events, await cuesOf(ctx, row.file));
     await keepWords(db, recording, words, ctx.now());
   });

@@ -1,7 +1,12 @@
 import { Router, type Request } from 'express';
-import { WrittenInput, type CourseWritten, type SessionWritten } from '@nimble-bell/core/api';
+import {
+  WrittenInput,
+  type CourseWritten,
+  type SessionWritten,
+  type WrittenInfo,
+} from '@nimble-bell/core/api';
 import type { Capability } from '@nimble-bell/core/limits';
-import type { Addressee } from '@nimble-bell/core/room';
+import { sees, type Addressee } from '@nimble-bell/core/room';
 import { isFor, targetOf, teaches } from '@nimble-bell/core/roster';
 import { asked, memberIn, principalOf } from '../accounts/principal';
 import { membersWhere } from '../accounts/store';
@@ -37,6 +42,10 @@ async function needed(db: Db, courseId: string, from: string, addressee: Address
   return teaches(other.role) ? 'writeToTeachers' : 'writeToStudents';
 }
 
+/** The others of the class without their names. */
+const nameless = (all: readonly WrittenInfo[], me: string): WrittenInfo[] =>
+  all.map((w) => (w.from === me || teaches(w.role) ? w : { ...w, name: 'A student' }));
+
 /** What is written on a session's page, before its door opens and after its class. */
 export function writingRoutes(ctx: Context): Router {
   const router = Router();
@@ -45,9 +54,10 @@ export function writingRoutes(ctx: Context): Router {
     const { session, me } = await here(ctx, req);
     const now = ctx.now();
     const room = await plannedRoom(ctx.db, session, now);
+    const all = await writtenOn(ctx.db, session.id, { id: me.id, teaching: teaches(me.role) });
     const written: SessionWritten = {
       now: timeOf(session, now),
-      written: await writtenOn(ctx.db, session.id, { id: me.id, teaching: teaches(me.role) }),
+      written: sees(room, { member: me.id, role: me.role }, 'seeNames') ? all : nameless(all, me.id),
       closed: {
         class: whyNot(session, room, me, 'writeToClass', now),
         teachers: whyNot(session, room, me, 'writeToTeachers', now),

@@ -26,6 +26,7 @@ export const KEYS = {
   end: { id: 'end', usual: 'e', words: 'Dismiss the class', who: 'teaching' },
   lock: { id: 'lock', usual: 'l', words: 'Lock the door, and unlock it', who: 'teaching' },
   hand: { id: 'hand', usual: 'r', words: 'Raise your hand, and lower it', who: 'students' },
+  sign: { id: 'sign', usual: 'g', words: 'Give a sign', who: 'students' },
   microphone: { id: 'microphone', usual: 'm', words: 'Microphone on or off', who: 'anyone' },
   camera: { id: 'camera', usual: 'c', words: 'Camera on or off', who: 'anyone' },
   write: { id: 'write', usual: 'w', words: 'Go to where you write', who: 'anyone' },

@@ -4,6 +4,7 @@ import { concern, EVERYONE } from '../kernel/concern';
 import type { RoomEvent } from '../kernel/messages';
 import { refuse } from '../kernel/refusals';
 import { isHere } from '../presence/index';
+import { markedFor, sees } from '../sight';
 import { nameIn } from '../words';
 import type { FloorState } from './state';
 
@@ -81,13 +82,13 @@ export const floor = concern({
     },
     handRaised: {
       version: 1,
-      hears: () => EVERYONE,
+      hears: ({ member }, room) => markedFor(room, member),
       evolve: (part, { member, at }) => ({ ...part, hands: [...part.hands, { member, at }] }),
       log: ({ member }, nameOf) => `${nameOf(member)} raised a hand.`,
     },
     handLowered: {
       version: 1,
-      hears: () => EVERYONE,
+      hears: ({ member }, room) => markedFor(room, member),
       evolve: (part, { member }) => ({ ...part, hands: without(part, member) }),
       log: null,
     },
@@ -100,6 +101,10 @@ export const floor = concern({
     }),
     dismissed: () => ({ holder: null, until: null, hands: [] }),
   },
+  seenBy: (part, viewer, room) =>
+    sees(room, viewer, 'seeMarks')
+      ? part
+      : { ...part, hands: part.hands.filter((h) => h.member === viewer.member) },
   due: ({ floor: { holder, until }, bell: { phase } }) =>
     holder === null || until === null || phase !== 'live'
       ? null

@@ -1,4 +1,5 @@
 import { teaches } from '../../roster/role';
+import { isTold, sees } from '../sight';
 import type { Actor, Audience } from './concern';
 import { ruleOf } from './evolve';
 import type { StoredEvent, StoredOf, EventType } from './messages';
@@ -12,12 +13,24 @@ export const audienceOf = (event: StoredEvent, room: RoomState): Audience =>
 /** The event as this viewer may have it, or null where it is not for them. */
 export function audience(event: StoredEvent, viewer: Actor, room: RoomState): StoredEvent | null {
   const heard = audienceOf(event, room);
-  return heard.to !== 'some' || teaches(viewer.role) || heard.members.includes(viewer.member) ? event : null;
+  const isFor = heard.to !== 'some' || teaches(viewer.role) || heard.members.includes(viewer.member);
+  return isFor ? veiledFor(event, viewer, room) : null;
+}
+
+/** The event as it is told to those who may not know a name in it; null where there is none. */
+export const veiledOf = (event: StoredEvent, room: RoomState): StoredEvent | null =>
+  ruleOf(event).veiled?.(event as never, room) ?? null;
+
+function veiledFor(event: StoredEvent, viewer: Actor, room: RoomState): StoredEvent {
+  const veiled = 'member' in event && event.member ? veiledOf(event, room) : null;
+  return veiled && !isTold(room, viewer, (event as { member: string }).member) ? veiled : event;
 }
 
 /** The whole room as this viewer may have it: what a late page begins with. */
 export function snapshotFor(room: RoomState, viewer: Actor): RoomState {
   const seen: Record<string, unknown> = { ...room };
-  for (const { name, seenBy } of CONCERNS) if (seenBy) seen[name] = seenBy(room[name], viewer);
+  for (const { name, seenBy } of CONCERNS) if (seenBy) seen[name] = seenBy(room[name], viewer, room);
+  // What changed last is in words already, with names in them.
+  if (!sees(room, viewer, 'seeNames')) seen.notice = null;
   return seen as unknown as RoomState;
 }

@@ -36,6 +36,8 @@ export interface EventRule<N extends keyof Parts, K extends EventType> {
   /** From version 1 to 2, from 2 to 3, and so on: one for each version before today's. */
   upcast?: readonly ((body: OlderBody) => OlderBody)[];
   hears: (event: StoredOf<K>, room: RoomState) => Audience;
+  /** The same, told to those who may not know the name of whom it is about. */
+  veiled?: (event: StoredOf<K>, room: RoomState) => StoredOf<K>;
   /** The concern's own part after the event. */
   evolve: (part: Parts[N], event: StoredOf<K>, room: RoomState) => Parts[N];
   /** What changed, in one line for everyone in the room. */
@@ -64,7 +66,7 @@ export interface Concern<N extends keyof Parts, C extends CommandType, E extends
   heeds?: { [K in EventType]?: (part: Parts[N], event: StoredOf<K>, room: RoomState) => Parts[N] };
   due?: (room: RoomState) => Due | null;
   /** The part as this viewer may have it, for a page that comes late. */
-  seenBy?: (part: Parts[N], viewer: Actor) => Parts[N];
+  seenBy?: (part: Parts[N], viewer: Actor, room: RoomState) => Parts[N];
 }
 
 export const concern = <N extends keyof Parts, C extends CommandType, E extends EventType>(

@@ -90,7 +90,7 @@ test('a late page has what it would have had, but of long talk the last part, an
       const room = lecture({ writeToStudents: 'open', draw: 'open' });
       for (const [actor, command] of steps) room.do(actor, command);
       for (const viewer of [maren, ana, ben]) {
-        const heard = room.events.filter((e) => audience(e, viewer, room.state));
+        const heard = room.events.flatMap((e) => audience(e, viewer, room.state) ?? []);
         const followed = heard.reduce(evolve, newRoom());
         const late = snapshotFor(room.state, viewer);
         expect({ ...late, seq: 0, notice: null }).toEqual({ ...followed, seq: 0, notice: null });

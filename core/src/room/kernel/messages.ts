@@ -8,6 +8,7 @@ import { limitsCommands, limitsEvents } from '../limits/schema';
 import { presenceCommands, presenceEvents } from '../presence/schema';
 import { recordingCommands, recordingEvents } from '../recording/schema';
 import { runSheetCommands, runSheetEvents } from '../runSheet/schema';
+import { signsCommands, signsEvents } from '../signs/schema';
 import { stageCommands, stageEvents } from '../stage/schema';
 import { talkCommands, talkEvents } from '../talk/schema';
 
@@ -24,6 +25,7 @@ export const COMMAND_SCHEMAS = {
   ...recordingCommands,
   ...doorCommands,
   ...runSheetCommands,
+  ...signsCommands,
 };
 
 /** What happens in a room, by type, in today's version. `by` and `member` are members; instants are ms. */
@@ -39,6 +41,7 @@ export const EVENT_SCHEMAS = {
   ...recordingEvents,
   ...doorEvents,
   ...runSheetEvents,
+  ...signsEvents,
 };
 
 export type CommandType = keyof typeof COMMAND_SCHEMAS;

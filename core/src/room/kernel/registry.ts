@@ -7,6 +7,7 @@ import { limits } from '../limits/index';
 import { presence } from '../presence/index';
 import { recording } from '../recording/index';
 import { runSheet } from '../runSheet/index';
+import { signs } from '../signs/index';
 import { stage } from '../stage/index';
 import { talk } from '../talk/index';
 import type { CommandRule, Concern, EventRule } from './concern';
@@ -20,7 +21,7 @@ export type AnyConcern = Concern<keyof Parts, CommandType, EventType>;
  * The concerns of a room, in the order in which they heed one another's events: who is there and what is allowed come
  * before what follows from it.
  */
-const ALL = { bell, presence, limits, floor, desk, stage, talk, board, recording, door, runSheet };
+const ALL = { bell, presence, limits, floor, desk, stage, talk, board, recording, door, runSheet, signs };
 
 export const CONCERNS = Object.values(ALL) as unknown as readonly AnyConcern[];
 
@@ -37,6 +38,7 @@ export const COMMANDS: { readonly [K in CommandType]: CommandRule<K> } = {
   ...recording.commands,
   ...door.commands,
   ...runSheet.commands,
+  ...signs.commands,
 };
 
 /** Every event's rule. */
@@ -52,6 +54,7 @@ export const EVENTS: { readonly [K in EventType]: EventRule<never, K> } = {
   ...recording.events,
   ...door.events,
   ...runSheet.events,
+  ...signs.events,
 } as never;
 
 /** Which concern an event belongs to. */

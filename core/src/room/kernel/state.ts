@@ -7,6 +7,7 @@ import type { LimitsState } from '../limits/state';
 import type { PresenceState } from '../presence/state';
 import type { RecordingState } from '../recording/state';
 import type { RunSheetState } from '../runSheet/state';
+import type { SignsState } from '../signs/state';
 import type { StageState } from '../stage/state';
 import type { TalkState } from '../talk/state';
 
@@ -23,6 +24,7 @@ export interface Parts {
   board: BoardState;
   recording: RecordingState;
   runSheet: RunSheetState;
+  signs: SignsState;
 }
 
 /** A room as its events have made it. The same on the server, in every page and in a replay. */

@@ -7,6 +7,7 @@ import { refuse } from '../kernel/refusals';
 import { CLASS } from '../kernel/schema';
 import type { RoomState } from '../kernel/state';
 import { may } from '../may';
+import { isTold, seatName } from '../sight';
 import { refusalWords } from '../words';
 import type { Devices, Occupant, PresenceState } from './state';
 
@@ -38,6 +39,7 @@ export const presence = concern({
       version: 2,
       upcast: [(body) => ({ ...body, place: CLASS })],
       hears: () => EVERYONE,
+      veiled: nameless,
       evolve: (part, { member, name, role, place, grants, came, pronouns }) => ({
         people: {
           ...part.people,
@@ -61,6 +63,7 @@ export const presence = concern({
     known: {
       version: 1,
       hears: () => EVERYONE,
+      veiled: nameless,
       evolve: (part, { member, name, role, grants, pronouns }) =>
         changed(part, member, ({ grants: _, pronouns: __, ...o }) => ({
           ...{ ...o, name, role },
@@ -72,6 +75,7 @@ export const presence = concern({
     renamed: {
       version: 1,
       hears: () => EVERYONE,
+      veiled: nameless,
       evolve: (part, { member, name }) => changed(part, member, (o) => ({ ...o, name })),
       log: ({ by, name }, nameOf) => `${nameOf(by)} gave the name ${name}.`,
     },
@@ -104,7 +108,18 @@ export const presence = concern({
       ),
     }),
   },
+  seenBy: (part, viewer, room) => ({
+    people: Object.fromEntries(
+      Object.entries(part.people).map(([id, o]) => [id, isTold(room, viewer, id) ? o : nameless(o, room)]),
+    ),
+  }),
 });
+
+/** Somebody, or what is told of them, without their name. */
+function nameless<T extends { member: string; name: string; pronouns?: unknown }>(of: T, room: RoomState): T {
+  const { pronouns: _, ...rest } = of;
+  return { ...rest, name: seatName(room, of.member) } as T;
+}
 
 function changed(part: PresenceState, member: string, change: (o: Occupant) => Occupant): PresenceState {
   const known = part.people[member];

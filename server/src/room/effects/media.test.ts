@@ -68,6 +68,33 @@ test('limits, floor and hush open and close tracks at the relay, and ask only fo
   expect([...relay.open]).toEqual([]);
 });
 
+test('where the others’ cameras are closed none is received but teachers’; who answers no offer watches nothing more', async () => {
+  const { relay, media, room, happen, enter, publishAndStand } = setUp();
+  await happen(enter('maren', 'teacher'), enter('ana', 'student'), enter('ben', 'student'));
+  for (const member of ['maren', 'ben']) await publishAndStand(member);
+  const kinds = (page: string) =>
+    Object.fromEntries((relay.watched.get(page) ?? []).map((p) => [p.publisher, p.kinds.join(' ')]));
+  await media.watch(room, 'page', 'ana', () => {});
+  await media.answer('page', '');
+  const all = 'sound camera screen';
+  expect(kinds('page')).toEqual({ maren: all, ben: all });
+  const limit = (state: 'open' | 'closed') =>
+    happen({ type: 'limitSet', by: 'maren', capability: 'seeCameras', state });
+  await limit('closed');
+  await settle();
+  expect(kinds('page')).toEqual({ maren: all, ben: 'sound screen' });
+  await media.answer('page', '');
+  await happen({ type: 'floorGiven', by: 'maren', member: 'ben' });
+  await settle();
+  expect(kinds('page')).toEqual({ maren: all, ben: all });
+  // That offer is left without an answer: once it should be hidden again, it is taken away from them.
+  jest.useFakeTimers();
+  await happen({ type: 'floorTaken', by: 'maren', member: 'ben' });
+  await jest.advanceTimersByTimeAsync(5000);
+  jest.useRealTimers();
+  expect(relay.watched.has('page')).toBe(false);
+});
+
 test('a publisher is watched once its connection stands, by everyone else, and again when it publishes anew', async () => {
   const { relay, media, room, happen, enter } = setUp();
   await happen(enter('maren', 'teacher'), enter('ana', 'student'));

@@ -1,6 +1,6 @@
 import type { Way } from '@nimble-bell/core/door';
 import type { StoredEvent } from '@nimble-bell/core/room';
-import { isHere, placeOf } from '@nimble-bell/core/room';
+import { hiddenCameras, isHere, placeOf } from '@nimble-bell/core/room';
 import type { RelayOffer } from '@nimble-bell/core/api';
 import type { Context } from '../../context';
 import { newId } from '../../context';
@@ -13,12 +13,16 @@ import { Turns } from '../../turns';
 interface Viewer {
   member: string;
   offer: (offer: RelayOffer) => void;
+  /** Whose cameras it does not receive, by what was asked of the relay last. */
+  hidden: string;
   /** An offer is out and not answered: the next waits. */
   busy: boolean;
   stale: boolean;
 }
 
 const RETRY_MS = 500;
+/** An offer is answered within this, where something is to be hidden. */
+const PATIENT_MS = 4000;
 
 /** The sound and picture of one room: who publishes, who watches, each held to what the room's state says. */
 class RoomMedia {
@@ -107,7 +111,7 @@ class RoomMedia {
 
   async watch(viewer: string, member: string, offer: Viewer['offer']) {
     await this.unwatch(viewer);
-    this.viewers.set(viewer, { member, offer, busy: false, stale: false });
+    this.viewers.set(viewer, { member, offer, hidden: '', busy: false, stale: false });
     await this.#offerTo(viewer);
   }
 
@@ -130,7 +134,26 @@ class RoomMedia {
     const gone = events.flatMap((e) => (e.type === 'left' ? [e.member] : []));
     for (const { member, way } of this.publishers.all.values())
       if (gone.includes(member)) this.#log(this.unpublish(member, way));
+    for (const [id, viewer] of this.viewers) if (this.#isOther(viewer)) this.#log(this.#hide(id));
     return this.publishers.settle();
+  }
+
+  #isOther = (viewer: Viewer) => viewer.hidden !== [...this.#hiddenFrom(viewer.member)].join();
+
+  /** Another is hidden from now on, or no more. Who does not answer what was offered before watches nothing more. */
+  async #hide(id: string) {
+    await this.#offerTo(id);
+    const waits = this.viewers.get(id);
+    if (!waits || !this.#isOther(waits)) return;
+    setTimeout(() => {
+      if (this.viewers.get(id) === waits && this.#isOther(waits)) this.#log(this.unwatch(id));
+    }, PATIENT_MS).unref();
+  }
+
+  /** Whose cameras somebody does not receive: who has no place in the room receives nobody's. */
+  #hiddenFrom(member: string): Set<string> {
+    const viewer = this.room.state.presence.people[member];
+    return viewer ? hiddenCameras(this.room.state, viewer) : new Set();
   }
 
   /** The relay came or went: what it had is gone. */
@@ -177,9 +200,15 @@ class RoomMedia {
     try {
       const { state } = this.room;
       const place = placeOf(state, viewer.member);
+      const hidden = this.#hiddenFrom(viewer.member);
+      viewer.hidden = [...hidden].join();
       const publications = [...this.publishers.all.values()]
         .filter(({ member, up }) => up && member !== viewer.member && placeOf(state, member) === place)
-        .map(({ id: publisher, number }) => ({ publisher, number }));
+        .map(({ id: publisher, number, member, kinds }) => ({
+          publisher,
+          number,
+          kinds: hidden.has(member) ? kinds.filter((k) => k !== 'camera') : kinds,
+        }));
       if (publications.length) await this.#open();
       const offer = await this.relay.watch(this.room.session, id, publications);
       if (offer)

@@ -4,6 +4,7 @@ import {
   isHere,
   knowing,
   onDevices,
+  peopleFor,
   type StoredEvent,
   type StoredOf,
 } from '@nimble-bell/core/room';
@@ -51,8 +52,8 @@ export class Attendance {
     readonly ctx: Context,
     readonly rooms: Rooms,
     readonly media: Media,
-    /** Everyone in a room is told its class list, where it is another one. */
-    readonly tellPeople: (room: Room, people: readonly SeatPerson[]) => void,
+    /** A device is told the class list as its person may have it. */
+    readonly tellPeople: (device: string, people: SeatPerson[]) => void,
   ) {
     this.facts = new Facts(ctx);
   }
@@ -243,7 +244,9 @@ export class Attendance {
     for (const room of rooms) {
       const { people } = await this.facts.of(room.session);
       const list = JSON.stringify(people);
-      if (this.#told.get(room) !== list) this.tellPeople(room, people);
+      if (this.#told.get(room) !== list)
+        for (const { device, member } of this.#visits.in(room))
+          this.tellPeople(device.id, peopleFor(room.state, { member: member.id, role: member.role }, people));
       this.#told.set(room, list);
     }
   }

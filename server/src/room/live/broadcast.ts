@@ -1,6 +1,14 @@
 import type { Server } from 'socket.io';
 import type { ClientMessages, ServerMessages } from '@nimble-bell/core/api';
-import { audienceOf, type Audience, type RoomState, type StoredEvent } from '@nimble-bell/core/room';
+import {
+  audienceOf,
+  seers,
+  veiledOf,
+  type Audience,
+  type RoomState,
+  type StoredEvent,
+} from '@nimble-bell/core/room';
+import { teaches } from '@nimble-bell/core/roster';
 import type { Room } from '../room';
 
 /** Whom a broadcast reaches: everyone in a room, those in one of its places, those who teach, or one member. */
@@ -20,19 +28,45 @@ function targetsOf(session: string, audience: Audience): string[] {
   return [staff, ...audience.members.map((m) => channels.member(session, m))];
 }
 
+interface Run {
+  targets: string[];
+  /** Who of them is told otherwise. */
+  but: string[];
+  events: StoredEvent[];
+}
+
+/** To whom an event goes: where a name in it is not for all, those who may not know it have it without. */
+function told(
+  session: string,
+  state: RoomState,
+  event: StoredEvent,
+): { targets: string[]; but: string[]; event: StoredEvent }[] {
+  const targets = targetsOf(session, audienceOf(event, state));
+  const veiled = veiledOf(event, state);
+  const knowing = veiled && seers(state, 'seeNames');
+  if (!veiled || !knowing || !('member' in event)) return [{ targets, but: [], event }];
+  const member = event.member as string;
+  if (teaches(state.presence.people[member]?.role ?? 'student')) return [{ targets, but: [], event }];
+  const own = [channels.staff(session), ...[...knowing, member].map((m) => channels.member(session, m))];
+  return [
+    { targets: own, but: [], event },
+    { targets, but: own, event: veiled },
+  ];
+}
+
 /** Runs of events for the same people, in order: each run is one broadcast. */
-export function runsOf(session: string, state: RoomState, events: readonly StoredEvent[]) {
-  const runs: { targets: string[]; events: StoredEvent[] }[] = [];
-  for (const event of events) {
-    const targets = targetsOf(session, audienceOf(event, state));
+export function runsOf(session: string, state: RoomState, events: readonly StoredEvent[]): Run[] {
+  const runs: Run[] = [];
+  for (const { targets, but, event } of events.flatMap((e) => told(session, state, e))) {
     const last = runs.at(-1);
-    if (last && last.targets.join() === targets.join()) last.events.push(event);
-    else runs.push({ targets, events: [event] });
+    if (last?.targets.join() === targets.join() && last.but.join() === but.join()) last.events.push(event);
+    else runs.push({ targets, but, events: [event] });
   }
   return runs;
 }
 
 /** Sends stored events to those who may have them. */
 export function tell(io: LiveServer, room: Room, events: readonly StoredEvent[]) {
-  for (const run of runsOf(room.session, room.state, events)) io.to(run.targets).emit('events', run.events);
+  for (const run of runsOf(room.session, room.state, events))
+    io.to(run.targets).except(run.but).emit('events', run.events);
 }

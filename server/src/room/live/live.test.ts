@@ -89,6 +89,20 @@ test('events for the same people go out together, in order, and a word to the te
   expect(runsOf('s', many.state, many.events)).toHaveLength(1);
 });
 
+test('a name that is not for all goes to those who may know it, and without it to the others', () => {
+  const room = lecture({ seeNames: 'closed' });
+  const before = room.events.length;
+  room.happen({ type: 'renamed', by: 'maren', member: 'ben', name: 'Benedict' });
+  room.happen({ type: 'renamed', by: 'maren', member: 'maren', name: 'M. Oduya' });
+  const runs = runsOf('s', room.state, room.events.slice(before));
+  const own = ['s/staff', 's/of/maren', 's/of/ben'];
+  expect(runs.map((r) => [r.targets, r.but, (r.events[0] as { name: string }).name])).toEqual([
+    [own, [], 'Benedict'],
+    [['s'], own, 'Student 2'],
+    [['s'], [], 'M. Oduya'],
+  ]);
+});
+
 test('the room that a line is for stands in its address, if it is one', () => {
   expect(roomOf('/live/?room=abc123&EIO=4')).toBe('abc123');
   for (const url of ['/live/', '/live/?room=', '/live/?room=../x', undefined]) expect(roomOf(url)).toBeNull();

@@ -4,6 +4,7 @@ import { PAGE_MESSAGES, type Answers, type BodyOf, type PageMessage } from '@nim
 import {
   audience,
   may,
+  peopleFor,
   placeOf,
   refusalWords,
   refuse,
@@ -50,8 +51,11 @@ export class RoomSocket {
     readonly media: Media,
     readonly relay: MediaRelay,
   ) {
-    this.attendance = new Attendance(ctx, rooms, media, (room, people) =>
-      this.io.to(channels.room(room.session)).emit('people', [...people]),
+    this.attendance = new Attendance(
+      ctx,
+      rooms,
+      media,
+      (device, people) => void this.#devices.get(device)?.socket.emit('people', people),
     );
     this.io = new Server(http, {
       path: '/live',
@@ -226,11 +230,12 @@ export class RoomSocket {
   #roomFor(room: Room, member: MemberRow, about: RoomFacts, after: number): Answers['enter'] {
     const viewer = { member: member.id, role: member.role };
     const missed = room.since(after);
-    const { session, course, zone, people } = about;
+    const { session, course, zone } = about;
+    const people = peopleFor(room.state, viewer, about.people);
     return {
       info: { session, course, zone, people, me: viewer, relay: this.relay.available },
       room: missed ? null : snapshotFor(room.state, viewer),
-      events: (missed ?? []).filter((e) => audience(e, viewer, room.state) !== null),
+      events: (missed ?? []).flatMap((e) => audience(e, viewer, room.state) ?? []),
       seq: room.state.seq,
       now: this.ctx.now(),
     };

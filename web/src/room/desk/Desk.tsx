@@ -16,6 +16,7 @@ import { LinkContext } from '../../app/api';
 import type { KeyId } from '../../keys/keys';
 import { useRefusal } from '../controls/useRefusal';
 import { useInfo, useInside, useMay, useRoom, useTeaching, type Inside } from '../live/useRoom';
+import { SignButton } from '../signs/SignButton';
 import classes from './desk.module.css';
 
 /** One's own switches and hand. */
@@ -76,6 +77,7 @@ export function Desk() {
           {handUp ? 'Hand is up' : 'Raise hand'}
         </button>
       )}
+      {!teaching && <SignButton />}
       <LeaveButton />
     </div>
   );

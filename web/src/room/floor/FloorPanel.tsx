@@ -1,6 +1,6 @@
 import { Button, Text } from '@mantine/core';
 import type { Capability } from '@nimble-bell/core/api';
-import { memo, useMemo } from 'react';
+import { lazy, memo, Suspense, useMemo } from 'react';
 import { clockWords } from '@nimble-bell/core/calendar';
 import { PERMISSION_WORDS, rowOf, IN_CLASS } from '@nimble-bell/core/limits';
 import { classLimit } from '@nimble-bell/core/room';
@@ -15,10 +15,14 @@ import parts from '../frame/parts.module.css';
 import { OneQuestion } from './OneQuestion';
 import classes from './floor.module.css';
 
+// Made when the first is given.
+const SignCounts = lazy(() => import('../signs/SignCounts'));
+
 const selectHush = ({ room }: Inside) => ({
   live: room.bell.phase === 'live',
   hushed: room.limits.hush !== null,
   open: classLimit(room, 'speak').state === 'open',
+  signs: Object.keys(room.signs).length > 0,
 });
 const selectFloor = ({ room }: Inside) => ({
   ...room.floor,
@@ -32,7 +36,7 @@ const selectFloor = ({ room }: Inside) => ({
 /** Every capability with its state, one press each; hush; and the queue of hands. */
 export function FloorPanel() {
   const { send } = useRoom();
-  const { live, hushed, open } = useInside(selectHush);
+  const { live, hushed, open, signs } = useInside(selectHush);
   return (
     <aside className={classes.floor} aria-label="The floor">
       <ActButton
@@ -46,6 +50,11 @@ export function FloorPanel() {
       </ActButton>
       <AtTheDoor />
       <Hands />
+      {signs && (
+        <Suspense>
+          <SignCounts />
+        </Suspense>
+      )}
       <h2 className={parts.heading}>Students may</h2>
       {IN_CLASS.map((c) => (
         <CapabilityRow key={c} capability={c} settable={live && !hushed} />

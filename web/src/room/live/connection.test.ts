@@ -135,6 +135,26 @@ test('what was done and never heard of is asked for', async () => {
   }
 });
 
+test('where one may see more or less of the others, the room is asked for anew, and sound goes on', async () => {
+  const connection = new RoomConnection('s1', null);
+  const begun = jest.fn();
+  connection.attachMedia(() => {}, begun);
+  await enter(connection, [ENTERED, RANG_IN]);
+  const entries = () => socket.sent.filter((s) => s.name === 'enter');
+  const closed = { type: 'limitSet', by: 'maren', capability: 'seeNames', state: 'closed' };
+  socket.fire('events', [event(3, closed)] as never);
+  expect(entries().at(-1)!.body.after).toBe(0);
+  const asked = entries().length;
+  const { state } = connection.view;
+  const room = { ...state!, seq: 3, presence: { people: {} } };
+  socket.last('enter').answer({ ok: true, info, room, events: [], seq: 3, now: Date.now() });
+  await settle();
+  expect(connection.view.state!.presence.people).toEqual({});
+  expect(begun).toHaveBeenCalledTimes(1);
+  socket.fire('events', [event(4, { ...closed, capability: 'speak' })] as never);
+  expect(entries()).toHaveLength(asked);
+});
+
 test('the relay going and coming is told, and media begin anew when it is back', async () => {
   const connection = new RoomConnection('session', 'link');
   let begun = 0;

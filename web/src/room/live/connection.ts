@@ -15,7 +15,7 @@ import type {
   Signal,
   StoredEvent,
 } from '@nimble-bell/core/api';
-import { evolve, newRoom, type RoomState } from '@nimble-bell/core/room';
+import { evolve, newRoom, SEEING, sees, type RoomState } from '@nimble-bell/core/room';
 import { inListOrder } from '../../app/order';
 import { setServerTime } from '../../app/clock';
 
@@ -61,6 +61,8 @@ export class RoomConnection {
   #onEntered: () => void = () => {};
   #onSignal = new Set<(signal: Signal & { member: string }) => void>();
   #entering = false;
+  /** What one may see of the others is another: all of it is asked for again. */
+  #anew = false;
   /** What was heard while the room was being entered: it may overtake the answer, and comes after what that holds. */
   #early: StoredEvent[] = [];
   /** Events that are taken in a moment. */
@@ -203,15 +205,17 @@ export class RoomConnection {
   async #enter() {
     if (this.#entering) return;
     this.#entering = true;
+    const anew = this.#anew;
+    this.#anew = false;
     this.#early = this.#waiting.splice(0);
     const asked = this.#socket.timeout(PATIENT_MS) as unknown as {
       emitWithAck: (name: 'enter', body: object) => Promise<LiveReply<'enter'>>;
     };
-    const body = { session: this.session, after: this.#view.state?.seq ?? 0 };
+    const body = { session: this.session, after: anew ? 0 : (this.#view.state?.seq ?? 0) };
     const reply = await asked.emitWithAck('enter', body).catch(() => null);
     this.#entering = false;
     if (this.#view.status === 'left') return;
-    if (reply?.ok) return 'porch' in reply ? this.#waits(reply) : this.#entered(reply);
+    if (reply?.ok) return 'porch' in reply ? this.#waits(reply) : this.#entered(reply, anew);
     if (reply && !PASSING.has(reply.refusal.code)) {
       const shut = reply.refusal.code === 'door-shut';
       this.#set({ status: 'refused', refusal: reply.refusal.message, shut });
@@ -228,7 +232,7 @@ export class RoomConnection {
     this.#set({ status: 'porch', porch, state: null });
   }
 
-  #entered({ info, room, events, seq, now }: Entered) {
+  #entered({ info, room, events, seq, now }: Entered, again: boolean) {
     setServerTime(now);
     this.#set({
       info: { ...info, people: inListOrder(info.people) },
@@ -241,7 +245,9 @@ export class RoomConnection {
     this.#set({ status: 'in', state: { ...state, seq: Math.max(state.seq, seq) } });
     this.#take(this.#early);
     for (const id of this.#pending.keys()) this.#send(id);
-    this.#onEntered();
+    // Sound and picture go on as they are.
+    if (!again) this.#onEntered();
+    if (this.#anew) void this.#enter();
   }
 
   /**
@@ -262,8 +268,18 @@ export class RoomConnection {
   #take(events: readonly StoredEvent[]) {
     let { state } = this.#view;
     if (!state) return;
+    const saw = this.#sight();
     for (const event of events) if (event.seq > state.seq) state = evolve(state, event);
     if (state !== this.#view.state) this.#set({ state });
+    if (this.#sight() === saw) return;
+    this.#anew = true;
+    void this.#enter();
+  }
+
+  /** What one may see of the others. */
+  #sight(): string {
+    const { state, info } = this.#view;
+    return state && info ? SEEING.map((what) => sees(state, info.me, what)).join() : '';
   }
 
   #inform(change: Partial<RoomInfo>) {

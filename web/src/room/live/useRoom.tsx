@@ -2,7 +2,7 @@ import { createContext, useContext, useMemo, useSyncExternalStore } from 'react'
 import type { Capability, RoomCommand } from '@nimble-bell/core/api';
 import { may, type RoomState, type Verdict } from '@nimble-bell/core/room';
 import { teaches } from '@nimble-bell/core/roster';
-import type { RoomInfo } from '@nimble-bell/core/api';
+import type { RoomInfo, SeatPerson } from '@nimble-bell/core/api';
 import type { Call, TrackKind } from './call';
 import type { RoomConnection } from './connection';
 
@@ -103,6 +103,13 @@ export function nameFrom({ room, info }: Pick<Inside, 'room' | 'info'>, member: 
   return (
     room.presence.people[member]?.name ?? info.people.find((p) => p.member === member)?.name ?? 'Somebody'
   );
+}
+
+/** The class list; and whoever is here and not on it as one has it. */
+export function seated({ room, info: { people } }: Pick<Inside, 'room' | 'info'>): SeatPerson[] {
+  const listed = new Set(people.map((p) => p.member));
+  const others = Object.values(room.presence.people).filter((o) => o.present && !listed.has(o.member));
+  return [...people, ...others.map(({ member, name, role }) => ({ member, name, role, group: null }))];
 }
 
 const selectNames = ({ room, info }: Inside) => ({ people: room.presence.people, list: info.people });

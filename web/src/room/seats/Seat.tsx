@@ -2,10 +2,11 @@ import { IconHandStop, IconMicrophone, IconPhone } from '@tabler/icons-react';
 import { lazy, memo, Suspense, useMemo, useRef, useState, useSyncExternalStore, type ReactNode } from 'react';
 import type { Capability, Role, RoomInfo } from '@nimble-bell/core/api';
 import { exceptionWords } from '@nimble-bell/core/limits';
-import { devicesOf, isHere, isOn, isWithheld, may, type RoomState } from '@nimble-bell/core/room';
+import { devicesOf, isHere, isOn, isWithheld, may, SIGN_WORDS, type RoomState } from '@nimble-bell/core/room';
 import { teaches } from '@nimble-bell/core/roster';
 import { Picture } from '../live/Playback';
 import { useInside, useMe, useRoom, useTeaching, type Inside } from '../live/useRoom';
+import { SignMark } from '../signs/SignMark';
 import { useSpeaks, type Speaking } from './speaking';
 import classes from './seats.module.css';
 
@@ -50,6 +51,7 @@ const selectSeat =
       floor: room.floor.holder === member,
       excepted: exceptedWords(room, info, member),
       withheld: isWithheld(room, member),
+      sign: here ? (room.signs[member]?.sign ?? null) : null,
     };
   };
 export type Shown = ReturnType<ReturnType<typeof selectSeat>>;
@@ -76,6 +78,7 @@ export const Seat = memo(function Seat({ member, name, role, speaking }: SeatPro
     hand && 'hand up',
     floor && 'has the floor',
     shown.excepted,
+    shown.sign && SIGN_WORDS[shown.sign].toLowerCase(),
     shown.withheld && 'not recorded',
   ].filter(Boolean);
   const face = (
@@ -152,8 +155,8 @@ function Worked({ member, name, me, shown, shared, face }: WorkedProps) {
 
 /** What stands on a seat beside its name, for the eye. */
 function Marks({ shown, speaks }: { shown: Shown; speaks: boolean }) {
-  const { excepted, withheld, telephone, floor, hand, microphone } = shown;
-  const marks = [excepted, withheld, telephone, floor, speaks, hand, microphone].filter(Boolean).length;
+  const { excepted, withheld, telephone, floor, hand, microphone, sign } = shown;
+  const marks = [excepted, withheld, telephone, floor, speaks, hand, sign, microphone].filter(Boolean).length;
   return (
     <span className={classes.seatMarks} data-one={marks === 1} aria-hidden>
       {excepted && <ExceptedMark />}
@@ -162,6 +165,7 @@ function Marks({ shown, speaks }: { shown: Shown; speaks: boolean }) {
       {floor && <FloorMark />}
       {speaks && <SpeaksMark />}
       {hand && <IconHandStop size={15} />}
+      {sign && <SignMark sign={sign} />}
       {microphone && <IconMicrophone size={15} />}
     </span>
   );

@@ -3,22 +3,23 @@ import { countWords } from '@nimble-bell/core/calendar';
 import { isHere } from '@nimble-bell/core/room';
 import { useAsk } from '../../app/api';
 import { useChange } from '../../app/queries';
-import { nameFrom, useInside, useRoom, useTeaching, type Inside } from '../live/useRoom';
+import { nameFrom, seated, useInside, useRoom, useTeaching, type Inside } from '../live/useRoom';
 import { Seat } from './Seat';
 import { useListening } from './speaking';
 import classes from './seats.module.css';
 
 /** In which order people sit, and how many of them are here: who sits how is each seat's own. */
 function select({ room, info }: Inside) {
-  const here = info.people.filter((p) => isHere(room, p.member));
+  const people = seated({ room, info });
+  const here = people.filter((p) => isHere(room, p.member));
   // Who is here comes first, each in the class list's order; the absent follow as outlines.
-  const order = [...here, ...info.people.filter((p) => !isHere(room, p.member))];
+  const order = [...here, ...people.filter((p) => !isHere(room, p.member))];
   return {
     order,
     names: order.map((p) => nameFrom({ room, info }, p.member)),
     here: here.length,
-    all: info.people.length,
-    missing: info.people.filter((p) => isMissing(p) && !isHere(room, p.member)).length,
+    all: people.length,
+    missing: people.filter((p) => isMissing(p) && !isHere(room, p.member)).length,
     live: room.bell.phase === 'live',
     session: info.session.id,
   };
@@ -30,7 +31,7 @@ const sameSeats = (a: ReturnType<typeof select>, b: ReturnType<typeof select>) =
   a.all === b.all &&
   a.missing === b.missing &&
   a.live === b.live &&
-  a.order.every((p, i) => p === b.order[i]) &&
+  a.order.every((p, i) => p.member === b.order[i]?.member && p.role === b.order[i]?.role) &&
   a.names.every((name, i) => name === b.names[i]);
 
 /** The whole class list in its places. */

@@ -9,6 +9,7 @@ import { useRefusal } from '../../controls/useRefusal';
 import parts from '../../frame/parts.module.css';
 import {
   nameFrom,
+  seated,
   useInfo,
   useInside,
   useMay,
@@ -113,7 +114,7 @@ function Written() {
 
 /** To whom one can write: everyone who has been in the room. */
 function selectPeople({ room, info }: Inside): { member: string; name: string; role: Role }[] {
-  return info.people
+  return seated({ room, info })
     .filter((p) => p.member !== info.me.member && room.presence.people[p.member])
     .map((p) => ({ member: p.member, name: nameFrom({ room, info }, p.member), role: p.role }));
 }
