@@ -75,6 +75,7 @@ const groups = [
   { name: 'over', test: OVER, priority: 3 },
   { name: 'fields', test: FIELDS, priority: 2 },
   { name: 'forms', test: FORMS, priority: 1 },
+  { name: 'room', test: /core\/src\/room\/(?!proof|runSheet\/(left|held))/, priority: 0 },
   { name: 'dates', test: /@mantine\/dates|dayjs/, priority: 0 },
 ];
 

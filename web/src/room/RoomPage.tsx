@@ -1,10 +1,9 @@
 import { Button, Loader, Text } from '@mantine/core';
 import { useMediaQuery } from '@mantine/hooks';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { useParams } from 'react-router';
 import { Desk } from './desk/Desk';
 import { Keys } from './controls/Keys';
-import { Porch } from './door/Porch';
 import { TryDevices } from './door/TryDevices';
 import { FloorPanel } from './floor/FloorPanel';
 import { YourTurn } from './floor/YourTurn';
@@ -27,6 +26,9 @@ import { Seats } from './seats/Seats';
 import { useAbout } from '../app/title';
 import { PANELS } from './tools/registry';
 
+// For who has knocked.
+const Porch = lazy(() => import('./door/Porch').then((m) => ({ default: m.Porch })));
+
 /** The room. A page opened straight at it asks for one press first: browsers play no sound before. */
 export function RoomPage() {
   const { session } = useParams();
@@ -46,7 +48,12 @@ export function RoomPage() {
 function Room({ session }: { session: string }) {
   const { tools, connection } = useConnection(session);
   const { status, refusal, porch, phase, shut } = useStanding(connection);
-  if (status === 'porch' && porch) return <Porch porch={porch} />;
+  if (status === 'porch' && porch)
+    return (
+      <Suspense>
+        <Porch porch={porch} />
+      </Suspense>
+    );
   if (status === 'refused')
     return (
       <Doorway title={phase ? 'You are not in the room any more' : 'The door is shut'}>
