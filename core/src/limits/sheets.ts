@@ -31,7 +31,7 @@ const sheet = (
 /** From a day before until a week after, and in the room as in class. */
 const DAY_TO_WEEK: SomeWriting = { aheadHours: 24, early: 'asInClass', linger: 'asInClass', afterHours: 168 };
 
-/** Nothing is said, shown or written; what is seen of one another is. */
+/** Nothing is said, shown or written. What is seen of one another the course says, for all its parts. */
 const CLOSED: SomeLimits = {
   speak: 'closed',
   camera: 'closed',
@@ -41,10 +41,6 @@ const CLOSED: SomeLimits = {
   writeToTeachers: 'open',
   writeToStudents: 'closed',
   rename: 'closed',
-  react: 'open',
-  seeNames: 'open',
-  seeCameras: 'open',
-  seeMarks: 'open',
 };
 
 /** The college's own sheets. */
