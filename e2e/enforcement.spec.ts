@@ -15,6 +15,7 @@ test('what the limits close is not relayed, whatever a tampered page sends, and 
   const closed = Object.fromEntries(GOVERNING.map((c) => [c, 'closed']));
   const course = await makeCourse({ students: 3, apart: true, limits: closed });
   await ringIn(page, course);
+  const api = await account(MAREN);
   const [tamperedPage] = await person(browser);
   const [listenerPage] = await person(browser);
   for (const p of [tamperedPage, listenerPage]) await p.goto('/listed');
@@ -67,8 +68,26 @@ test('what the limits close is not relayed, whatever a tampered page sends, and 
   await page.getByRole('button', { name: /Lift the hush/ }).click();
   await expect.poll(() => listener.arriving(600), { timeout: 15_000 }).toBeGreaterThan(10);
 
+  // The others' cameras closed: of three sections two arrive still, and nothing is learnt by listening anew.
+  const limits = async (seeCameras: string) =>
+    expect(
+      (
+        await api.put(`/api/courses/${course.id}/limits`, { data: { limits: { ...closed, seeCameras } } })
+      ).ok(),
+    ).toBe(true);
+  const sections = async () => {
+    const before = await listener.received();
+    await listenerPage.waitForTimeout(800);
+    return Object.entries(await listener.received()).filter(([mid, n]) => n - (before[mid] ?? 0) > 3).length;
+  };
+  await limits('closed');
+  await expect.poll(sections, { timeout: 15_000 }).toBe(2);
+  await listener.listen();
+  await expect.poll(sections, { timeout: 15_000 }).toBe(2);
+  await limits('open');
+  await expect.poll(sections, { timeout: 15_000 }).toBe(3);
+
   // Each capability closed by itself closes its own media and no other.
-  const api = await account(MAREN);
   await page.getByRole('radio', { name: 'Speak: Closed' }).click();
   await expect.poll(() => listener.arriving(600)).toBeGreaterThan(10);
   await open('Closed');

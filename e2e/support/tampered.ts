@@ -91,8 +91,14 @@ export class Tampered {
       return packets;
     });
 
-  /** Begins to receive whatever the relay passes on. */
+  /** Begins to receive whatever the relay passes on; what it received by before is let go. */
   async listen() {
+    this.socket.off('offer');
+    await this.page.evaluate(() => {
+      const kept = window as unknown as Kept;
+      kept.receiving?.close();
+      delete kept.receiving;
+    });
     this.socket.on('offer', (offer: RelayOffer) => void this.#receive(offer.sdp));
     await this.socket.emitWithAck('watch', {});
   }
