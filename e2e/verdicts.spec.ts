@@ -71,6 +71,9 @@ function tries(capability: Capability, { member, name }: Asker, other: string): 
       return [say({ to: 'member', member: other })];
     case 'rename':
       return [{ type: 'rename', member, name }];
+    case 'attachFiles':
+      // A file that was never sent up: where it may be attached, it is looked for and not there.
+      return [{ type: 'say', addressee: { to: 'teachers' }, text: 'A file.', file: 'abcdefgh2345' }];
     case 'react':
       return [
         { type: 'giveSign', sign: 'agree' },

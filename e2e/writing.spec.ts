@@ -1,7 +1,9 @@
 import { randomUUID } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
 import { expect, test, type APIRequestContext } from '@playwright/test';
 import type { MyCourse, SessionWritten } from '@nimble-bell/core/api';
-import { account, byLink, detailOf, makeCourse } from './support/course';
+import { account, byLink, detailOf, dismiss, makeCourse, ringIn, walkIn } from './support/course';
+import { live } from './support/live';
 import { MAREN, person, signIn } from './support/people';
 
 const say = (api: APIRequestContext, session: string, addressee: object, text: string, key = randomUUID()) =>
@@ -119,4 +121,83 @@ test('around a class one writes in the hours that are set, to whom the limits le
   const left = await read(api, near.id);
   expect(JSON.stringify(left)).not.toContain('Ana Lanyon');
   expect(JSON.stringify(left)).not.toContain('Which chart');
+});
+
+test('a file goes with a message to those who may read it, of a kind that is taken, by who may attach', async ({
+  page,
+  browser,
+}) => {
+  const course = await makeCourse({ students: 3, apart: true });
+  await ringIn(page, course);
+  const [ana, ben] = [await walkIn(browser, course), await walkIn(browser, course, 1)];
+  const PDF = Buffer.from('%PDF-1.4 a chart');
+  const bys = await Promise.all(course.students.map((s) => byLink(s.link)));
+  const up = (by = bys[0]!, name = 'chart.pdf', data: Buffer = PDF) =>
+    by.post(`/api/sessions/${course.session}/attached?name=${name}`, {
+      data,
+      headers: { 'content-type': 'application/octet-stream' },
+    });
+  // Closed at first: nothing to press, and the server says why.
+  await expect(ana.getByRole('button', { name: 'Attach a file' })).toHaveCount(0);
+  expect([(await up()).status(), (await (await up()).json()).error.message]).toEqual([
+    403,
+    expect.stringContaining('Attaching files is closed'),
+  ]);
+  const api = await account(MAREN);
+  await api.put(`/api/courses/${course.id}/limits`, { data: { limits: { attachFiles: 'open' } } });
+  await ana.getByRole('combobox', { name: 'To whom' }).click();
+  await ana.getByRole('option', { name: 'Your teachers' }).click();
+  await ana.getByLabel('Write', { exact: true }).fill('My chart of the bay');
+  const [chooser] = await Promise.all([
+    ana.waitForEvent('filechooser'),
+    ana.getByRole('button', { name: 'Attach a file' }).click(),
+  ]);
+  await chooser.setFiles({ name: 'bay chart.pdf', mimeType: 'application/pdf', buffer: PDF });
+  // By the teacher and its writer, and by nobody else.
+  for (const view of [page, ana])
+    await expect(view.getByRole('link', { name: 'bay chart.pdf' })).toBeVisible({ timeout: 15_000 });
+  const [saved] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'bay chart.pdf' }).click(),
+  ]);
+  expect(await readFile((await saved.path())!)).toEqual(PDF);
+  const listed = async (by: APIRequestContext) =>
+    (await (await by.get(`/api/sessions/${course.session}/attached`)).json()) as {
+      id: string;
+      path: string;
+    }[];
+  const [own] = await listed(bys[0]!);
+  expect(await listed(bys[1]!)).toEqual([]);
+  await expect(ben.getByText('My chart of the bay')).toHaveCount(0);
+  // A ticket is one person's: another's link does not make it good.
+  const ticket = own!.path;
+  expect((await bys[0]!.get(ticket)).status()).toBe(200);
+  expect((await bys[0]!.get(ticket.replace(own!.id, 'abcdefgh2345'))).status()).toBe(401);
+  // What is not what its name says, nothing at all, too much, or a program.
+  for (const [name, data, status] of [
+    ['a.pdf', Buffer.from('MZ a program'), 415],
+    ['a.exe', PDF, 415],
+    ['a.pdf', Buffer.alloc(0), 422],
+    ['a.pdf', Buffer.concat([PDF, Buffer.alloc(25_000_000)]), 413],
+  ] as const)
+    expect((await up(bys[0]!, name, data)).status(), name).toBe(status);
+  // By a raw line: another's file, one that was said already, one of nowhere.
+  const { id } = await (await up()).json();
+  const sayFile = async (link: string, file: string) => {
+    const socket = live({ link: link.replace('/in/', '') });
+    const entered = await socket.emitWithAck('enter', { session: course.session, after: 0 });
+    expect(entered.ok).toBe(true);
+    const command = { type: 'say', addressee: { to: 'class' }, text: 'Mine', file };
+    const reply = await socket.emitWithAck('command', { id: randomUUID(), command });
+    socket.disconnect();
+    return reply.ok as boolean;
+  };
+  expect(await sayFile(course.students[1]!.link, id)).toBe(false);
+  expect(await sayFile(course.students[0]!.link, own!.id)).toBe(false);
+  expect(await sayFile(course.students[0]!.link, 'abcdefgh2345')).toBe(false);
+  expect(await sayFile(course.students[0]!.link, id)).toBe(true);
+  await expect(ben.getByRole('link', { name: 'chart.pdf' })).toBeVisible();
+  // Whoever is not in the room attaches nothing.
+  expect((await up(bys[2]!)).status()).toBe(403);
+  await dismiss(page);
 });

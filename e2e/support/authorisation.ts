@@ -154,7 +154,11 @@ export const ROUTES: Record<string, Answers> = {
   'POST /api/courses/:course/materials': TEACHING,
   // Of a file that is not there, a link learns nothing.
   'DELETE /api/materials/:material': answers(401, 403, 403, 404, 404, 404),
+  'GET /api/sessions/:id/attached': MEMBERS,
+  // Asked without a name for the file.
+  'POST /api/sessions/:id/attached': answers(401, 403, 422, 422, 422, 403),
   // By ticket alone.
+  'GET /api/attached/:id/file': answers(401, 401, 401, 401, 401, 401),
   'GET /api/materials/:material/file': answers(401, 401, 401, 401, 401, 401),
   'GET /api/listed': EVERYONE,
   'GET /api/listed.ics': EVERYONE,

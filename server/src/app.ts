@@ -12,6 +12,7 @@ import { draftRoutes } from './drafts/routes';
 import { AppError, errorHandler } from './errors';
 import { mailRoutes } from './mail/routes';
 import type { MediaRelay } from './media/relay';
+import { attachedRoutes } from './attached/routes';
 import { materialRoutes } from './materials/routes';
 import { noticeRoutes } from './notices/routes';
 import { planningRoutes } from './planning/routes';
@@ -88,6 +89,7 @@ export function createApp(ctx: Context, relay: MediaRelay): Express {
     '/api',
     noticeRoutes(ctx),
     materialRoutes(ctx),
+    attachedRoutes(ctx),
     visitRoutes(ctx),
     privacyRoutes(ctx),
     writingRoutes(ctx),

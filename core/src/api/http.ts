@@ -339,6 +339,15 @@ export interface SessionDetail {
   recordings: RecordingInfo[];
 }
 
+/** A file that goes with a message one may read. */
+export interface AttachedInfo {
+  id: string;
+  name: string;
+  bytes: number;
+  /** Good for some hours. */
+  path: string;
+}
+
 /** Whether one may write on a session's page now, and how much of what stands there is for one to read. */
 export interface SessionWriting {
   now: { when: 'ahead' | 'after'; until: number } | null;

@@ -120,7 +120,8 @@ export const CAPABILITIES = {
     college: 'closed',
     hush: 'closed',
     media: null,
-    shown: false,
+    shown: true,
+    seldom: true,
   },
   writeNotes: {
     group: 'writing',

@@ -40,6 +40,7 @@ const CLOSED: SomeLimits = {
   writeToClass: 'closed',
   writeToTeachers: 'open',
   writeToStudents: 'closed',
+  attachFiles: 'closed',
   rename: 'closed',
 };
 
@@ -96,6 +97,7 @@ export const SHIPPED_SHEETS: readonly RuleSheet[] = [
       draw: 'open',
       writeToClass: 'open',
       writeToStudents: 'open',
+      attachFiles: 'open',
     },
     { ...DAY_TO_WEEK, aheadHours: 168 },
   ),

@@ -1,4 +1,12 @@
-import { audience, evolve, newRoom, sees, type RoomState, type StoredEvent } from '../room/index';
+import {
+  audience,
+  evolve,
+  newRoom,
+  sees,
+  type RoomState,
+  type StoredEvent,
+  type StoredOf,
+} from '../room/index';
 import type { Role } from '../roster/role';
 
 /** Who does not agree to be in a recording: by the last that each said of it. */
@@ -15,6 +23,8 @@ export function withheldIn(events: readonly StoredEvent[]): Set<string> {
 /** What stands in the place of a name, and of words. */
 export const SOMEBODY = 'Somebody';
 export const WITHHELD = '(withheld)';
+
+const withoutWords = ({ file: _, ...e }: StoredOf<'said'>): StoredOf<'said'> => ({ ...e, text: WITHHELD });
 
 /** What happened, as a recording may tell it: those who withheld are nobody, and what they wrote is not told. */
 export function maskedFor(events: readonly StoredEvent[], withheld: ReadonlySet<string>): StoredEvent[] {
@@ -33,7 +43,7 @@ export function maskedFor(events: readonly StoredEvent[], withheld: ReadonlySet<
       case 'knocked':
         return [withheld.has(e.member) ? { ...e, name: SOMEBODY } : e];
       case 'said':
-        return [withheld.has(e.from) ? { ...e, text: WITHHELD } : e];
+        return [withheld.has(e.from) ? withoutWords(e) : e];
       case 'textPut':
         return [withheld.has(e.by) ? { ...e, text: { ...e.text, text: WITHHELD } } : e];
       case 'drawn':

@@ -1,6 +1,6 @@
 import type { Role } from './role';
 import type { ListRow } from './classList';
-import { folded } from './headings';
+import { folded, ownValue } from './headings';
 
 /** A person who is on the class list. */
 export interface KnownMember {
@@ -119,7 +119,7 @@ function fieldsChanged(member: KnownMember, row: ListRow): FieldChange[] {
     ['group', member.group ?? '', row.group],
     ...Object.entries(row.extra).map(([heading, value]): [string, string, string] => [
       heading,
-      member.extra[heading] ?? '',
+      ownValue(member.extra, heading) ?? '',
       value,
     ]),
   ];

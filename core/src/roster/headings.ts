@@ -257,3 +257,7 @@ const BY_WORD = new Map(ALL_HEADINGS.map(([field, word]) => [folded(word), field
 
 /** The field that a heading names, in any of the languages known; null where it names none. */
 export const fieldOf = (heading: string): Field | null => BY_WORD.get(folded(heading)) ?? null;
+
+/** What somebody has in a column of the list's own, which may be called as anything: "valueOf" as well. */
+export const ownValue = (extra: Readonly<Record<string, string>>, heading: string): string | undefined =>
+  Object.hasOwn(extra, heading) ? extra[heading] : undefined;

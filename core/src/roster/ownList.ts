@@ -1,4 +1,4 @@
-import type { Field } from './headings';
+import { ownValue, type Field } from './headings';
 import { writeCsv } from './table';
 
 /** The columns of a class list as we write it; the school's own stand after them. */
@@ -25,7 +25,7 @@ export function writeClassList(members: readonly WrittenMember[]): string {
     [...COLUMNS, ...headings],
     members.map((m) => [
       ...[m.name, m.email, m.zone, m.group, m.role, m.invitation, m.reply],
-      ...headings.map((h) => m.extra[h] ?? null),
+      ...headings.map((h) => ownValue(m.extra, h) ?? null),
     ]),
   );
 }

@@ -31,7 +31,7 @@ export async function deleteCourse(db: Db, courseId: string) {
     for (const table of ['room_events', 'room_documents', 'room_leases', 'roll_lines', 'roll_corrections'])
       await run(db, `DELETE FROM ${table} WHERE session_id IN (?)`, [sessions]);
   if (members.length)
-    for (const table of ['replies', 'calendar_copies', 'exceptions', 'written'])
+    for (const table of ['replies', 'calendar_copies', 'exceptions', 'written', 'attached'])
       await run(db, `DELETE FROM ${table} WHERE member_id IN (?)`, [members]);
   for (const table of [
     ...[

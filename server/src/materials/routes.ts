@@ -1,10 +1,5 @@
-import { createHash } from 'node:crypto';
-import { createWriteStream } from 'node:fs';
-import { mkdir, rename, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
-import { Transform } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
-import { Router, type Request } from 'express';
+import { Router } from 'express';
 import { MaterialLink } from '@nimble-bell/core/api';
 import { line } from '@nimble-bell/core/text';
 import { z } from 'zod';
@@ -13,6 +8,7 @@ import { newId, type Context } from '../context';
 import { sessionById } from '../courses/store';
 import type { Db } from '../db/pool';
 import { AppError, parse } from '../errors';
+import { placeOf, receive, typeOf } from '../files/receive';
 import { once } from '../requests/once';
 import { readTicket } from '../recordings/ticket';
 import { isFor, targetOf } from '@nimble-bell/core/roster';
@@ -26,35 +22,6 @@ import {
 } from './store';
 import { membersWhere, type MemberRow } from '../accounts/store';
 const LARGEST = 200_000_000;
-/** What people bring to a class. Programs are not among it. */
-const TYPES: Record<string, string> = {
-  pdf: 'application/pdf',
-  png: 'image/png',
-  jpg: 'image/jpeg',
-  jpeg: 'image/jpeg',
-  gif: 'image/gif',
-  webp: 'image/webp',
-  txt: 'text/plain; charset=utf-8',
-  md: 'text/plain; charset=utf-8',
-  csv: 'text/csv; charset=utf-8',
-  doc: 'application/msword',
-  docx: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
-  xls: 'application/vnd.ms-excel',
-  xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
-  ppt: 'application/vnd.ms-powerpoint',
-  pptx: 'application/vnd.openxmlformats-officedocument.presentationml.presentation',
-  odt: 'application/vnd.oasis.opendocument.text',
-  ods: 'application/vnd.oasis.opendocument.spreadsheet',
-  odp: 'application/vnd.oasis.opendocument.presentation',
-  zip: 'application/zip',
-  mp3: 'audio/mpeg',
-  ogg: 'audio/ogg',
-  mp4: 'video/mp4',
-  webm: 'video/webm',
-  epub: 'application/epub+zip',
-  ics: 'text/calendar; charset=utf-8',
-};
-
 const UploadQuery = z.object({
   name: line('The file has no name.', 160),
   session: z.string().max(20).optional(),
@@ -96,37 +63,6 @@ const byId = async (ctx: Context, id: string) => {
   return row;
 };
 
-const placeOf = (folder: string, hash: string) => path.join(folder, hash.slice(0, 2), hash);
-
-/** Takes in a request's body as a file. It gets its place, named by its hash, only when all of it is there. */
-async function receive(folder: string, req: Request): Promise<{ hash: string; bytes: number }> {
-  if (Number(req.headers['content-length'] ?? 0) > LARGEST) throw new AppError('too-large');
-  await mkdir(folder, { recursive: true });
-  const partial = path.join(folder, `.${newId()}`);
-  const digest = createHash('sha256');
-  let bytes = 0;
-  const measure = new Transform({
-    transform(chunk: Buffer, _encoding, done) {
-      bytes += chunk.length;
-      digest.update(chunk);
-      done(bytes > LARGEST ? new AppError('too-large') : null, chunk);
-    },
-  });
-  try {
-    await pipeline(req, measure, createWriteStream(partial));
-    if (!bytes) throw new AppError('invalid', 'The file is empty.');
-    const hash = digest.digest('hex');
-    const place = placeOf(folder, hash);
-    await mkdir(path.dirname(place), { recursive: true });
-    if (await stat(place).catch(() => null)) await rm(partial);
-    else await rename(partial, place);
-    return { hash, bytes };
-  } catch (error) {
-    await rm(partial, { force: true });
-    throw error;
-  }
-}
-
 /** Files and links of a course: kept by what is in them, and given to those on its list alone. */
 export function materialRoutes(ctx: Context): Router {
   const router = Router();
@@ -148,14 +84,9 @@ export function materialRoutes(ctx: Context): Router {
   router.post('/courses/:course/materials', async (req, res) => {
     const member = await asked(ctx, req, 'teach');
     const { name, session } = parse(UploadQuery, req.query);
-    const type = TYPES[path.extname(name).slice(1).toLowerCase()];
-    if (!type)
-      throw new AppError(
-        'wrong-type',
-        `A file of this kind is not taken. Taken are: ${Object.keys(TYPES).join(', ')}.`,
-      );
+    const type = typeOf(name);
     const sessionId = await ownSession(ctx, member.courseId, session);
-    const file = await receive(folder, req);
+    const file = await receive(folder, req, { largest: LARGEST, name });
     res.status(201).json(await keep(ctx, ctx.db, member, { name, sessionId, url: null, type, ...file }));
   });
 

@@ -8,7 +8,7 @@ import { queueLetters } from '../mail/queue';
 import { mayWatch } from '@nimble-bell/core/recording';
 import { recordingsWhere } from '../recordings/store';
 import { givePins } from './pins';
-import { isFor, targetOf } from '@nimble-bell/core/roster';
+import { isFor, ownValue, targetOf } from '@nimble-bell/core/roster';
 import { invitedOf } from '../mail/store';
 import { keepEntry } from '../history/store';
 import { emptyCalendars, leaveList, listSnapshot, writeSome, type ListRecord } from './store';
@@ -158,8 +158,8 @@ function rowWords({ before, after }: ListChangeRow, reach: Reach): string {
   if (JSON.stringify(before!.scope) !== JSON.stringify(after.scope)) parts.push('is here for other sessions');
   if (reach(before!) !== reach(after)) parts.push(`has ${reach(after)} instead of ${reach(before!)}`);
   const headings = Object.keys({ ...before!.extra, ...after.extra });
-  for (const heading of headings.filter((h) => before!.extra[h] !== after.extra[h]))
-    parts.push(`${heading} ${after.extra[heading] ?? 'empty'}`);
+  for (const heading of headings.filter((h) => ownValue(before!.extra, h) !== ownValue(after.extra, h)))
+    parts.push(`${heading} ${ownValue(after.extra, heading) ?? 'empty'}`);
   return parts.join(', ') || 'stays as it was';
 }
 

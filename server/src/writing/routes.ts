@@ -1,4 +1,4 @@
-import { Router, type Request } from 'express';
+import { Router } from 'express';
 import {
   WrittenInput,
   type CourseWritten,
@@ -8,29 +8,20 @@ import {
 import type { Capability } from '@nimble-bell/core/limits';
 import { sees, type Addressee } from '@nimble-bell/core/room';
 import { isFor, targetOf, teaches } from '@nimble-bell/core/roster';
-import { asked, memberIn, principalOf } from '../accounts/principal';
+import { asked } from '../accounts/principal';
 import { membersWhere } from '../accounts/store';
 import { newId, type Context } from '../context';
 import { sessionById, sessionsOfCourse } from '../courses/store';
 import type { Db } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { once } from '../requests/once';
+import { here } from '../sessions/here';
 import { plannedRoom, timeOf, whyNot } from './rights';
 import { holdWriter, insertWritten, latestWritten, writtenOn, writtenSince } from './store';
 
 /** Nobody writes more than this within a minute. */
 const MOST_A_MINUTE = 10;
 const LATEST = 8;
-
-/** The session that is asked for, and who asks: somebody whom it is for. */
-async function here(ctx: Context, req: Request) {
-  const principal = await principalOf(ctx, req.headers);
-  const session = await sessionById(ctx.db, req.params.id as string);
-  if (!session) throw new AppError('not-found');
-  const me = await memberIn(ctx, principal, session.courseId);
-  if (!isFor(targetOf(session), me)) throw new AppError('forbidden');
-  return { session, me };
-}
 
 /** The capability that writing to them needs; the one person must be somebody of the course. */
 async function needed(db: Db, courseId: string, from: string, addressee: Addressee): Promise<Capability> {

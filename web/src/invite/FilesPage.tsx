@@ -13,7 +13,7 @@ import {
 } from '@mantine/core';
 import { useQueryClient, type UseMutationResult, type UseQueryResult } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { CourseDetail, ErrorBody, MaterialInfo } from '@nimble-bell/core/api';
+import type { CourseDetail, MaterialInfo } from '@nimble-bell/core/api';
 import { instantWords } from '@nimble-bell/core/calendar';
 import { useAsk, type Ask } from '../app/api';
 import { serverNow } from '../app/clock';
@@ -22,6 +22,7 @@ import { useAsked, useChange } from '../app/queries';
 import { Heads } from '../ui/Heads';
 import { Empty, Panel } from '../ui/Panel';
 import { sizeWords } from '../ui/Materials';
+import { sendFile } from '../ui/sendFile';
 
 interface Upload {
   name: string;
@@ -89,24 +90,6 @@ export function FilesPage() {
   );
 }
 
-/** Sends a file as a request's body; the browser's fetch tells no progress, an XMLHttpRequest does. */
-function upload(path: string, file: File, session: string | null, tell: (share: number) => void) {
-  return new Promise<void>((resolve, reject) => {
-    const request = new XMLHttpRequest();
-    const query = new URLSearchParams({ name: file.name, ...(session ? { session } : {}) });
-    request.open('POST', `${path}?${query}`);
-    request.setRequestHeader('content-type', 'application/octet-stream');
-    request.upload.onprogress = (e) => tell(e.loaded / Math.max(1, e.total));
-    request.onerror = () => reject(new Error('could not be sent: the server does not answer.'));
-    request.onload = () => {
-      if (request.status < 300) return resolve();
-      const body = JSON.parse(request.responseText || '{}') as Partial<ErrorBody>;
-      reject(new Error(body.error?.message ?? 'could not be sent.'));
-    };
-    request.send(file);
-  });
-}
-
 interface ThereProps {
   materials: UseQueryResult<MaterialInfo[]>;
   titleOf: (id: string) => string;
@@ -167,7 +150,8 @@ function useUploads(path: string, session: string | null) {
         { name: file.name, share: 0, fault: null },
       ]);
       try {
-        await upload(`/api${path}`, file, session, (share) => put({ share }));
+        const query = new URLSearchParams({ name: file.name, ...(session ? { session } : {}) });
+        await sendFile(`/api${path}?${query}`, file, { tell: (share) => put({ share }) });
         setUploads((all) => all.filter((u) => u.name !== file.name));
       } catch (error) {
         put({ fault: (error as Error).message });

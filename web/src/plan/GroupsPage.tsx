@@ -12,7 +12,7 @@ import { Button, Group, NumberInput, Select, Stack, Switch, Text, Title } from '
 import { useMemo, useState, type ReactNode } from 'react';
 import type { CourseDetail, GroupPlan, MemberInfo, PlanEditDraft, PlanOutcome } from '@nimble-bell/core/api';
 import { countWords, groupSlots, patternWords, zoneWords, type GroupSlot } from '@nimble-bell/core/calendar';
-import { groupName, splitInto, type SplitWay } from '@nimble-bell/core/roster';
+import { groupName, ownValue, splitInto, type SplitWay } from '@nimble-bell/core/roster';
 import { inOrder } from '../app/order';
 import { useThisCourse } from '../app/course';
 import { useMembers } from '../app/members';
@@ -118,7 +118,12 @@ function SplitPanel({ students, deal }: SplitProps) {
       splitInto(
         students.map((s) => ({
           id: s.id,
-          value: (column === 'zone' ? s.zone : column === 'group' ? s.group : s.extra[column.slice(1)]) ?? '',
+          value:
+            (column === 'zone'
+              ? s.zone
+              : column === 'group'
+                ? s.group
+                : ownValue(s.extra, column.slice(1))) ?? '',
         })),
         Number(size) || 10,
         way,

@@ -60,13 +60,13 @@ export function Player({ recording }: { recording: RecordingDetail }) {
           </video>
           <Strip recording={recording} position={position} goTo={goTo} />
           <PlayerBar film={film} resumed={watched.resumed} />
-          <Replays where="under" room={room} zone={zone} nameOf={nameOf} />
+          <Replays where="under" {...{ room, zone, nameOf }} session={recording.sessionId} />
           <Gaps gaps={recording.gaps} />
           <Chapters of={recording.chapters} position={position} goTo={goTo} />
         </Grid.Col>
         <Grid.Col span={{ base: 12, md: 4 }}>
           <SearchPanel {...{ recording, cues, nameOf, goTo }} />
-          <Replays where="beside" room={room} zone={zone} nameOf={nameOf} />
+          <Replays where="beside" {...{ room, zone, nameOf }} session={recording.sessionId} />
         </Grid.Col>
       </Grid>
       {recording.teaching && <ForTeachers {...{ recording, position, film }} />}

@@ -10,13 +10,13 @@ export const board = concern({
     draw: {
       who: 'anyone',
       phase: 'any',
-      needs: () => 'draw',
+      needs: () => ['draw'],
       decide: (room, { member: by }, { stroke }) => [{ type: 'drawn', by, stroke, place: placeOf(room, by) }],
     },
     putText: {
       who: 'anyone',
       phase: 'any',
-      needs: () => 'draw',
+      needs: () => ['draw'],
       decide: (room, { member: by }, { text }) => [{ type: 'textPut', by, text, place: placeOf(room, by) }],
     },
     clearBoard: {

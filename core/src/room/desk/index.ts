@@ -37,7 +37,7 @@ function closedOff(part: DeskState, room: RoomState): DeskState {
 const ownSwitch = (which: Switch): CommandRule<Switch> => ({
   who: 'anyone',
   phase: 'any',
-  needs: ({ on }) => (on ? capabilityOf(which === 'microphone' ? 'sound' : 'camera') : null),
+  needs: ({ on }) => (on ? [capabilityOf(which === 'microphone' ? 'sound' : 'camera')] : []),
   decide: (room, { member }, { on }) =>
     Boolean(room.desk[which][member]) === on ? [] : [{ type: which, member, on }],
 });

@@ -21,8 +21,8 @@ export interface CommandRule<K extends CommandType> {
   who: 'anyone' | 'teaching';
   /** `live`: only while the class is on; `any`: before it as well. */
   phase: 'live' | 'any';
-  /** The capability that it needs, if any. */
-  needs?: (command: CommandOf<K>, room: RoomState, actor: Actor) => Capability | null;
+  /** The capabilities that it needs: all of them. */
+  needs?: (command: CommandOf<K>, room: RoomState, actor: Actor) => readonly Capability[];
   /** What it leads to. No event is an answer too: "muted already". */
   decide: (room: RoomState, actor: Actor, command: CommandOf<K>, now: number) => RoomEvent[] | Refusal;
 }

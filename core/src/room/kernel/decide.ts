@@ -30,8 +30,8 @@ function refusedBefore(room: RoomState, actor: Actor, command: RoomCommand): Ref
   if (room.bell.phase === 'dismissed') return refuse('dismissed');
   if (rule.who === 'teaching' && !teaches(actor.role)) return refuse('teachers-only');
   if (rule.phase === 'live' && room.bell.phase !== 'live') return refuse('not-live');
-  const needed = rule.needs?.(command, room, actor);
-  if (needed && !may(room, actor, needed).allowed) return refuse('closed', refusalWords(room, actor, needed));
+  const closed = rule.needs?.(command, room, actor).find((c) => !may(room, actor, c).allowed);
+  if (closed) return refuse('closed', refusalWords(room, actor, closed));
   return null;
 }
 

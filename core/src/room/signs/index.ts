@@ -23,7 +23,7 @@ export const signs = concern({
       who: 'anyone',
       phase: 'any',
       // What was given is taken back also where giving is closed by now.
-      needs: ({ sign }) => (sign ? 'react' : null),
+      needs: ({ sign }) => (sign ? ['react'] : []),
       decide: (room, { member }, { sign }) =>
         (room.signs[member]?.sign ?? null) === sign ? [] : [{ type: 'signGiven', member, sign }],
     },

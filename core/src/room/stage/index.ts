@@ -32,7 +32,7 @@ export const stage = concern({
     present: {
       who: 'anyone',
       phase: 'any',
-      needs: ({ on }) => (on ? 'present' : null),
+      needs: ({ on }) => (on ? ['present'] : []),
       decide: (room, { member, role }, { on }) => {
         const place = placeOf(room, member);
         const other = room.stage.presenting[place];

@@ -37,33 +37,37 @@ export const talk = concern({
     say: {
       who: 'anyone',
       phase: 'any',
-      needs: ({ addressee }, room) => writingNeeds(room, addressee),
-      decide: (room, { member: from }, { addressee, text }) => {
+      needs: ({ addressee, file }, room) => [
+        writingNeeds(room, addressee),
+        ...(file ? (['attachFiles'] as const) : []),
+      ],
+      decide: (room, { member: from }, { addressee, text, file }) => {
         if (addressee.to === 'member') {
           if (addressee.member === from) return refuse('self');
           if (!room.presence.people[addressee.member]) return refuse('never-here');
         }
-        return [{ type: 'said', from, addressee, text, place: placeOf(room, from) }];
+        const place = placeOf(room, from);
+        return [{ type: 'said', from, addressee, text, place, ...(file ? { file } : {}) }];
       },
     },
   },
   events: {
     said: {
-      version: 2,
-      upcast: [(body) => ({ ...body, place: CLASS })],
+      version: 3,
+      upcast: [(body) => ({ ...body, place: CLASS }), (body) => body],
       hears: audienceOf,
-      evolve: (part, { seq, at, from, addressee, text, place }) => ({
+      evolve: (part, { seq, at, from, addressee, text, place, file }) => ({
         ...part,
-        messages: [...part.messages, { seq, at, from, addressee, text, place }],
+        messages: [...part.messages, { seq, at, from, addressee, text, place, ...(file ? { file } : {}) }],
       }),
-      log: ({ from, addressee, text }, nameOf) => {
+      log: ({ from, addressee, text, file }, nameOf) => {
         const to =
           addressee.to === 'class'
             ? ''
             : addressee.to === 'teachers'
               ? ' to the teachers'
               : ` to ${nameOf(addressee.member)}`;
-        return `${nameOf(from)} wrote${to}: ${text}`;
+        return `${nameOf(from)} wrote${to}${file ? ', with a file' : ''}: ${text}`;
       },
     },
   },

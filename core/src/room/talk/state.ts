@@ -8,6 +8,8 @@ export interface Message {
   addressee: Addressee;
   text: string;
   place: Place;
+  /** The file that goes with it. */
+  file?: string;
 }
 
 export interface TalkState {

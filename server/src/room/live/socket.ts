@@ -11,6 +11,7 @@ import {
   snapshotFor,
   TALK_AT_ONCE,
 } from '@nimble-bell/core/room';
+import { attachedById } from '../../attached/store';
 import { linkCode, principalOf, type Principal } from '../../accounts/principal';
 import type { Context } from '../../context';
 import { refuseTeachersName } from '../../roster/names';
@@ -93,6 +94,7 @@ export class RoomSocket {
       this.#spend(member, command.type === 'draw' ? 'strokes' : 'commands');
       if (command.type === 'rename')
         await refuseTeachersName(this.ctx.db, member.courseId, command.name, command.member);
+      if (command.type === 'say' && command.file) await this.#needOwn(room, member, command.file);
       const outcome = await room.command({ member: member.id, role: member.role }, command, id);
       if (!outcome.ok) throw new RoomRefusal(outcome.refusal);
       return { seq: outcome.seq };
@@ -196,6 +198,13 @@ export class RoomSocket {
     const actor = { member: member.id, role: member.role };
     if (!may(room.state, actor, capability).allowed)
       throw new RoomRefusal(refuse('closed', refusalWords(room.state, actor, capability)));
+  }
+  /** Whoever says a file has sent it up, in this room, and says it once. */
+  async #needOwn(room: Room, member: MemberRow, file: string) {
+    const sent = await attachedById(this.ctx.db, file);
+    const said = room.state.talk.messages.some((m) => m.file === file);
+    if (sent?.session !== room.session || sent.member !== member.id || said)
+      throw new AppError('not-found', 'There is no such file.');
   }
   #spend(member: MemberRow, what: Allowed) {
     if (!this.#allowance.take(member.id, what, performance.now())) throw new RoomRefusal(refuse('too-many'));

@@ -21,6 +21,7 @@ export function useLine(send: (text: string) => Promise<boolean>) {
   return {
     text,
     say,
+    clear: () => setText(''),
     /** For the field. */
     field: {
       value: text,

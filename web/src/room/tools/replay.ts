@@ -4,5 +4,7 @@ import type { RoomState } from '@nimble-bell/core/room';
 export interface ReplayProps {
   room: RoomState;
   zone: string;
+  /** The session that it was. */
+  session: string;
   nameOf: (member: string) => string;
 }

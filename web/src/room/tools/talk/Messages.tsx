@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { clockWords } from '@nimble-bell/core/calendar';
 import type { Message } from '@nimble-bell/core/room';
 import classes from './talk.module.css';
@@ -7,10 +8,12 @@ interface Props {
   me: string | null;
   zone: string;
   nameOf: (member: string) => string;
+  /** A file that goes with one of them. */
+  files?: (id: string) => ReactNode;
 }
 
 /** What was written, in class and in a replay. */
-export function Messages({ messages, me, zone, nameOf }: Props) {
+export function Messages({ messages, me, zone, nameOf, files }: Props) {
   return messages.map((m) => (
     <article key={m.seq} className={classes.message} data-to={m.addressee.to} data-own={m.from === me}>
       <header>
@@ -22,6 +25,7 @@ export function Messages({ messages, me, zone, nameOf }: Props) {
         <time>{clockWords(m.at, zone)}</time>
       </header>
       <p>{m.text}</p>
+      {m.file && files?.(m.file)}
     </article>
   ));
 }

@@ -1,9 +1,12 @@
+import { lazy, Suspense } from 'react';
 import { Paper, ScrollArea, Text, Title } from '@mantine/core';
 import type { ReplayProps } from '../replay';
 import { Messages } from './Messages';
 
+const Attached = lazy(() => import('./Attached'));
+
 /** What had been written by then. */
-export function TalkReplay({ room, zone, nameOf }: ReplayProps) {
+export function TalkReplay({ room, zone, nameOf, session }: ReplayProps) {
   return (
     <Paper withBorder p="md" component="section" aria-label="Talk">
       <Title order={2} size="h5">
@@ -14,7 +17,16 @@ export function TalkReplay({ room, zone, nameOf }: ReplayProps) {
           {room.talk.messages.length === 0 && (
             <Text c="dimmed">What was written appears as the recording comes to it.</Text>
           )}
-          <Messages messages={room.talk.messages} me={null} zone={zone} nameOf={nameOf} />
+          <Messages
+            messages={room.talk.messages}
+            me={null}
+            {...{ zone, nameOf }}
+            files={(id) => (
+              <Suspense>
+                <Attached session={session} id={id} />
+              </Suspense>
+            )}
+          />
         </div>
       </ScrollArea>
     </Paper>

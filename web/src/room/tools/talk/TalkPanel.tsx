@@ -24,6 +24,8 @@ import classes from './talk.module.css';
 
 // Seldom asked for.
 const WrittenBefore = lazy(() => import('./WrittenBefore'));
+const Attached = lazy(() => import('./Attached'));
+const Attach = lazy(() => import('./Attach'));
 
 /** The files and links of the session and the course, at hand while the class is on. */
 function RoomFiles() {
@@ -73,7 +75,7 @@ function Written() {
   const { messages, earlier } = useInside(selectTalk, Object.is);
   const { connection } = useRoom();
   const { member: me } = useMe();
-  const { zone } = useInfo();
+  const { zone, session } = useInfo();
   const nameOf = useNameOf();
   const list = useRef<HTMLDivElement>(null);
   /** Whoever reads further up is left there. */
@@ -107,7 +109,15 @@ function Written() {
         </Button>
       )}
       {messages.length === 0 && <p className={classes.quiet}>Nothing has been written yet.</p>}
-      <Messages messages={[...before, ...messages]} me={me} zone={zone} nameOf={nameOf} />
+      <Messages
+        messages={[...before, ...messages]}
+        {...{ me, zone, nameOf }}
+        files={(id) => (
+          <Suspense>
+            <Attached session={session.id} id={id} />
+          </Suspense>
+        )}
+      />
     </div>
   );
 }
@@ -158,7 +168,8 @@ function Writing() {
     to === 'class' ? 'writeToClass' : to === 'teachers' ? 'writeToTeachers' : 'writeToStudents';
   const { allowed } = useMay(capability);
   const refusal = useRefusal(capability);
-  const { text, say, field } = useLine(
+  const attaches = useMay('attachFiles').allowed;
+  const { text, say, clear, field } = useLine(
     async (said) => allowed && send({ type: 'say', addressee, text: said }),
   );
   return (
@@ -179,6 +190,11 @@ function Writing() {
           <Button size="xs" onClick={() => void say()} disabled={!text.trim()}>
             Say it
           </Button>
+          {attaches && (
+            <Suspense>
+              <Attach {...{ addressee, text }} sent={clear} />
+            </Suspense>
+          )}
         </>
       ) : (
         <p className={classes.closed} data-testid="talk-closed">
