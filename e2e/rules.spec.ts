@@ -239,7 +239,14 @@ test('a sheet that is edited is followed wherever it is used, but for what was s
   const quiet = {
     ...{ speak: 'closed', camera: 'closed', present: 'closed', draw: 'closed' },
     ...{ writeToClass: 'open', writeToTeachers: 'open', writeToStudents: 'closed', rename: 'closed' },
-    ...{ attachFiles: 'closed', react: 'open', seeNames: 'open', seeCameras: 'open', seeMarks: 'open' },
+    ...{
+      attachFiles: 'closed',
+      writeNotes: 'closed',
+      react: 'open',
+      seeNames: 'open',
+      seeCameras: 'open',
+      seeMarks: 'open',
+    },
   };
   const made = await api.post('/api/rule-sheets', { data: { name, limits: quiet } });
   expect(made.status()).toBe(201);
@@ -293,9 +300,9 @@ test('the proof says of each student what they may and what they read; who is gi
   const row = (name: string) => page.getByRole('row', { name: new RegExp(name) });
   await expect(row('Ana Lanyon')).toContainText('By hand');
   await page.getByLabel('Part of the run sheet').selectOption('Examination');
-  await expect(row('Ben Garrow').getByText('Closed')).toHaveCount(10);
+  await expect(row('Ben Garrow').getByText('Closed')).toHaveCount(11);
   await page.getByLabel('Part of the run sheet').selectOption('Lecture');
-  await expect(row('Ben Garrow').getByText('Closed')).toHaveCount(5);
+  await expect(row('Ben Garrow').getByText('Closed')).toHaveCount(6);
   const saved = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Download as CSV' }).click();
   expect(await readFile((await (await saved).path())!, 'utf8')).toMatch(/Ana Lanyon.*Closed \(person\)/);

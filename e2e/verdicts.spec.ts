@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect, test, type APIRequestContext } from '@playwright/test';
 import { rowOf, SHOWN_CAPABILITIES, type Capability } from '@nimble-bell/core/limits';
 import type { RoomCommand } from '@nimble-bell/core/room';
 import type { Socket } from 'socket.io-client';
-import { account, makeCourse } from './support/course';
+import { account, byLink, makeCourse } from './support/course';
 import { edit, members } from './support/list';
 import { cookie, live } from './support/live';
 import { MAREN } from './support/people';
@@ -37,10 +37,14 @@ interface Asker {
   member: string;
   name: string;
   socket: Socket;
+  api: APIRequestContext;
 }
 
 /** At the relay alone: `enforcement` asks it. */
 const ASKED = SHOWN_CAPABILITIES.filter((c) => c !== 'seeCameras');
+
+/** A change of the notes that changes nothing. */
+const NO_CHANGE = Buffer.from([0, 0]).toString('base64');
 
 /** A command that needs the capability, and what takes it back. */
 function tries(capability: Capability, { member, name }: Asker, other: string): [RoomCommand, RoomCommand?] {
@@ -71,9 +75,6 @@ function tries(capability: Capability, { member, name }: Asker, other: string): 
       return [say({ to: 'member', member: other })];
     case 'rename':
       return [{ type: 'rename', member, name }];
-    case 'attachFiles':
-      // A file that was never sent up: where it may be attached, it is looked for and not there.
-      return [{ type: 'say', addressee: { to: 'teachers' }, text: 'A file.', file: 'abcdefgh2345' }];
     case 'react':
       return [
         { type: 'giveSign', sign: 'agree' },
@@ -127,7 +128,7 @@ test('the running server decides every capability in every state, phase and role
       role === 'teacher' ? live({ cookie: await cookie(api) }) : live({ link: link!.replace('/in/', '') });
     const entered = await socket.emitWithAck('enter', { session: course.session, after: 0 });
     expect(entered.ok, role).toBe(true);
-    return { role, member: id, name, socket };
+    return { role, member: id, name, socket, api: role === 'teacher' ? api : await byLink(link!) };
   };
   const teacher = await asker('teacher');
   const askers = [teacher, ...(await Promise.all(['student', 'guest', 'observer'].map(asker)))];
@@ -154,6 +155,18 @@ test('the running server decides every capability in every state, phase and role
 
   const verdict = async (capability: Capability, one: Asker): Promise<boolean> => {
     if (rowOf(capability).group === 'seeing') return given(capability, one, course.session, other!.id);
+    if (capability === 'attachFiles') {
+      const sent = await one.api.post(`/api/sessions/${course.session}/attached?name=a.txt`, {
+        data: Buffer.from('A file.'),
+        headers: { 'content-type': 'application/octet-stream' },
+      });
+      expect([201, 403]).toContain(sent.status());
+      return sent.ok();
+    }
+    if (capability === 'writeNotes') {
+      const change = { place: 'class', name: 'notes', update: NO_CHANGE };
+      return (await one.socket.timeout(10_000).emitWithAck('documentUpdate', change)).ok;
+    }
     const [act, undo] = tries(capability, one, other!.id);
     const { ok } = await ask(one.socket, act);
     if (ok && undo) await ask(one.socket, undo);

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
-import { expect, test, type APIRequestContext } from '@playwright/test';
+import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
 import type { MyCourse, SessionWritten } from '@nimble-bell/core/api';
 import { account, byLink, detailOf, dismiss, makeCourse, ringIn, walkIn } from './support/course';
 import { live } from './support/live';
@@ -200,4 +200,62 @@ test('a file goes with a message to those who may read it, of a kind that is tak
   // Whoever is not in the room attaches nothing.
   expect((await up(bys[2]!)).status()).toBe(403);
   await dismiss(page);
+});
+
+test('notes are written together by who may, outlive a lost line, and are read by the class afterwards', async ({
+  page,
+  browser,
+}) => {
+  const course = await makeCourse({ students: 2, apart: true, limits: { writeNotes: 'open' } });
+  await ringIn(page, course);
+  const [ana, ben] = [await walkIn(browser, course), await walkIn(browser, course, 1)];
+  const notes = (view: Page) => view.getByRole('textbox', { name: 'The class notes' });
+  for (const view of [page, ana, ben]) {
+    await view.getByRole('radiogroup', { name: 'What the stage shows' }).getByText('Notes').click();
+    await expect(notes(view)).toBeVisible();
+  }
+  const write = async (view: Page, text: string) => {
+    await notes(view).click();
+    await view.keyboard.press('Control+End');
+    await view.keyboard.type(text);
+    await view.keyboard.press('Enter');
+  };
+  await write(page, 'Springs at full moon');
+  await expect(notes(ana)).toContainText('Springs at full moon');
+  // Both at once: nothing of either is lost.
+  await Promise.all([write(ana, 'Neaps a week later'), write(ben, 'Ebb first')]);
+  for (const view of [page, ana, ben])
+    for (const text of ['Springs at full moon', 'Neaps a week later', 'Ebb first'])
+      await expect(notes(view)).toContainText(text);
+  // What is written while the line is away comes with it.
+  await ana.context().setOffline(true);
+  await write(ana, 'Written offline');
+  await ana.context().setOffline(false);
+  await expect(notes(page)).toContainText('Written offline', { timeout: 20_000 });
+  // Closed: nothing can be typed, and a raw line is refused.
+  const api = await account(MAREN);
+  await api.put(`/api/courses/${course.id}/limits`, { data: { limits: { writeNotes: 'closed' } } });
+  await expect(notes(ben)).toHaveAttribute('contenteditable', 'false');
+  await expect(ben.getByText(/^Writing in the class notes is closed/).first()).toBeVisible();
+  const socket = live({ link: course.students[1]!.link.replace('/in/', '') });
+  expect((await socket.emitWithAck('enter', { session: course.session, after: 0 })).ok).toBe(true);
+  const change = { place: 'class', name: 'notes', update: Buffer.from([0, 0]).toString('base64') };
+  expect((await socket.emitWithAck('documentUpdate', change)).refusal.code).toBe('closed');
+  for (const odd of [
+    { ...change, name: 'others' },
+    { ...change, place: 'elsewhere' },
+    { ...change, update: '%%%' },
+  ])
+    expect((await socket.emitWithAck('documentUpdate', odd)).ok).toBe(false);
+  socket.disconnect();
+  await dismiss(page);
+  // Afterwards the class reads them; nobody else does.
+  const one = await byLink(course.students[1]!.link);
+  const { text } = await (await one.get(`/api/sessions/${course.session}/notes`)).json();
+  for (const line of ['Springs at full moon', 'Neaps a week later', 'Ebb first', 'Written offline'])
+    expect(text).toContain(line);
+  const other = await account('ines.calloway@saltmarsh.example');
+  expect((await other.get(`/api/sessions/${course.session}/notes`)).status()).toBe(403);
+  await page.goto(`/course/${course.id}/session/${course.session}`);
+  await expect(page.getByRole('region', { name: 'Class notes' })).toContainText('Ebb first');
 });

@@ -15,6 +15,19 @@ const stylesOfParts: Plugin = {
   },
 };
 
+const UNUSED =
+  /--mantine-color-(grape|indigo|violet|lime|cyan|pink|orange|green|yellow)-[\w-]+:[^;}]*;?/g;
+
+/** Of Mantine's colours only those that stand in our theme, or are meant by its own styles. */
+const ownColours: Plugin = {
+  name: 'own-colours',
+  enforce: 'pre',
+  transform(code, id) {
+    if (!/default-css-variables\.css/.test(id)) return undefined;
+    return { code: code.replace(UNUSED, ''), map: null };
+  },
+};
+
 /** The fonts of every page, and the code that starts each, are on their way before the first of our code is read. */
 const loadedAtOnce: Plugin = {
   name: 'loaded-at-once',
@@ -80,7 +93,7 @@ const groups = [
 ];
 
 export default defineConfig({
-  plugins: [react(), stylesOfParts, loadedAtOnce],
+  plugins: [react(), stylesOfParts, ownColours, loadedAtOnce],
   build: {
     outDir: 'dist',
     emptyOutDir: true,

@@ -154,6 +154,7 @@ export const ROUTES: Record<string, Answers> = {
   'POST /api/courses/:course/materials': TEACHING,
   // Of a file that is not there, a link learns nothing.
   'DELETE /api/materials/:material': answers(401, 403, 403, 404, 404, 404),
+  'GET /api/sessions/:id/notes': MEMBERS,
   'GET /api/sessions/:id/attached': MEMBERS,
   // Asked without a name for the file.
   'POST /api/sessions/:id/attached': answers(401, 403, 422, 422, 422, 403),

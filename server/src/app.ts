@@ -13,6 +13,7 @@ import { AppError, errorHandler } from './errors';
 import { mailRoutes } from './mail/routes';
 import type { MediaRelay } from './media/relay';
 import { attachedRoutes } from './attached/routes';
+import { notesRoutes } from './notes/routes';
 import { materialRoutes } from './materials/routes';
 import { noticeRoutes } from './notices/routes';
 import { planningRoutes } from './planning/routes';
@@ -90,6 +91,7 @@ export function createApp(ctx: Context, relay: MediaRelay): Express {
     noticeRoutes(ctx),
     materialRoutes(ctx),
     attachedRoutes(ctx),
+    notesRoutes(ctx),
     visitRoutes(ctx),
     privacyRoutes(ctx),
     writingRoutes(ctx),

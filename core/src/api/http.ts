@@ -339,6 +339,11 @@ export interface SessionDetail {
   recordings: RecordingInfo[];
 }
 
+/** What a class wrote together, a line for each paragraph; empty where there is nothing. */
+export interface ClassNotesInfo {
+  text: string;
+}
+
 /** A file that goes with a message one may read. */
 export interface AttachedInfo {
   id: string;

@@ -100,6 +100,13 @@ export interface PorchInfo {
   word: string | null;
 }
 
+/** One more update of what is written together, base64. */
+export interface DocumentChange {
+  place: string;
+  name: string;
+  update: string;
+}
+
 /** What a message leads to, where it is not refused. */
 export interface Answers {
   enter: Entered | { porch: PorchInfo; now: number };
@@ -138,7 +145,7 @@ export interface ServerMessages {
   /** The room is somewhere else now: connect anew. */
   moved: () => void;
   signal: (signal: Signal & { member: string }) => void;
-  document: (update: { place: string; name: string; update: string }) => void;
+  document: (change: DocumentChange) => void;
 }
 /** The same the other way, as Socket.IO's types want it. */
 export type ClientMessages = {

@@ -132,7 +132,8 @@ export const CAPABILITIES = {
     college: 'closed',
     hush: 'closed',
     media: null,
-    shown: false,
+    shown: true,
+    seldom: true,
   },
   react: {
     group: 'showing',

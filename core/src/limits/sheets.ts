@@ -41,6 +41,7 @@ const CLOSED: SomeLimits = {
   writeToTeachers: 'open',
   writeToStudents: 'closed',
   attachFiles: 'closed',
+  writeNotes: 'closed',
   rename: 'closed',
 };
 
@@ -69,6 +70,7 @@ export const SHIPPED_SHEETS: readonly RuleSheet[] = [
       present: 'byHand',
       draw: 'open',
       writeToClass: 'open',
+      writeNotes: 'open',
     },
     DAY_TO_WEEK,
   ),
@@ -98,6 +100,7 @@ export const SHIPPED_SHEETS: readonly RuleSheet[] = [
       writeToClass: 'open',
       writeToStudents: 'open',
       attachFiles: 'open',
+      writeNotes: 'open',
     },
     { ...DAY_TO_WEEK, aheadHours: 168 },
   ),

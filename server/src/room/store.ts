@@ -171,29 +171,3 @@ export const liveRooms = (db: Db) =>
     db,
     `SELECT s.id AS session, l.owner FROM sessions s LEFT JOIN room_leases l ON l.session_id = s.id WHERE s.state = 'live'`,
   );
-
-/** What is written together: one more update of a document of a room. */
-export const addUpdate = (
-  db: Db,
-  of: { session: string; place: string; name: string },
-  member: string,
-  body: Buffer,
-) =>
-  run(
-    db,
-    'INSERT INTO room_documents (session_id, place, name, member_id, body) VALUES (?, ?, ?, ?, FROM_BASE64(?))',
-    [of.session, of.place, of.name, member, body.toString('base64')],
-  );
-
-/** All updates of a document, in order. */
-export const updatesOf = async (
-  db: Db,
-  of: { session: string; place: string; name: string },
-): Promise<Buffer[]> =>
-  (
-    await rows<{ body: Buffer }>(
-      db,
-      'SELECT body FROM room_documents WHERE session_id = ? AND place = ? AND name = ? ORDER BY nr',
-      [of.session, of.place, of.name],
-    )
-  ).map((row) => row.body);

@@ -106,6 +106,10 @@ interface SplitProps {
   deal: (groups: { name: string; people: string[] }[]) => void;
 }
 
+/** What somebody has in a column: the zone, the group, or one of the list's own, which begins with a sign. */
+const valueIn = ({ zone, group, extra }: MemberInfo, column: string): string =>
+  (column === 'zone' ? zone : column === 'group' ? group : ownValue(extra, column.slice(1))) ?? '';
+
 function SplitPanel({ students, deal }: SplitProps) {
   const [size, setSize] = useState<number | ''>(10);
   const [way, setWay] = useState<SplitWay>('random');
@@ -118,12 +122,7 @@ function SplitPanel({ students, deal }: SplitProps) {
       splitInto(
         students.map((s) => ({
           id: s.id,
-          value:
-            (column === 'zone'
-              ? s.zone
-              : column === 'group'
-                ? s.group
-                : ownValue(s.extra, column.slice(1))) ?? '',
+          value: valueIn(s, column),
         })),
         Number(size) || 10,
         way,

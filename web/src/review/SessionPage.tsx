@@ -9,6 +9,7 @@ import { ListedSwitch } from '../ui/ListedSwitch';
 import { Materials } from '../ui/Materials';
 import { Empty, Panel } from '../ui/Panel';
 import { RecordingLine } from '../ui/RecordingLine';
+import ClassNotes from '../ui/ClassNotes';
 import { WritingPanel } from '../writing/WritingPanel';
 import { LogPanel } from './LogPanel';
 import { Roll } from './Roll';
@@ -53,6 +54,7 @@ export function SessionPage() {
           <Materials materials={materials} />
         </Panel>
       )}
+      <ClassNotes session={session.id} name={`${session.seriesTitle} ${session.number}`} />
       {session.state !== 'live' && session.state !== 'cancelled' && !isStanding(session.kind) && (
         <WritingPanel
           session={session.id}

@@ -36,8 +36,23 @@ import { Answers, CannotCome } from './Answers';
 import { Attendance } from './Attendance';
 import type { DoorState } from '@nimble-bell/core/door';
 
-// After what one came for.
 const CourseSearch = lazy(() => import('../watch/CourseSearch'));
+
+/** Searching is loaded when it is asked for: this page is light. */
+function Searching(props: { course: string; to: (recording: string) => string }) {
+  const [open, setOpen] = useState(false);
+  if (!open)
+    return (
+      <Button variant="subtle" size="compact-sm" px={0} mb="xs" onClick={() => setOpen(true)}>
+        Search what was said and written
+      </Button>
+    );
+  return (
+    <Suspense>
+      <CourseSearch {...props} begins />
+    </Suspense>
+  );
+}
 
 const NEAR_MS = 30 * 60_000;
 
@@ -109,9 +124,7 @@ function Rest({ mine }: { mine: MyCourse }) {
       >
         {recordings.length === 0 && <Empty>There is no recording yet.</Empty>}
         {recordings.length > 1 && (
-          <Suspense>
-            <CourseSearch course={mine.course.id} to={(id) => `/in/${code}/watch/${id}`} />
-          </Suspense>
+          <Searching course={mine.course.id} to={(id) => `/in/${code}/watch/${id}`} />
         )}
         <Stack gap="sm">
           {recordings.map((r) => (

@@ -1,8 +1,11 @@
-/** Hands a table over as a file that spreadsheets read as UTF-8. */
-export function downloadCsv(name: string, csv: string) {
+/** Hands a text over as a file. */
+export function downloadText(name: string, text: string, type = 'text/plain') {
   const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob(['\uFEFF', csv], { type: 'text/csv;charset=utf-8' }));
+  link.href = URL.createObjectURL(new Blob([text], { type: `${type};charset=utf-8` }));
   link.download = name;
   link.click();
   setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
 }
+
+/** Hands a table over as a file that spreadsheets read as UTF-8. */
+export const downloadCsv = (name: string, csv: string) => downloadText(name, `\uFEFF${csv}`, 'text/csv');

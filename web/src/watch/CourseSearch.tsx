@@ -12,7 +12,16 @@ const LEAST = 2;
 const TYPED_MS = 300;
 
 /** What was said and written in all of a course's recordings, each place with the way to its moment. */
-export default function CourseSearch({ course, to }: { course: string; to: (recording: string) => string }) {
+export default function CourseSearch({
+  course,
+  to,
+  begins = false,
+}: {
+  course: string;
+  to: (recording: string) => string;
+  /** One pressed to search: the field has focus. */
+  begins?: boolean;
+}) {
   const [typed, setTyped] = useState('');
   const [wanted] = useDebouncedValue(typed.trim(), TYPED_MS);
   const found = useAsked<CourseFound[]>(`/courses/${course}/search?q=${encodeURIComponent(wanted)}`, {
@@ -25,6 +34,7 @@ export default function CourseSearch({ course, to }: { course: string; to: (reco
         aria-label="Search in all recordings"
         placeholder="What was said, written, or on the board"
         maxLength={200}
+        autoFocus={begins}
         value={typed}
         onChange={(e) => setTyped(e.currentTarget.value)}
       />

@@ -17,6 +17,7 @@ import { useWatched } from './useWatched';
 import { languageWords, lengthWords } from './words';
 import classes from './watch.module.css';
 
+const ClassNotes = lazy(() => import('../ui/ClassNotes'));
 // For those who teach alone.
 const CaptionsPanel = lazy(() => import('./CaptionsPanel'));
 const CarePanel = lazy(() => import('./CarePanel'));
@@ -67,6 +68,9 @@ export function Player({ recording }: { recording: RecordingDetail }) {
         <Grid.Col span={{ base: 12, md: 4 }}>
           <SearchPanel {...{ recording, cues, nameOf, goTo }} />
           <Replays where="beside" {...{ room, zone, nameOf }} session={recording.sessionId} />
+          <Suspense>
+            <ClassNotes session={recording.sessionId} name={recording.title} />
+          </Suspense>
         </Grid.Col>
       </Grid>
       {recording.teaching && <ForTeachers {...{ recording, position, film }} />}

@@ -5,6 +5,7 @@ import { instantWords } from '@nimble-bell/core/calendar';
 import { Bar } from '../app/Bar';
 import { stopOf, useAsked } from '../app/queries';
 import { useAbout } from '../app/title';
+import ClassNotes from '../ui/ClassNotes';
 import { Fault } from '../ui/Fault';
 import { WritingPanel } from './WritingPanel';
 
@@ -38,6 +39,7 @@ export function WritingPage() {
               zone={zone!}
               held={session.state === 'held'}
             />
+            <ClassNotes session={session.id} name={`${session.seriesTitle} ${session.number}`} />
           </>
         )}
       </Container>

@@ -27,7 +27,7 @@ import type { Credential } from '../entrance/rights';
 import type { Visit } from '../entrance/visits';
 import type { Room } from '../room';
 import type { Rooms } from '../rooms';
-import { addUpdate, updatesOf } from '../store';
+import { knownDocument, openDocument, takeUpdate } from '../../notes/shared';
 import { Allowance, type Allowed } from './allowance';
 import { channels, tell, type LiveServer } from './broadcast';
 import { PageDevice, type LiveSocket } from './page';
@@ -143,8 +143,9 @@ export class RoomSocket {
     },
     documentOpen: async (socket, { place, name }) => {
       const { room, member } = this.#visit(socket);
+      knownDocument(name);
       if (place !== placeOf(room.state, member.id)) throw new AppError('forbidden');
-      const updates = await updatesOf(this.ctx.db, { session: room.session, place, name });
+      const updates = await openDocument(this.ctx.db, { session: room.session, place, name });
       return { updates: updates.map((u) => u.toString('base64')) };
     },
     documentUpdate: async (socket, { place, name, update }) => {
@@ -153,7 +154,8 @@ export class RoomSocket {
       this.#needMay(room, member, 'writeNotes');
       if (place !== placeOf(room.state, member.id)) throw new AppError('forbidden');
       const of = { session: room.session, place, name };
-      await addUpdate(this.ctx.db, of, member.id, Buffer.from(update, 'base64'));
+      knownDocument(name);
+      await takeUpdate(this.ctx.db, of, member.id, Buffer.from(update, 'base64'));
       socket.to(channels.place(room.session, place)).emit('document', { place, name, update });
       return {};
     },

@@ -4,6 +4,7 @@ import type {
   BodyOf,
   ClientMessages,
   CommandReply,
+  DocumentChange,
   Entered,
   LiveReply,
   PageMessage,
@@ -59,6 +60,7 @@ export class RoomConnection {
   #pending = new Map<string, { command: RoomCommand; resolve: (reply: CommandReply) => void }>();
   #onOffer: (offer: RelayOffer) => void = () => {};
   #onEntered: () => void = () => {};
+  #onDocument = new Set<(change: DocumentChange) => void>();
   #onSignal = new Set<(signal: Signal & { member: string }) => void>();
   #entering = false;
   /** What one may see of the others is another: all of it is asked for again. */
@@ -104,6 +106,9 @@ export class RoomConnection {
       if (this.#entering) this.#early.push(...events);
       else this.#heed(events);
     });
+    this.#socket.on('document', (change) => {
+      for (const listener of this.#onDocument) listener(change);
+    });
     this.#socket.on('people', (people) => this.#inform({ people: inListOrder(people) }));
     this.#socket.on('you', (me) => {
       this.#inform({ me });
@@ -146,6 +151,10 @@ export class RoomConnection {
   /** Something that is only now; lost if it is lost. */
   readonly signal = (signal: Signal) => {
     if (this.#view.status === 'in') this.#socket.volatile.emit('signal', signal, () => {});
+  };
+  readonly onDocument = (listener: (change: DocumentChange) => void) => {
+    this.#onDocument.add(listener);
+    return () => this.#onDocument.delete(listener);
   };
   readonly onSignal = (listener: (signal: Signal & { member: string }) => void) => {
     this.#onSignal.add(listener);

@@ -34,6 +34,7 @@ export class Looking implements Line {
   };
   readonly ask: Line['ask'] = async () => ({ ok: false, refusal: refuse('unknown', ONLY_LOOKS) }) as never;
   readonly signal: Line['signal'] = () => {};
+  readonly onDocument: Line['onDocument'] = () => () => false;
   readonly onSignal: Line['onSignal'] = () => () => false;
 
   /** The room as it is now. */

@@ -8,7 +8,7 @@ import type { RoomConnection } from './connection';
 
 /** What the parts of a room's page act with. The same object for as long as the page is in the room. */
 export interface RoomTools {
-  connection: Pick<RoomConnection, 'view' | 'subscribe' | 'ask' | 'signal' | 'onSignal'>;
+  connection: Pick<RoomConnection, 'view' | 'subscribe' | 'ask' | 'signal' | 'onSignal' | 'onDocument'>;
   call: Call;
   /** Asks the room; a refusal is shown in its own words. Gives whether it was done. */
   send: (command: RoomCommand) => Promise<boolean>;

@@ -1,12 +1,14 @@
 import type { ComponentType } from 'react';
 import { Board } from './board/Board';
 import { MainPicture } from './picture/MainPicture';
+import { Notes } from './notes/Notes';
 import { TalkPanel } from './talk/TalkPanel';
 
 /** What can be put on the stage, each chosen by its word. */
 export const STAGE_TOOLS: readonly { id: string; word: string; Stage: ComponentType }[] = [
   { id: 'picture', word: 'Picture', Stage: MainPicture },
   { id: 'board', word: 'Board', Stage: Board },
+  { id: 'notes', word: 'Notes', Stage: Notes },
 ];
 
 /** What stands in the right column. */
