@@ -15,8 +15,7 @@ const stylesOfParts: Plugin = {
   },
 };
 
-const UNUSED =
-  /--mantine-color-(grape|indigo|violet|lime|cyan|pink|orange|green|yellow)-[\w-]+:[^;}]*;?/g;
+const UNUSED = /--mantine-color-(grape|indigo|violet|lime|cyan|pink|orange|green|yellow)-[\w-]+:[^;}]*;?/g;
 
 /** Of Mantine's colours only those that stand in our theme, or are meant by its own styles. */
 const ownColours: Plugin = {
