@@ -26,12 +26,12 @@ export default function SignCounts() {
           <li key={sign} title={listWords(members.map(nameOf))}>
             <SignMark sign={sign} />
             <span>{SIGN_WORDS[sign]}</span>
+            <strong>{members.length}</strong>
             <span
               className={classes.bar}
-              style={{ width: `${(members.length / most) * 72}px` }}
+              style={{ width: `${(members.length / most) * 100}%` }}
               aria-hidden
             />
-            <strong>{members.length}</strong>
           </li>
         ))}
       </ul>

@@ -7,7 +7,7 @@ import { useInfo, useRoom } from '../../live/useRoom';
 
 interface AttachProps {
   addressee: Addressee;
-  /** What is written with it; where there is nothing, its name is said. */
+  /** What is written with it, if anything. */
   text: string;
   sent: () => void;
 }
@@ -30,7 +30,7 @@ export default function Attach({ addressee, text, sent }: AttachProps) {
         link,
       });
       const { id } = answer as { id: string };
-      if (await send({ type: 'say', addressee, text: text.trim() || file.name, file: id })) sent();
+      if (await send({ type: 'say', addressee, text: text.trim() || 'A file:', file: id })) sent();
     } catch (error) {
       setFault((error as Error).message);
     }
