@@ -5,6 +5,8 @@ import { may, type RoomState, type StoredEvent } from '@nimble-bell/core/room';
 import { noSettings, withValues, type LayerName } from '@nimble-bell/core/settings';
 import { entry, opening, TestRoom } from '@nimble-bell/core/testing';
 import { account, makeCourse, throughDoor, type MadeCourse } from '../../e2e/support/course';
+import config from '../../e2e/playwright.config';
+import { Tampered } from '../../e2e/support/tampered';
 import { MAREN, signIn } from '../../e2e/support/people';
 import { BASE_URL } from '../../e2e/support/product';
 import { entering, startBare, teacherOf } from './room';
@@ -124,6 +126,68 @@ async function cueing(): Promise<Figure[]> {
   }));
 }
 
+const SPEAKERS = 8;
+const CLOSINGS = 10;
+
+/**
+ * From a hush, given while some speak, until the relay passes nothing of them on any more, as somebody who listens has
+ * it: what the relay has confirmed is closed, and what was on its way has come. Beside it, until the same page has heard
+ * of the hush.
+ */
+async function closing(): Promise<Figure[]> {
+  const course = await makeCourse({ students: SPEAKERS + 1, limits: { speak: 'open' } });
+  const teacher = await teacherOf(course);
+  await teacher.send({ type: 'ringIn' });
+  const browser = await chromium.launch(config.use!.launchOptions);
+  try {
+    const pages = await Promise.all(
+      course.students.map(async (s) => {
+        const page = await browser.newPage({ baseURL: BASE_URL });
+        await page.goto('/listed');
+        const one = new Tampered(page, s.link, course.session);
+        await one.enter();
+        return one;
+      }),
+    );
+    const [listener, ...speakers] = pages as [Tampered, ...Tampered[]];
+    await listener.listen();
+    for (const s of speakers) {
+      if (!(await s.publish())) throw new Error('Nothing was published.');
+      await s.command({ type: 'microphone', on: true });
+    }
+    const sum = async () => Object.values(await listener.received()).reduce((a, b) => a + b, 0);
+    const quiet: number[] = [];
+    const heard: number[] = [];
+    for (let i = 0; i < CLOSINGS; i++) {
+      while ((await listener.arriving(300)) < SPEAKERS * 5) await listener.page.waitForTimeout(100);
+      const began = performance.now();
+      listener.socket.once('events', () => heard.push(performance.now() - began));
+      await teacher.send({ type: 'hush' });
+      let last = began;
+      for (let n = await sum(); performance.now() - last < 250;) {
+        const now = await sum();
+        if (now !== n) last = performance.now();
+        n = now;
+      }
+      quiet.push(last - began);
+      await teacher.send({ type: 'lift' });
+    }
+    await teacher.send({ type: 'dismiss' });
+    for (const p of pages) p.close();
+    return [0.5, 1].map((p) => ({
+      what: `a hush until nothing of ${SPEAKERS} who speak arrives, ${p === 1 ? 'slowest' : 'half'} of ${CLOSINGS}`,
+      ours: ms(percentile(quiet, p)),
+      peer: 'until the page has heard of it',
+      theirs: ms(percentile(heard, p)),
+      ratio: `${(percentile(quiet, p) / percentile(heard, p)).toFixed(1)} to 1`,
+      wanted: '',
+    }));
+  } finally {
+    teacher.socket.disconnect();
+    await browser.close();
+  }
+}
+
 /** So many stand at the door of a room; gives their lines, and a promise of when the last is in. */
 async function knockers(course: MadeCourse) {
   let inside = 0;
@@ -211,5 +275,6 @@ declare global {
 export const limits = async (): Promise<Figure[]> => [
   ...resolving(),
   ...(await cueing()),
+  ...(await closing()),
   ...(await knocking()),
 ];
