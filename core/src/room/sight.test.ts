@@ -102,6 +102,22 @@ test('a sign fades by itself, with those given about then; "away" stands; and wh
   expect(room.happen({ type: 'left', member: 'maren' }).state.signs).toEqual({});
 });
 
+test('writing for one question is over once so many students have written, or its time is', () => {
+  const room = lecture({ writeToClass: 'closed' });
+  const openFor = { type: 'openFor', capability: 'writeToClass', seconds: 60, answers: 2 } as const;
+  const say = (by: Actor) => room.do(by, { type: 'say', addressee: { to: 'class' }, text: 'Ebb' });
+  room.do(maren, openFor);
+  for (const by of [ana, ana, maren]) say(by);
+  expect(dueBy(room.state, room.now)).toEqual([]);
+  say(ben);
+  expect(dueBy(room.state, room.now)).toEqual([{ type: 'lentBack', by: null, capability: 'writeToClass' }]);
+  room.happen(...dueBy(room.state, room.now));
+  expect(say(ana).ok).toBe(false);
+  room.do(maren, openFor);
+  say(ana);
+  expect(dueBy(room.state, room.now + 60_000)).toHaveLength(1);
+});
+
 test('a recording names nobody to those from whom names were hidden in any part of the class', () => {
   const room = lecture();
   room.do(maren, { type: 'setLimit', capability: 'seeNames', state: 'closed' });

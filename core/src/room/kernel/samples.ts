@@ -70,13 +70,6 @@ export const SAMPLES: readonly { version: number; body: { type: EventType } & Re
     version: 2,
     body: { type: 'said', from: 'ana', addressee: { to: 'class' }, text: 'Thank you', place: 'class' },
   },
-  {
-    version: 3,
-    body: {
-      ...{ type: 'said', from: 'ana', addressee: { to: 'class' }, text: 'My chart', place: 'class' },
-      file: 'abcdefgh2345',
-    },
-  },
   { version: 1, body: { type: 'drawn', by: 'ana', stroke: { points: [0, 0, 1, 1], colour: 'ink' } } },
   {
     version: 2,

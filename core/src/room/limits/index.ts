@@ -82,10 +82,14 @@ export const limits = concern({
     openFor: {
       who: 'teaching',
       phase: 'live',
-      decide: (room, { member: by }, { capability, seconds }, now) => {
+      decide: (room, { member: by }, { capability, seconds, answers }, now) => {
         if (room.limits.hush) return refuse('hushed');
         if (classLimit(room, capability).state === 'open') return [];
-        return [...back(room.limits, by), { type: 'limitLent', by, capability, until: now + seconds * 1000 }];
+        const until = now + seconds * 1000;
+        return [
+          ...back(room.limits, by),
+          { type: 'limitLent', by, capability, until, ...(answers ? { answers } : {}) },
+        ];
       },
     },
     closeAgain: {
@@ -120,10 +124,13 @@ export const limits = concern({
     limitLent: {
       version: 1,
       hears: () => EVERYONE,
-      evolve: (part, { capability, until, by, at }) => ({
+      evolve: (part, { capability, until, answers, by, at }) => ({
         ...part,
         live: inClass(part, { [capability]: 'open' }, by, at),
-        lent: { capability, until, before: part.live.settings.limits[capability] ?? null },
+        lent: {
+          ...{ capability, until, before: part.live.settings.limits[capability] ?? null },
+          ...{ answers: answers ?? null, answered: [] },
+        },
       }),
       notice: ({ capability, until, at }) => {
         const { doing, verb } = rowOf(capability);
@@ -221,6 +228,17 @@ export const limits = concern({
   heeds: {
     opened: (part, { layers }) => ({ ...part, layers }),
     rangIn: (part) => ({ ...part, time: 'class' }),
+    said: (part, { from, addressee, at }, room) => {
+      const { lent } = part;
+      const person = room.presence.people[from];
+      if (lent?.capability !== 'writeToClass' || addressee.to !== 'class' || !person || teaches(person.role))
+        return part;
+      if (lent.answered.includes(from)) return part;
+      const answered = [...lent.answered, from];
+      // All that were waited for: its time is over.
+      const until = lent.answers !== null && answered.length >= lent.answers ? at : lent.until;
+      return { ...part, lent: { ...lent, answered, until } };
+    },
     // It ends later, or sooner: whether it is over is seen anew.
     replanned: (part) => (part.time === 'linger' ? { ...part, time: 'class' } : part),
     // What was set in class gives way to the next segment, where that says something.

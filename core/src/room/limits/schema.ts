@@ -4,8 +4,12 @@ import { MemberId, message } from '../kernel/schema';
 
 export const limitsCommands = {
   setLimit: message('setLimit', { capability: Capability, state: Permission }),
-  /** Open for a while, and then again as it was. */
-  openFor: message('openFor', { capability: Capability, seconds: z.int().min(5).max(600) }),
+  /** Open for a while, and then again as it was; writing to the class sooner, once so many students have written. */
+  openFor: message('openFor', {
+    capability: Capability,
+    seconds: z.int().min(5).max(600),
+    answers: z.int().min(1).max(1000).optional(),
+  }),
   closeAgain: message('closeAgain', {}),
   hush: message('hush', {}),
   lift: message('lift', {}),
@@ -13,7 +17,12 @@ export const limitsCommands = {
 
 export const limitsEvents = {
   limitSet: message('limitSet', { by: MemberId, capability: Capability, state: Permission }),
-  limitLent: message('limitLent', { by: MemberId, capability: Capability, until: z.number() }),
+  limitLent: message('limitLent', {
+    by: MemberId,
+    capability: Capability,
+    until: z.number(),
+    answers: z.number().optional(),
+  }),
   /** By itself where nobody did it. */
   lentBack: message('lentBack', { by: MemberId.nullable(), capability: Capability }),
   /** The planned end has come, and writing has a rule of its own for that time. */

@@ -25,6 +25,9 @@ export interface LimitsState {
     capability: Capability;
     until: number;
     before: Settings['limits'][Capability] | null;
+    /** Closed sooner once so many students have written, and who has. */
+    answers: number | null;
+    answered: readonly string[];
   } | null;
   hush: { by: string; at: number } | null;
 }

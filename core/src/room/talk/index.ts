@@ -53,8 +53,8 @@ export const talk = concern({
   },
   events: {
     said: {
-      version: 3,
-      upcast: [(body) => ({ ...body, place: CLASS }), (body) => body],
+      version: 2,
+      upcast: [(body) => ({ ...body, place: CLASS })],
       hears: audienceOf,
       evolve: (part, { seq, at, from, addressee, text, place, file }) => ({
         ...part,

@@ -1,4 +1,5 @@
 import { classLimit } from '@nimble-bell/core/room';
+import { teaches } from '@nimble-bell/core/roster';
 import { useNow } from '../../app/clock';
 import { ActButton } from '../controls/ActButton';
 import { useInside, useRoom, type Inside } from '../live/useRoom';
@@ -11,12 +12,15 @@ const select = ({ room }: Inside) => ({
   open: classLimit(room, 'writeToClass').state === 'open',
   lent: room.limits.lent?.capability === 'writeToClass',
   until: room.limits.lent?.until ?? 0,
+  answered: room.limits.lent?.answered.length ?? 0,
+  /** Who can answer: it closes once all have. */
+  students: Object.values(room.presence.people).filter((o) => o.present && !teaches(o.role)).length,
 });
 
-/** Writing open for one question: one press, and it closes by itself. */
+/** Writing open for one question: one press, and it closes by itself, sooner where everybody has answered. */
 export function OneQuestion() {
   const { send } = useRoom();
-  const { live, open, lent, until } = useInside(select);
+  const { live, open, lent, until, answered, students } = useInside(select);
   const now = useNow(1000);
   const left = Math.max(0, Math.ceil((until - now) / 1000));
   return (
@@ -27,13 +31,18 @@ export function OneQuestion() {
       mark={
         lent && (
           <span className="figures" aria-hidden>
-            {left} s
+            {left} s, {answered} of {students}
           </span>
         )
       }
       onClick={() =>
         void send(
-          lent ? { type: 'closeAgain' } : { type: 'openFor', capability: 'writeToClass', seconds: SECONDS },
+          lent
+            ? { type: 'closeAgain' }
+            : {
+                ...{ type: 'openFor', capability: 'writeToClass', seconds: SECONDS },
+                ...(students ? { answers: students } : {}),
+              },
         )
       }
     >
