@@ -1,9 +1,12 @@
-import { randomInt } from 'node:crypto';
+import { randomInt, randomUUID } from 'node:crypto';
 import { expect, test, type Page } from '@playwright/test';
+import { rowOf } from '@nimble-bell/core/limits';
 import { io, type Socket } from 'socket.io-client';
 import { account, dismiss, makeCourse, ringIn, walkIn, type MadeCourse } from './support/course';
+import { cookie, live } from './support/live';
 import { MAREN, person, seat } from './support/people';
 import { BASE_URL } from './support/product';
+import { HAVING, PHASES, verdictsRead, type Having } from './support/verdicts';
 
 /** Gives a course a line of its own, and each of its students' PINs. */
 async function withLine(course: MadeCourse) {
@@ -143,13 +146,7 @@ function rawCall(number: string, caller: string | null) {
 }
 /** One track that is heard, as a browser offers it. */
 let OFFER = '';
-
-test('wrong PINs are limited by caller, for right ones too; what is no key and no call is nothing', async ({
-  page,
-}) => {
-  test.setTimeout(90_000);
-  const course = await makeCourse({ students: 1, apart: true });
-  const { api, number, pins } = await withLine(course);
+async function makeOffer(page: Page) {
   await page.goto('/telephone');
   OFFER = await page.evaluate(async () => {
     const pc = new RTCPeerConnection();
@@ -158,6 +155,15 @@ test('wrong PINs are limited by caller, for right ones too; what is no key and n
     await new Promise((resolve) => setTimeout(resolve, 800));
     return pc.localDescription!.sdp;
   });
+}
+
+test('wrong PINs are limited by caller, for right ones too; what is no key and no call is nothing', async ({
+  page,
+}) => {
+  test.setTimeout(90_000);
+  const course = await makeCourse({ students: 1, apart: true });
+  const { api, number, pins } = await withLine(course);
+  await makeOffer(page);
   const last = (call: ReturnType<typeof rawCall>) =>
     expect.poll(() => call.said.at(-1) ?? '', { timeout: 15_000 });
   for (let n = 0; n < 2; n++) {
@@ -195,5 +201,72 @@ test('wrong PINs are limited by caller, for right ones too; what is no key and n
   const strange = rawCall('+1 000 000 0000', null);
   await last(strange).toContain('No class is reached by this number');
   await strange.ended;
+  await api.dispose();
+});
+
+test('by telephone one may speak exactly where the list that was read says so', async ({ page }) => {
+  test.setTimeout(120_000);
+  const course = await makeCourse({ students: 1, apart: true });
+  const { api, number, pins } = await withLine(course);
+  await makeOffer(page);
+  const put = async (what: string, data: object) =>
+    expect((await api.put(`/api/courses/${course.id}/${what}`, { data })).ok(), what).toBe(true);
+  await put('door', { teacherFirst: false, opensMinutesBefore: 240 });
+  const teacher = live({ cookie: await cookie(api) });
+  expect((await teacher.emitWithAck('enter', { session: course.session, after: 0 })).ok).toBe(true);
+  const command = async (c: object) =>
+    expect((await teacher.emitWithAck('command', { id: randomUUID(), command: c })).ok).toBe(true);
+  const call = rawCall(number, null);
+  await expect.poll(() => call.said.length, { timeout: 15_000 }).toBeGreaterThan(0);
+  call.keys(pins[0]!);
+  await expect.poll(() => call.said.join(' '), { timeout: 15_000 }).toContain('Your microphone is off.');
+  const { id: member } = course.students[0]!;
+  const exception = async (state: string) => {
+    const made = await api.post(`/api/courses/${course.id}/exceptions`, {
+      data: { member, capability: 'speak', state, until: null, reason: '' },
+    });
+    const { id } = await made.json();
+    return () => api.post(`/api/courses/${course.id}/exceptions/${id}/end`, { data: {} });
+  };
+  const give = async (having: Having): Promise<() => unknown> => {
+    if (having === 'nothing') return () => {};
+    if (having !== 'the floor') return exception(having === 'one that closes' ? 'closed' : 'open');
+    await command({ type: 'giveFloor', member });
+    return () => command({ type: 'takeFloor' });
+  };
+  /** What the second key is answered with. */
+  const second = async () => {
+    const before = call.said.length;
+    call.keys('2');
+    const answers = () => call.said.slice(before).join(' ');
+    await expect.poll(answers, { timeout: 10_000 }).toMatch(/microphone is (on|off)|Speaking|closed|hush/i);
+    return answers();
+  };
+  const expected = verdictsRead();
+  const wrong: string[] = [];
+  for (const phase of PHASES) {
+    if (phase === 'on') await command({ type: 'ringIn' });
+    for (const state of rowOf('speak').states) {
+      await put('limits', { limits: { speak: state } });
+      for (const having of HAVING) {
+        if (having === 'the floor' && phase === 'waiting') continue;
+        const takeBack = await give(having);
+        if (phase === 'hushed') await command({ type: 'hush' });
+        // What was said of the change is said.
+        await page.waitForTimeout(400);
+        const words = await second();
+        const may = words.includes('Your microphone is on.');
+        if (may) await second();
+        if (phase === 'hushed') await command({ type: 'lift' });
+        await takeBack();
+        const at = `speak: ${state}, ${phase}, having ${having}: student`;
+        if (expected.get(at) !== may) wrong.push(`${at}: ${words}`);
+      }
+    }
+  }
+  expect(wrong).toEqual([]);
+  call.up();
+  await command({ type: 'dismiss' });
+  teacher.disconnect();
   await api.dispose();
 });

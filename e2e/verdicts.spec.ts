@@ -1,6 +1,4 @@
 import { randomUUID } from 'node:crypto';
-import { readFileSync } from 'node:fs';
-import path from 'node:path';
 import { expect, test, type APIRequestContext } from '@playwright/test';
 import { rowOf, SHOWN_CAPABILITIES, type Capability } from '@nimble-bell/core/limits';
 import type { RoomCommand } from '@nimble-bell/core/room';
@@ -9,28 +7,7 @@ import { account, byLink, makeCourse } from './support/course';
 import { edit, members } from './support/list';
 import { cookie, live } from './support/live';
 import { MAREN } from './support/people';
-import { ROOT } from './support/product';
-
-const GOLDEN = path.join(ROOT, 'core/src/room/verdicts.golden.txt');
-const PHASES = ['waiting', 'on', 'hushed'] as const;
-const HAVING = ['nothing', 'the floor', 'an exception that opens', 'one that closes'] as const;
-type Having = (typeof HAVING)[number];
-
-/** The list that was read by eye: whether somebody may, by capability, state, phase, what they have, and role. */
-function golden(): Map<string, boolean> {
-  const may = new Map<string, boolean>();
-  const lines = readFileSync(GOLDEN, 'utf8').trimEnd().split('\n');
-  for (let i = 0; i < lines.length; i += 2) {
-    const [, at, each] = /^ {2}(.*?): (.*)$/.exec(lines[i + 1]!)!;
-    const of = lines[i] === 'everything' ? SHOWN_CAPABILITIES : lines[i]!.split(' ');
-    for (const capability of of)
-      for (const one of each!.split(', ')) {
-        const [role, verdict] = one.split(' ');
-        may.set(`${capability}: ${at}: ${role}`, verdict === 'may');
-      }
-  }
-  return may;
-}
+import { HAVING, PHASES, verdictsRead, type Having } from './support/verdicts';
 
 interface Asker {
   role: string;
@@ -173,7 +150,7 @@ test('the running server decides every capability in every state, phase and role
     return ok;
   };
 
-  const expected = golden();
+  const expected = verdictsRead();
   const wrong: string[] = [];
   let asked = 0;
   for (const phase of PHASES) {
