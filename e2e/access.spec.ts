@@ -180,6 +180,18 @@ test('in the room axe finds nothing serious and the keyboard reaches every contr
     const reached = await reachedByTab(view, all.length + 12);
     expect.soft(all.filter((c) => !reached.has(c))).toEqual([]);
   }
+  // A sign by keyboard alone; the notes.
+  await ana.locator('body').press('g');
+  await expect(ana.getByRole('button', { name: 'Lost' })).toBeVisible();
+  expect.soft(await violations(ana), 'signs').toEqual([]);
+  await ana.getByRole('button', { name: 'Lost' }).press('Enter');
+  await expect(page.getByRole('list', { name: 'Signs' })).toContainText('Lost');
+  for (const view of [page, ana]) {
+    await view.getByRole('radio', { name: 'Notes' }).press(' ');
+    await expect(view.getByRole('textbox', { name: 'The class notes' })).toBeVisible();
+    expect.soft(await violations(view), 'notes').toEqual([]);
+    await view.getByRole('radio', { name: 'Picture' }).press(' ');
+  }
   // A lesson by keyboard alone: a seat's menu, the floor, hush.
   await page.getByRole('button', { name: /^Ana Lanyon/ }).press('Enter');
   await expect(page.getByRole('menuitem', { name: 'Give the floor' })).toBeVisible();
