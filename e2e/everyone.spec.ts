@@ -1,5 +1,6 @@
 import { expect, test, type BrowserContext, type Page } from '@playwright/test';
 import { makeCourse, ringIn, walkIn } from './support/course';
+import { countPresses } from './support/interactions';
 import { MAREN, PASSWORD, person, signIn } from './support/people';
 import { eachRoute, openRoute } from './support/routes';
 
@@ -113,10 +114,13 @@ test('in class: keys press what they name and nothing while one types; hands and
   await expect(hush).toHaveAttribute('aria-pressed', 'false');
   await page.keyboard.press('Enter');
   await page.locator('h1').click();
+  const presses = await countPresses(page);
   await page.keyboard.press('h');
   await expect(hush).toHaveAttribute('aria-pressed', 'true');
   await page.keyboard.press('h');
   await expect(hush).toHaveAttribute('aria-pressed', 'false');
+  const hushed = await presses();
+  expect(hushed).toBeLessThanOrEqual(2);
   // The dismiss dialog begins on the safe side, and no key works behind it.
   await page.getByRole('button', { name: 'Dismiss', exact: true }).press('Enter');
   await expect(page.getByRole('button', { name: 'Go on teaching' })).toBeFocused();
@@ -155,6 +159,18 @@ test('in class: keys press what they name and nothing while one types; hands and
   await expect(ana.getByRole('textbox', { name: 'Write' })).toBeVisible();
   await page.keyboard.press('q');
   await expect(ana.getByTestId('talk-closed')).toBeVisible();
+  // Once everybody who is here has answered it closes by itself.
+  await presses();
+  await page.keyboard.press('q');
+  await ana.getByRole('textbox', { name: 'Write' }).fill('At six.');
+  await ana.keyboard.press('Enter');
+  await expect(ana.getByTestId('talk-closed')).toBeVisible();
+  await expect(page.getByText('At six.')).toBeVisible();
+  const asked = await presses();
+  expect(asked).toBeLessThanOrEqual(1);
+  process.stdout.write(
+    `Writing for one question, and closed again: ${asked} press (1). Hush and lift: ${hushed} keys (2).\n`,
+  );
   await page.getByRole('radio', { name: 'Write to the class: Open' }).click();
   // Heard: a hand by key, and a word to those who teach; each once.
   await ana.locator('h1').click();

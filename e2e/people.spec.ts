@@ -18,11 +18,11 @@ test('whoever is taken off the list is refused everywhere in the same second: pa
   const link = await byLink(ana!.link);
   const upload = await api.post(`/api/courses/${course.id}/materials?name=chart.pdf`, {
     headers: { 'content-type': 'application/octet-stream' },
-    data: Buffer.from('%PDF a chart'),
+    data: Buffer.from('%PDF-1.4 a chart'),
   });
   expect(upload.status()).toBe(201);
   const [file]: MaterialInfo[] = await (await link.get(`/api/courses/${course.id}/materials`)).json();
-  expect(await (await link.get(file!.url)).text()).toBe('%PDF a chart');
+  expect(await (await link.get(file!.url)).text()).toBe('%PDF-1.4 a chart');
   const feed = (await (await link.post('/api/feeds', { data: {} })).json()).path;
   expect((await link.get(feed)).status()).toBe(200);
   await ringIn(page, course);

@@ -217,7 +217,7 @@ test('notes are written together by who may, outlive a lost line, and are read b
   const write = async (view: Page, text: string) => {
     await notes(view).click();
     await view.keyboard.press('Control+End');
-    await view.keyboard.type(text);
+    await view.keyboard.type(text, { delay: 40 });
     await view.keyboard.press('Enter');
   };
   await write(page, 'Springs at full moon');

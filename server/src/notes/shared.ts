@@ -1,7 +1,8 @@
 import * as Y from 'yjs';
 import type { Pool } from 'mysql2/promise';
-import { transaction, type Db } from '../db/pool';
+import { transaction } from '../db/pool';
 import { AppError } from '../errors';
+import { Turns } from '../turns';
 import { addUpdate, heldUpdates, removeUpdates, sizeOf, updatesOf, type DocumentOf } from './store';
 
 /** The documents that there are. */
@@ -15,23 +16,13 @@ export function knownDocument(name: string) {
   if (!NAMES.has(name)) throw new AppError('not-found', 'There is no such document.');
 }
 
-/** Takes one more update, if it is one. Each page would stumble over what is none. */
-export async function takeUpdate(db: Db, of: DocumentOf, member: string, update: Buffer): Promise<void> {
-  try {
-    Y.decodeUpdate(update);
-  } catch {
-    throw new AppError('invalid', 'This is no change of the notes.');
-  }
-  const { bytes } = await sizeOf(db, of);
-  if (bytes + update.length > MOST_BYTES) throw new AppError('too-large', 'The notes are full.');
-  await addUpdate(db, of, member, update);
-}
+/** Those of one document are put together one after another. */
+const turns = new Turns();
 
-/** All of a document, in few updates: many are put together, once, without a word lost. */
-export async function openDocument(pool: Pool, of: DocumentOf): Promise<Buffer[]> {
-  const { updates } = await sizeOf(pool, of);
-  if (updates > TOGETHER)
-    await transaction(pool, async (db) => {
+/** Many updates become one, without a word lost: a page that opens has little to read. */
+const putTogether = (pool: Pool, of: DocumentOf): Promise<void> =>
+  turns.take(`${of.session} ${of.place} ${of.name}`, () =>
+    transaction(pool, async (db) => {
       const held = await heldUpdates(db, of);
       if (held.length <= TOGETHER) return;
       const all = Y.mergeUpdates(held.map((h) => h.body));
@@ -41,7 +32,26 @@ export async function openDocument(pool: Pool, of: DocumentOf): Promise<Buffer[]
         held.map((h) => h.nr),
       );
       await addUpdate(db, of, null, Buffer.from(all));
-    });
+    }),
+  );
+
+/** Takes one more update, if it is one: each page would stumble over what is none. */
+export async function takeUpdate(pool: Pool, of: DocumentOf, member: string, update: Buffer): Promise<void> {
+  try {
+    Y.decodeUpdate(update);
+  } catch {
+    throw new AppError('invalid', 'This is no change of the notes.');
+  }
+  const { bytes, updates } = await sizeOf(pool, of);
+  if (bytes + update.length > MOST_BYTES) throw new AppError('too-large', 'The notes are full.');
+  await addUpdate(pool, of, member, update);
+  if (updates > 2 * TOGETHER) await putTogether(pool, of);
+}
+
+/** All of a document, in few updates. */
+export async function openDocument(pool: Pool, of: DocumentOf): Promise<Buffer[]> {
+  const { updates } = await sizeOf(pool, of);
+  if (updates > TOGETHER) await putTogether(pool, of);
   return updatesOf(pool, of);
 }
 

@@ -17,7 +17,7 @@ const WAYS_IN = /\/in\/[a-z0-9-]+|\/api\/feeds\/[a-z0-9-]+\.ics|\bPIN:? *[\d ]{8
 /** What one course holds of a person: nothing of their other courses, and no way in. */
 export async function dataOf(db: Db, member: string): Promise<Record<string, unknown>> {
   const ask = (sql: string) => rows<Record<string, unknown>>(db, sql, [member]);
-  const [person, course, letters, replies, roll, presence, written] = await Promise.all([
+  const [person, course, letters, replies, roll, presence, written, files] = await Promise.all([
     ask(
       `SELECT COALESCE(m.own_name, p.name) AS name, p.preferred_name, p.pronouns, m.called_here, p.email, p.preferences, COALESCE(m.own_zone, p.zone) AS zone
          FROM enrolments m JOIN people p ON p.id = m.person_id WHERE m.id = ?`,
@@ -40,6 +40,7 @@ export async function dataOf(db: Db, member: string): Promise<Record<string, unk
         WHERE m.id = ? AND m.id IN (JSON_VALUE(e.body, '$.member'), JSON_VALUE(e.body, '$.from')) ORDER BY e.at`,
     ),
     ask('SELECT session_id, at, addressee, text FROM written WHERE member_id = ? ORDER BY at'),
+    ask('SELECT session_id, at, name, bytes FROM attached WHERE member_id = ? ORDER BY at'),
   ]);
   return {
     'person.json': person[0],
@@ -52,6 +53,7 @@ export async function dataOf(db: Db, member: string): Promise<Record<string, unk
     'roll.json': roll,
     'in-class.json': presence,
     'written.json': written,
+    'files.json': files,
   };
 }
 
@@ -99,6 +101,7 @@ export async function forget(db: Db, member: string, by: MemberRow, now: number)
     'roll_corrections',
     'watched',
     'recording_words',
+    'attached',
   ])
     await run(db, `DELETE FROM ${table} WHERE member_id = ?`, [member]);
   await run(db, "DELETE FROM jobs WHERE kind = 'mail' AND member_id = ?", [member]);
@@ -123,6 +126,7 @@ async function forgetInClass(db: Db, member: string, courseId: string) {
       WHERE s.course_id = ? AND JSON_VALUE(e.body, '$.member') = ? AND JSON_VALUE(e.body, '$.pronouns') IS NOT NULL`,
     [courseId, member],
   );
+  await run(db, 'UPDATE room_documents SET member_id = NULL WHERE member_id = ?', [member]);
   await run(db, "UPDATE written SET text = '(taken away)' WHERE member_id = ?", [member]);
   await inRooms("'$.text'", "'said'", "'$.from'", ['(taken away)', courseId, member]);
 }

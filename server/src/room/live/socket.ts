@@ -143,6 +143,7 @@ export class RoomSocket {
     },
     documentOpen: async (socket, { place, name }) => {
       const { room, member } = this.#visit(socket);
+      this.#spend(member, 'commands');
       knownDocument(name);
       if (place !== placeOf(room.state, member.id)) throw new AppError('forbidden');
       const updates = await openDocument(this.ctx.db, { session: room.session, place, name });

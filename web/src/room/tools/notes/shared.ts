@@ -10,6 +10,18 @@ interface Of {
 /** What is typed within this is sent together, ms. */
 const TOGETHER_MS = 120;
 const AGAIN_MS = 1500;
+/** Who typed within this is typing, ms; the others' words wait so long at most. */
+const TYPING_MS = 250;
+const PATIENT_MS = 2000;
+/** Refusals that say nothing of the change itself: it is sent again. */
+const PASSING: ReadonlySet<string> = new Set([
+  'too-many',
+  'busy',
+  'internal',
+  'away',
+  'elsewhere',
+  'not-ready',
+]);
 
 const toBase64 = (bytes: Uint8Array) => btoa(Array.from(bytes, (b) => String.fromCharCode(b)).join(''));
 const fromBase64 = (text: string) => Uint8Array.from(atob(text), (c) => c.charCodeAt(0));
@@ -24,6 +36,11 @@ export class SharedDocument {
   #timer: ReturnType<typeof setTimeout> | null = null;
   #stops: (() => void)[] = [];
   #closed = false;
+  /** What was heard and waits until one has stopped typing. */
+  #heard: Uint8Array[] = [];
+  #heardSince: number | null = null;
+  #typedAt = -TYPING_MS;
+  #taking: ReturnType<typeof setTimeout> | null = null;
 
   constructor(
     readonly line: Line,
@@ -33,11 +50,16 @@ export class SharedDocument {
     readonly opened: () => void,
   ) {
     this.doc.on('update', (update: Uint8Array, origin: unknown) => {
-      if (origin !== this) this.#later(update);
+      if (origin === this) return;
+      this.#typedAt = performance.now();
+      this.#later(update);
     });
     this.#stops.push(
       line.onDocument(({ place, name, update }) => {
-        if (place === of.place && name === of.name) Y.applyUpdate(this.doc, fromBase64(update), this);
+        if (place !== of.place || name !== of.name) return;
+        this.#heard.push(fromBase64(update));
+        this.#heardSince ??= performance.now();
+        this.#takeHeard();
       }),
     );
     let { status } = line.view;
@@ -53,7 +75,7 @@ export class SharedDocument {
 
   close() {
     this.#closed = true;
-    if (this.#timer) clearTimeout(this.#timer);
+    for (const timer of [this.#timer, this.#taking]) if (timer) clearTimeout(timer);
     void this.#send();
     for (const stop of this.#stops) stop();
   }
@@ -77,6 +99,23 @@ export class SharedDocument {
     await this.#send();
   }
 
+  /** What the others wrote comes between one's own words, not into the middle of a key; in a while it comes all the same. */
+  #takeHeard() {
+    if (this.#taking) return;
+    const now = performance.now();
+    const waits = now - this.#typedAt < TYPING_MS && now - (this.#heardSince ?? now) < PATIENT_MS;
+    if (waits) {
+      this.#taking = setTimeout(() => {
+        this.#taking = null;
+        this.#takeHeard();
+      }, TYPING_MS);
+      return;
+    }
+    this.#heardSince = null;
+    const heard = this.#heard.splice(0);
+    if (heard.length && !this.#closed) Y.applyUpdate(this.doc, Y.mergeUpdates(heard), this);
+  }
+
   #later(update: Uint8Array) {
     this.#unsent.push(update);
     this.#timer ??= setTimeout(() => {
@@ -91,7 +130,7 @@ export class SharedDocument {
     const update = toBase64(Y.mergeUpdates(sent));
     const reply = await this.line.ask('documentUpdate', { ...this.of, update });
     if (reply?.ok) return;
-    if (reply && reply.refusal.code !== 'too-many') return this.refused(reply.refusal.message);
+    if (reply && !PASSING.has(reply.refusal.code)) return this.refused(reply.refusal.message);
     this.#unsent.unshift(...sent);
     this.#timer ??= setTimeout(() => {
       this.#timer = null;

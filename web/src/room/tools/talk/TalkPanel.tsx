@@ -129,24 +129,26 @@ function selectPeople({ room, info }: Inside): { member: string; name: string; r
     .map((p) => ({ member: p.member, name: nameFrom({ room, info }, p.member), role: p.role }));
 }
 
-function useChoices(): { value: string; label: string }[] {
+function useChoices(to: string): { value: string; label: string }[] {
   const teaching = useTeaching();
   const people = useInside(selectPeople);
+  // Whom one may not write to is not offered; who was chosen before stays, and it says why it is closed.
+  const { allowed } = useMay('writeToStudents');
   return useMemo(() => {
     const one = people
-      .filter((p) => teaching || !teaches(p.role))
+      .filter((p) => (allowed || p.member === to) && (teaching || !teaches(p.role)))
       .map((p) => ({ value: p.member, label: `${p.name} (teachers can read it)` }));
     return [
       { value: 'class', label: 'The class' },
       { value: 'teachers', label: teaching ? 'Those who teach' : 'Your teachers' },
       ...one,
     ];
-  }, [people, teaching]);
+  }, [people, teaching, allowed, to]);
 }
 
 /** By itself: each who comes in is one more to choose, and the field below need not be measured again for it. */
 const ToWhom = memo(function ToWhom({ to, setTo }: { to: string; setTo: (to: string) => void }) {
-  const choices = useChoices();
+  const choices = useChoices(to);
   return (
     <Select
       size="xs"
