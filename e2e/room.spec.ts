@@ -50,9 +50,17 @@ test('talk goes to the class, to the teachers, and to one, and nowhere else', as
   await choose(ana, 'Your teachers');
   await write(ana, 'To the teachers alone.');
   await expect(page.getByText('To the teachers alone.')).toBeVisible();
+  // Whom one may not write to is not offered; whom one had chosen stays, and it says why it is closed.
+  const oneAnother = (state: string) =>
+    page.getByRole('radio', { name: `Write to one another: ${state}` }).click();
+  await ana.getByRole('combobox', { name: 'To whom' }).click();
+  await expect(ana.getByRole('option')).toHaveText(['The class', 'Your teachers']);
+  await ana.keyboard.press('Escape');
+  await oneAnother('Open');
   await choose(ana, /Ben Garrow/);
+  await oneAnother('Closed');
   await expect(ana.getByTestId('talk-closed')).toContainText('Writing to one another is closed');
-  await page.getByRole('radio', { name: 'Write to one another: Open' }).click();
+  await oneAnother('Open');
   await write(ana, 'To Ben.');
   await expect(ben.getByText('To Ben.')).toBeVisible();
   await choose(page, /Ben Garrow/);
