@@ -42,18 +42,27 @@ export interface Verdict {
 const verdictOf = ({ state, because }: Resolved): Verdict => ({ allowed: state === 'open', state, because });
 
 /** What is resolved once for limits as they stand: it is asked for every person, and again with every event. */
-const known = new WeakMap<RoomState['limits'], Map<Capability, Verdict>>();
+type Verdicts = Record<Capability, Verdict>;
+const known = new WeakMap<RoomState['limits'], Verdicts>();
+/** Most who are asked about are in the room that was asked about before. */
+let latest: { limits: RoomState['limits']; all: Verdicts } | null = null;
 
-/** A capability's state for the class. */
-export function classLimit(room: Pick<RoomState, 'limits'>, capability: Capability): Verdict {
-  let all = known.get(room.limits);
+function verdictsFor(room: Pick<RoomState, 'limits'>): Verdicts {
+  const { limits } = room;
+  if (latest?.limits === limits) return latest.all;
+  let all = known.get(limits);
   if (!all) {
     const layers = layersOf(room);
-    all = new Map(CAPABILITY_IDS.map((c) => [c, verdictOf(resolve(layers, c))]));
-    known.set(room.limits, all);
+    all = Object.fromEntries(CAPABILITY_IDS.map((c) => [c, verdictOf(resolve(layers, c))])) as Verdicts;
+    known.set(limits, all);
   }
-  return all.get(capability)!;
+  latest = { limits, all };
+  return all;
 }
+
+/** A capability's state for the class. */
+export const classLimit = (room: Pick<RoomState, 'limits'>, capability: Capability): Verdict =>
+  verdictsFor(room)[capability];
 
 const byRole = (allowed: boolean): Verdict => ({
   allowed,

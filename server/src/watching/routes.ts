@@ -98,7 +98,7 @@ export function watchingRoutes(ctx: Context): Router {
 }
 
 /** So many of the newest recordings are read for what is said all the time. */
-const NEWEST = 8;
+const NEWEST = 24;
 
 /** Every word of what is looked for, as the beginning of one, without accents. */
 async function searched(ctx: Context, all: readonly RecordingRow[], q: string): Promise<CourseFound[]> {
