@@ -105,10 +105,15 @@ export function nameFrom({ room, info }: Pick<Inside, 'room' | 'info'>, member: 
   );
 }
 
+/** Who is on a list: it is the same for hundreds of events. */
+const lists = new WeakMap<readonly SeatPerson[], ReadonlySet<string>>();
+
 /** The class list; and whoever is here and not on it as one has it. */
 export function seated({ room, info: { people } }: Pick<Inside, 'room' | 'info'>): SeatPerson[] {
-  const listed = new Set(people.map((p) => p.member));
+  let listed = lists.get(people);
+  if (!listed) lists.set(people, (listed = new Set(people.map((p) => p.member))));
   const others = Object.values(room.presence.people).filter((o) => o.present && !listed.has(o.member));
+  if (!others.length) return people;
   return [...people, ...others.map(({ member, name, role }) => ({ member, name, role, group: null }))];
 }
 
