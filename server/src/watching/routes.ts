@@ -17,16 +17,7 @@ import { captionsFile, LANGUAGE } from '../recordings/captions';
 import { readyDir } from '../recordings/prepare';
 import { recordingsWhere, type RecordingRow } from '../recordings/store';
 import { indexWords } from './words';
-import {
-  findWords,
-  keepWatched,
-  MOST,
-  readWords,
-  searchable,
-  watchedOf,
-  watchersOf,
-  wordsAreOld,
-} from './store';
+import { findWords, keepWatched, searchable, watchedOf, watchersOf, wordsAreOld } from './store';
 
 const WatchedInput = z.object({
   /** ms into the recording. */
@@ -97,16 +88,15 @@ export function watchingRoutes(ctx: Context): Router {
   return router;
 }
 
-/** So many of the newest recordings are read for what is said all the time. */
-const NEWEST = 24;
-
 /** Every word of what is looked for, as the beginning of one, without accents. */
 async function searched(ctx: Context, all: readonly RecordingRow[], q: string): Promise<CourseFound[]> {
   const words = searchable(q);
   if (!words || !all.length) return [];
-  const ids = [...all].sort((a, b) => b.startsAt - a.startsAt).map((r) => r.id);
-  const near = await readWords(ctx.db, ids.slice(0, NEWEST), words);
-  const found = near.length >= MOST ? near : await findWords(ctx.db, ids, words);
+  const found = await findWords(
+    ctx.db,
+    all.map((r) => r.id),
+    words,
+  );
   return found.map(({ recording, ...word }) => {
     const { title, startsAt } = all.find((r) => r.id === recording)!;
     return { recording, title, startsAt, ...word, position: Number(word.position) };

@@ -36,7 +36,7 @@ export interface FoundWord {
 }
 
 /** At most so many are found at once. */
-export const MOST = 60;
+const MOST = 60;
 
 /** A search as the store takes it: words that the index has, and others that are read for among what it gives. */
 export interface Searched {
@@ -62,21 +62,6 @@ export function searchable(q: string): Searched | null {
   const has = (w: string) => [...w].length >= SHORTEST && !LEFT_OUT.has(w.toLowerCase());
   return { indexed: words.filter(has), others: words.filter((w) => !has(w)) };
 }
-
-/**
- * Words of a few recordings, which are read line by line: what is said all the time is found in the newest of them, and
- * the index, which would gather each place where it is, need not be asked.
- */
-export const readWords = (db: Db, recordings: readonly string[], { indexed, others }: Searched) => {
-  const words = [...indexed, ...others];
-  return rows<FoundWord>(
-    db,
-    `SELECT w.recording_id AS recording, w.position_ms AS position, w.kind, w.text
-       FROM recording_words w WHERE w.recording_id IN (?) AND ${words.map(() => "CONCAT(' ', w.text) LIKE ?").join(' AND ')}
-      LIMIT ${MOST}`,
-    [[...recordings], ...words.map((w) => `% ${w}%`)],
-  );
-};
 
 /** Words of some recordings, the likeliest first. */
 export function findWords(db: Db, recordings: readonly string[], { indexed, others }: Searched) {
