@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import type { MemberInfo } from '@nimble-bell/core/api';
 import { snapshotFor, type RoomCommand } from '@nimble-bell/core/room';
-import { SHOWN_CAPABILITIES } from '@nimble-bell/core/limits';
+import { CAPABILITY_IDS } from '@nimble-bell/core/limits';
 import { Chance } from './support/chance';
 import { account, makeCourse, ringIn, type MadeCourse } from './support/course';
 import { letterTo } from './support/letters';
@@ -35,7 +35,7 @@ function doing(
     say,
     () => ({
       type: 'setLimit',
-      capability: chance.of(SHOWN_CAPABILITIES),
+      capability: chance.of(CAPABILITY_IDS),
       state: chance.of(['closed', 'byHand', 'open', 'open']),
     }),
     () => ({ type: 'giveFloor', member: chance.of(students) }),

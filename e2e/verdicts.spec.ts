@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { expect, test, type APIRequestContext } from '@playwright/test';
-import { rowOf, SHOWN_CAPABILITIES, type Capability } from '@nimble-bell/core/limits';
+import { rowOf, CAPABILITY_IDS, type Capability } from '@nimble-bell/core/limits';
 import type { RoomCommand } from '@nimble-bell/core/room';
 import type { Socket } from 'socket.io-client';
 import { account, byLink, makeCourse } from './support/course';
@@ -18,7 +18,7 @@ interface Asker {
 }
 
 /** At the relay alone: `enforcement` asks it. */
-const ASKED = SHOWN_CAPABILITIES.filter((c) => c !== 'seeCameras');
+const ASKED = CAPABILITY_IDS.filter((c) => c !== 'seeCameras');
 
 /** A change of the notes that changes nothing. */
 const NO_CHANGE = Buffer.from([0, 0]).toString('base64');

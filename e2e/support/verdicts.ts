@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
-import { SHOWN_CAPABILITIES } from '@nimble-bell/core/limits';
+import { CAPABILITY_IDS } from '@nimble-bell/core/limits';
 import { ROOT } from './product';
 
 const GOLDEN = path.join(ROOT, 'core/src/room/verdicts.golden.txt');
@@ -14,7 +14,7 @@ export function verdictsRead(): Map<string, boolean> {
   const lines = readFileSync(GOLDEN, 'utf8').trimEnd().split('\n');
   for (let i = 0; i < lines.length; i += 2) {
     const [, at, each] = /^ {2}(.*?): (.*)$/.exec(lines[i + 1]!)!;
-    const of = lines[i] === 'everything' ? SHOWN_CAPABILITIES : lines[i]!.split(' ');
+    const of = lines[i] === 'everything' ? CAPABILITY_IDS : lines[i]!.split(' ');
     for (const capability of of)
       for (const one of each!.split(', ')) {
         const [role, verdict] = one.split(' ');

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { DoorAtInput } from '../door/schema';
 import type { WritingTime } from '../writing/index';
 import { SomeWriting, WritingAtInput } from '../writing/schema';
-import { SHOWN_CAPABILITIES } from '../limits/capabilities';
+import { CAPABILITY_IDS } from '../limits/capabilities';
 import { Capability, Permission, SomeLimits } from '../limits/schema';
 import type { RuleSheet } from '../limits/sheets';
 import type { ProofLine } from '../room/proof';
@@ -58,7 +58,7 @@ export type RulesInput = z.infer<typeof RulesInput>;
 export const SheetInput = z.object({
   name: line('Give it a name.', 60),
   about: line('', 120, 0).default(''),
-  limits: SomeLimits.refine((limits) => SHOWN_CAPABILITIES.every((c) => limits[c]), {
+  limits: SomeLimits.refine((limits) => CAPABILITY_IDS.every((c) => limits[c]), {
     message: 'A sheet says something of everything.',
   }),
   writing: SomeWriting.default({}),

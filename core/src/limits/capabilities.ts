@@ -23,8 +23,6 @@ export interface CapabilityRow {
   hush: 'closed' | null;
   /** The media that it governs at the relay. */
   media: TrackKind | null;
-  /** Its tool is there, so that it is shown and can be set. */
-  shown: boolean;
   /** It is seldom changed in the middle of a class: it stands on the Limits stage, and not among the switches in class. */
   seldom?: true;
 }
@@ -43,7 +41,6 @@ export const CAPABILITIES = {
     college: 'byHand',
     hush: 'closed',
     media: 'sound',
-    shown: true,
   },
   camera: {
     group: 'showing',
@@ -54,7 +51,6 @@ export const CAPABILITIES = {
     college: 'open',
     hush: 'closed',
     media: 'camera',
-    shown: true,
   },
   present: {
     group: 'showing',
@@ -65,7 +61,6 @@ export const CAPABILITIES = {
     college: 'closed',
     hush: 'closed',
     media: 'screen',
-    shown: true,
   },
   draw: {
     group: 'showing',
@@ -76,7 +71,6 @@ export const CAPABILITIES = {
     college: 'closed',
     hush: 'closed',
     media: null,
-    shown: true,
   },
   writeToClass: {
     group: 'writing',
@@ -87,7 +81,6 @@ export const CAPABILITIES = {
     college: 'open',
     hush: 'closed',
     media: null,
-    shown: true,
   },
   writeToTeachers: {
     group: 'writing',
@@ -98,7 +91,6 @@ export const CAPABILITIES = {
     college: 'open',
     hush: null,
     media: null,
-    shown: true,
   },
   writeToStudents: {
     group: 'writing',
@@ -109,7 +101,6 @@ export const CAPABILITIES = {
     college: 'closed',
     hush: 'closed',
     media: null,
-    shown: true,
   },
   attachFiles: {
     group: 'writing',
@@ -120,7 +111,6 @@ export const CAPABILITIES = {
     college: 'closed',
     hush: 'closed',
     media: null,
-    shown: true,
     seldom: true,
   },
   writeNotes: {
@@ -132,7 +122,6 @@ export const CAPABILITIES = {
     college: 'closed',
     hush: 'closed',
     media: null,
-    shown: true,
     seldom: true,
   },
   react: {
@@ -144,7 +133,6 @@ export const CAPABILITIES = {
     college: 'open',
     hush: null,
     media: null,
-    shown: true,
     seldom: true,
   },
   rename: {
@@ -156,7 +144,6 @@ export const CAPABILITIES = {
     college: 'closed',
     hush: null,
     media: null,
-    shown: true,
     seldom: true,
   },
   seeNames: {
@@ -168,7 +155,6 @@ export const CAPABILITIES = {
     college: 'open',
     hush: null,
     media: null,
-    shown: true,
     seldom: true,
   },
   seeCameras: {
@@ -180,7 +166,6 @@ export const CAPABILITIES = {
     college: 'open',
     hush: null,
     media: null,
-    shown: true,
     seldom: true,
   },
   seeMarks: {
@@ -192,7 +177,6 @@ export const CAPABILITIES = {
     college: 'open',
     hush: null,
     media: null,
-    shown: true,
     seldom: true,
   },
 } as const satisfies Record<string, CapabilityRow>;
@@ -202,11 +186,8 @@ export const CAPABILITY_IDS = Object.keys(CAPABILITIES) as [Capability, ...Capab
 
 export const rowOf = (capability: Capability): CapabilityRow => CAPABILITIES[capability];
 
-/** Those whose tool is there. */
-export const SHOWN_CAPABILITIES: readonly Capability[] = CAPABILITY_IDS.filter((c) => CAPABILITIES[c].shown);
-
-/** Those among them that stand in class, to be changed by one press. */
-export const IN_CLASS: readonly Capability[] = SHOWN_CAPABILITIES.filter((c) => !rowOf(c).seldom);
+/** Those that stand in class, to be changed by one press. */
+export const IN_CLASS: readonly Capability[] = CAPABILITY_IDS.filter((c) => !rowOf(c).seldom);
 
 /** The capability that governs a kind of media. */
 export const capabilityOf = (kind: TrackKind): Capability =>

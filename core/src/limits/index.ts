@@ -6,7 +6,6 @@ export {
   PERMISSIONS,
   rowOf,
   IN_CLASS,
-  SHOWN_CAPABILITIES,
   TRACK_KINDS,
   type CapabilityRow,
   type Limits,

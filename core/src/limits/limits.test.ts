@@ -12,7 +12,7 @@ import {
   Permission,
   resolve,
   rowOf,
-  SHOWN_CAPABILITIES,
+  CAPABILITY_IDS,
   SomeLimits,
   TRACK_KINDS,
 } from './index';
@@ -82,7 +82,7 @@ test('every capability has one row that makes sense, and each kind of media its 
 });
 
 test('the summary names each capability that can be set, once', () => {
-  expect(limitsWords(COLLEGE_LIMITS).flatMap((l) => l.doings)).toHaveLength(SHOWN_CAPABILITIES.length);
+  expect(limitsWords(COLLEGE_LIMITS).flatMap((l) => l.doings)).toHaveLength(CAPABILITY_IDS.length);
   expect(changeWords('camera', 'open')).toBe('Cameras are now open.');
 });
 
@@ -90,7 +90,7 @@ test('what one may do is said in a line, each thing once', () => {
   const words = mayWords({ ...COLLEGE_LIMITS, speak: 'byHand', camera: 'closed' });
   expect(words).toMatch(/By a raised hand: .*speaking/);
   expect(words).toMatch(/Closed: .*cameras/);
-  for (const c of SHOWN_CAPABILITIES)
+  for (const c of CAPABILITY_IDS)
     expect(words.toLowerCase().split(rowOf(c).doing.toLowerCase())).not.toHaveLength(1);
 });
 

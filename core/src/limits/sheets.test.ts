@@ -6,7 +6,7 @@ import {
   Permission,
   rowOf,
   SHIPPED_SHEETS,
-  SHOWN_CAPABILITIES,
+  CAPABILITY_IDS,
   underSheet,
   withoutSheet,
   type SomeLimits,
@@ -15,17 +15,17 @@ import {
 test('the college’s sheets say something that makes sense of everything that can be set', () => {
   expect(SHIPPED_SHEETS).toHaveLength(5);
   for (const { limits } of SHIPPED_SHEETS)
-    for (const c of SHOWN_CAPABILITIES)
+    for (const c of CAPABILITY_IDS)
       // What is seen of one another, and signs, a sheet may leave to the course.
       if (limits[c] !== undefined || (rowOf(c).group !== 'seeing' && c !== 'react'))
         expect(rowOf(c).states).toContain(limits[c]);
 });
 
 const full = fc.record(
-  Object.fromEntries(SHOWN_CAPABILITIES.map((c) => [c, fc.constantFrom(...rowOf(c).states)])),
+  Object.fromEntries(CAPABILITY_IDS.map((c) => [c, fc.constantFrom(...rowOf(c).states)])),
 ) as fc.Arbitrary<SomeLimits>;
 const some = fc.dictionary(
-  fc.constantFrom(...SHOWN_CAPABILITIES),
+  fc.constantFrom(...CAPABILITY_IDS),
   fc.constantFrom(...Permission.options),
 ) as fc.Arbitrary<SomeLimits>;
 
@@ -35,10 +35,10 @@ test('under a sheet all of it holds; what is set otherwise deviates, stays when 
       const under = underSheet(noSettings(), { id: 's', limits: before }, 'maren', 1);
       expect(deviations(under, { limits: before })).toEqual([]);
       const own = withValues(under, 'limits', otherwise, 'teo', 2);
-      const differ = SHOWN_CAPABILITIES.filter((c) => otherwise[c] && otherwise[c] !== before[c]);
+      const differ = CAPABILITY_IDS.filter((c) => otherwise[c] && otherwise[c] !== before[c]);
       expect(deviations(own, { limits: before })).toEqual(differ);
       const followed = followSheet(own, { limits: before }, { limits: after }, 'maren', 3);
-      for (const c of SHOWN_CAPABILITIES)
+      for (const c of CAPABILITY_IDS)
         expect(followed.limits[c]!.value).toBe(differ.includes(c) ? otherwise[c] : after[c]);
       const free = withoutSheet(own, { limits: before });
       expect(free.sheet).toEqual({});
@@ -55,7 +55,7 @@ test('a change is taken back value by value: what stands as it left it, and noth
       const now = withValues(after, 'limits', since, 'ines', 3);
       const { settings, left } = takenBack(now, before, after);
       let stays = 0;
-      for (const c of SHOWN_CAPABILITIES) {
+      for (const c of CAPABILITY_IDS) {
         const changed = JSON.stringify(before.limits[c]) !== JSON.stringify(after.limits[c]);
         const stood = JSON.stringify(now.limits[c]) === JSON.stringify(after.limits[c]);
         if (changed && !stood) stays++;

@@ -1,5 +1,5 @@
 import { withValues, type Settings } from '../settings/index';
-import { SHOWN_CAPABILITIES, type Capability, type Permission } from './capabilities';
+import { CAPABILITY_IDS, type Capability, type Permission } from './capabilities';
 import type { SomeWriting } from '../writing/schema';
 import { WRITING_ROWS, type WritingTime } from '../writing/index';
 import type { SomeLimits } from './schema';
@@ -120,10 +120,7 @@ export const SHIPPED_SHEETS: readonly RuleSheet[] = [
 ];
 
 const ofSheet = (limits: SomeLimits) =>
-  Object.fromEntries(SHOWN_CAPABILITIES.map((c) => [c, limits[c]])) as Record<
-    Capability,
-    Permission | undefined
-  >;
+  Object.fromEntries(CAPABILITY_IDS.map((c) => [c, limits[c]])) as Record<Capability, Permission | undefined>;
 
 const WRITING_KEYS = WRITING_ROWS.map((r) => r.key);
 type Values = { [K in WritingTime]?: never };
@@ -144,7 +141,7 @@ export function underSheet(
 }
 
 const saidOf = ({ limits }: Settings, says: SheetSays) =>
-  SHOWN_CAPABILITIES.filter((c) => limits[c]?.value === says.limits[c]);
+  CAPABILITY_IDS.filter((c) => limits[c]?.value === says.limits[c]);
 const timesOf = ({ writing }: Settings, says: SheetSays) =>
   WRITING_KEYS.filter((k) => writing[k]?.value === says.writing?.[k]);
 
@@ -158,7 +155,7 @@ export function withoutSheet(settings: Settings, says: SheetSays): Settings {
 
 /** What was said here otherwise than the sheet that holds. */
 export const deviations = (settings: Settings, says: SheetSays): (Capability | WritingTime)[] => [
-  ...SHOWN_CAPABILITIES.filter((c) => !saidOf(settings, says).includes(c)),
+  ...CAPABILITY_IDS.filter((c) => !saidOf(settings, says).includes(c)),
   ...WRITING_KEYS.filter((k) => !timesOf(settings, says).includes(k)),
 ];
 

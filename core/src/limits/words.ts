@@ -1,5 +1,5 @@
 import { dateIn, dateWords, listWords } from '../calendar/words';
-import { rowOf, SHOWN_CAPABILITIES, type Capability, type Limits, type Permission } from './capabilities';
+import { rowOf, CAPABILITY_IDS, type Capability, type Limits, type Permission } from './capabilities';
 
 export const PERMISSION_WORDS: Record<Permission, string> = {
   closed: 'Closed',
@@ -31,7 +31,7 @@ export function changeWords(capability: Capability, state: Permission): string {
 export function limitsWords(limits: Limits): { state: Permission; doings: string[] }[] {
   return (['open', 'byHand', 'closed'] as const).map((state) => ({
     state,
-    doings: SHOWN_CAPABILITIES.filter((c) => limits[c] === state).map((c) => rowOf(c).label.toLowerCase()),
+    doings: CAPABILITY_IDS.filter((c) => limits[c] === state).map((c) => rowOf(c).label.toLowerCase()),
   }));
 }
 
@@ -44,7 +44,7 @@ const STATE_WORDS: Record<Permission, string> = {
 /** What a student may do in class, in a line: "Open to you in class: cameras. By a raised hand: speaking." */
 export function mayWords(limits: Limits): string {
   const doings = (state: Permission) =>
-    SHOWN_CAPABILITIES.filter((c) => limits[c] === state).map((c) => rowOf(c).doing.toLowerCase());
+    CAPABILITY_IDS.filter((c) => limits[c] === state).map((c) => rowOf(c).doing.toLowerCase());
   return (['open', 'byHand', 'closed'] as const)
     .filter((state) => doings(state).length)
     .map((state) => `${STATE_WORDS[state]}: ${listWords(doings(state))}.`)

@@ -1,5 +1,5 @@
 import { countWords, dateIn, dateWords } from '../calendar/words';
-import { rowOf, SHOWN_CAPABILITIES, type Capability, type Permission } from '../limits/capabilities';
+import { rowOf, CAPABILITY_IDS, type Capability, type Permission } from '../limits/capabilities';
 import { deviations, type RuleSheet } from '../limits/sheets';
 import { noSettings } from '../settings/index';
 import type { Finding, Found, Rule, Setup, SetupException, SetupPlace } from './finding';
@@ -174,8 +174,8 @@ const hardlyTheSheet = each('hardly-the-sheet', 'advises', (place) => {
   if (!sheet) return null;
   const differ = differing(place, sheet);
   return (
-    differ * 2 > SHOWN_CAPABILITIES.length && {
-      text: `${place.title} goes by the sheet ${sheet.name}, and ${differ} of its ${SHOWN_CAPABILITIES.length} values differ.`,
+    differ * 2 > CAPABILITY_IDS.length && {
+      text: `${place.title} goes by the sheet ${sheet.name}, and ${differ} of its ${CAPABILITY_IDS.length} values differ.`,
       fix: TERM,
     }
   );

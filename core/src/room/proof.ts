@@ -1,4 +1,4 @@
-import { SHOWN_CAPABILITIES, type Capability, type Permission } from '../limits/capabilities';
+import { CAPABILITY_IDS, type Capability, type Permission } from '../limits/capabilities';
 import type { LayerName } from '../settings/index';
 import type { Actor } from './kernel/concern';
 import { evolve } from './kernel/evolve';
@@ -39,7 +39,7 @@ export function proofOf(
     member: actor.member,
     name,
     may: Object.fromEntries(
-      SHOWN_CAPABILITIES.map((c): [Capability, Proven] => {
+      CAPABILITY_IDS.map((c): [Capability, Proven] => {
         const { allowed, state, because } = may(room, actor, c);
         const words = allowed ? OPEN_WORDS : refusalWords(room, actor, c, nameOf);
         const whole = classLimit(room, c).state;

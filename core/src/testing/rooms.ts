@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import type { SeriesKind } from '../calendar/seriesKind';
-import { SHOWN_CAPABILITIES } from '../limits/capabilities';
+import { CAPABILITY_IDS } from '../limits/capabilities';
 import { Permission, type SomeLimits } from '../limits/schema';
 import type { Role } from '../roster/role';
 import {
@@ -89,7 +89,7 @@ const anyMember = fc.constantFrom('ana', 'ben');
 export const anyCommand: fc.Arbitrary<RoomCommand> = fc.oneof(
   fc.record({
     type: fc.constant('setLimit' as const),
-    capability: fc.constantFrom(...SHOWN_CAPABILITIES),
+    capability: fc.constantFrom(...CAPABILITY_IDS),
     state: fc.constantFrom(...Permission.options),
   }),
   fc.record({
@@ -102,7 +102,7 @@ export const anyCommand: fc.Arbitrary<RoomCommand> = fc.oneof(
   }),
   fc.record({
     type: fc.constant('openFor' as const),
-    capability: fc.constantFrom(...SHOWN_CAPABILITIES),
+    capability: fc.constantFrom(...CAPABILITY_IDS),
     seconds: fc.integer({ min: 5, max: 600 }),
   }),
   fc.record({

@@ -1,6 +1,6 @@
 import type { SheetInput, SheetUse } from '@nimble-bell/core/api';
 import { instantWords } from '@nimble-bell/core/calendar';
-import { followSheet, SHOWN_CAPABILITIES, type RuleSheet, type SheetSays } from '@nimble-bell/core/limits';
+import { followSheet, CAPABILITY_IDS, type RuleSheet, type SheetSays } from '@nimble-bell/core/limits';
 import { withValues, type Settings } from '@nimble-bell/core/settings';
 import type { PoolConnection } from 'mysql2/promise';
 import { courseById } from '../courses/store';
@@ -26,9 +26,7 @@ export async function usesOf(db: Db, sheet: RuleSheet): Promise<SheetUse[]> {
     for (const { id, layer, settings } of using(await everyPlaceOf(db, course), sheet.id)) {
       const title = titles.get(id);
       const when = title?.startsAt ? `, ${instantWords(title.startsAt, zone)}` : '';
-      const following = SHOWN_CAPABILITIES.filter(
-        (c) => settings.limits[c]?.value === sheet.limits[c],
-      ).length;
+      const following = CAPABILITY_IDS.filter((c) => settings.limits[c]?.value === sheet.limits[c]).length;
       if (follows(settings, sheet.id))
         uses.push({
           course: name,

@@ -1,5 +1,5 @@
 import { memo } from 'react';
-import { rowOf, SHOWN_CAPABILITIES } from '@nimble-bell/core/limits';
+import { rowOf, CAPABILITY_IDS } from '@nimble-bell/core/limits';
 
 /** The heads of a table with a column for each thing a student may do; before them and after them its own. */
 export const CapabilityHeads = memo(function CapabilityHeads({
@@ -9,7 +9,7 @@ export const CapabilityHeads = memo(function CapabilityHeads({
   before: readonly string[];
   after?: string;
 }) {
-  const heads = [...before, ...SHOWN_CAPABILITIES.map((c) => rowOf(c).label), ...(after ? [after] : [])];
+  const heads = [...before, ...CAPABILITY_IDS.map((c) => rowOf(c).label), ...(after ? [after] : [])];
   return (
     <thead>
       <tr>

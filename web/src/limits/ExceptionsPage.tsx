@@ -20,7 +20,7 @@ import type {
   Permission,
 } from '@nimble-bell/core/api';
 import { dateIn, dateWords, instantWords, toEpochDay, toInstant } from '@nimble-bell/core/calendar';
-import { PERMISSION_WORDS, rowOf, SHOWN_CAPABILITIES } from '@nimble-bell/core/limits';
+import { PERMISSION_WORDS, rowOf, CAPABILITY_IDS } from '@nimble-bell/core/limits';
 import { useAsk } from '../app/api';
 import { useThisCourse } from '../app/course';
 import { serverNow } from '../app/clock';
@@ -214,7 +214,7 @@ function WhoAndWhat({ draft, set }: Omit<FieldsProps, 'busy'>) {
       <NativeSelect
         label="What"
         w={190}
-        data={SHOWN_CAPABILITIES.map((c) => ({ value: c, label: rowOf(c).label }))}
+        data={CAPABILITY_IDS.map((c) => ({ value: c, label: rowOf(c).label }))}
         value={draft.capability}
         onChange={(e) => set({ capability: e.currentTarget.value as Capability })}
       />

@@ -2,7 +2,7 @@ import { Group, Loader, Stack, Text, Title } from '@mantine/core';
 import { useState } from 'react';
 import type { CourseDetail, Limits } from '@nimble-bell/core/api';
 import { dateWords, instantWords } from '@nimble-bell/core/calendar';
-import { limitsWords, PERMISSION_WORDS, SHOWN_CAPABILITIES } from '@nimble-bell/core/limits';
+import { limitsWords, PERMISSION_WORDS, CAPABILITY_IDS } from '@nimble-bell/core/limits';
 import { noSettings } from '@nimble-bell/core/settings';
 import { valueWords, writingTimes } from '@nimble-bell/core/writing';
 import { useAsk } from '../app/api';
@@ -17,7 +17,7 @@ import { Panel } from '../ui/Panel';
 import { PermissionMark } from '../ui/PermissionMark';
 
 /** Those that can be set here. */
-const shownOf = (limits: Limits) => Object.fromEntries(SHOWN_CAPABILITIES.map((c) => [c, limits[c]]));
+const shownOf = (limits: Limits) => Object.fromEntries(CAPABILITY_IDS.map((c) => [c, limits[c]]));
 
 /** What students may do in every session of the course, until a live change. What was left half done is taken up. */
 export function LimitsPage() {
@@ -38,7 +38,7 @@ function LimitsForm({ kept }: { kept: Kept<Limits> | null }) {
     () => ask(`/courses/${course.id}/limits`, 'PUT', { limits: shownOf(limits) }),
     () => 'The limits are in force, in a class that is on as well.',
   );
-  const dirty = SHOWN_CAPABILITIES.some((c) => limits[c] !== course.limits[c]);
+  const dirty = CAPABILITY_IDS.some((c) => limits[c] !== course.limits[c]);
   const forget = useKeeping(keyOf(course), mayPlan && dirty ? limits : null);
   return (
     <Stack>

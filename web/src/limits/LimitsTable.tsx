@@ -1,6 +1,6 @@
 import { Group, Radio, Table, Text } from '@mantine/core';
 import type { Capability, Limits, Permission } from '@nimble-bell/core/api';
-import { PERMISSION_WORDS, PERMISSIONS, rowOf, SHOWN_CAPABILITIES } from '@nimble-bell/core/limits';
+import { PERMISSION_WORDS, PERMISSIONS, rowOf, CAPABILITY_IDS } from '@nimble-bell/core/limits';
 import { Scrolls } from '../ui/Panel';
 import { PermissionMark } from '../ui/PermissionMark';
 
@@ -22,7 +22,7 @@ export const LimitsTable = ({ limits, set }: LimitsTableProps) => (
     <Table fz="md" verticalSpacing={9} withRowBorders layout="fixed" miw={480}>
       <Heads />
       <Table.Tbody>
-        {SHOWN_CAPABILITIES.map((c) => (
+        {CAPABILITY_IDS.map((c) => (
           <LimitRow key={c} capability={c} state={limits[c]} set={set && ((state) => set(c, state))} />
         ))}
       </Table.Tbody>

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { isStanding, type SessionProof } from '@nimble-bell/core/api';
 import { dateIn, instantWords } from '@nimble-bell/core/calendar';
-import { LAYER_WORDS, PERMISSION_WORDS, rowOf, SHOWN_CAPABILITIES } from '@nimble-bell/core/limits';
+import { LAYER_WORDS, PERMISSION_WORDS, rowOf, CAPABILITY_IDS } from '@nimble-bell/core/limits';
 import type { ProofLine } from '@nimble-bell/core/room';
 import { writeCsv } from '@nimble-bell/core/roster';
 import { useThisCourse } from '../app/course';
@@ -115,10 +115,10 @@ function Proof({ session, part, sessions, ask }: ProofProps) {
 
 const csvOf = (people: readonly ProofLine[]) =>
   writeCsv(
-    ['Name', ...SHOWN_CAPABILITIES.map((c) => rowOf(c).label)],
+    ['Name', ...CAPABILITY_IDS.map((c) => rowOf(c).label)],
     people.map((p) => [
       p.name,
-      ...SHOWN_CAPABILITIES.map((c) => {
+      ...CAPABILITY_IDS.map((c) => {
         const { state, differs, layer } = p.may[c];
         return `${PERMISSION_WORDS[state]}${differs ? ` (${layer})` : ''}`;
       }),
@@ -141,7 +141,7 @@ function Lines({ people, see }: { people: ProofLine[]; see: (line: ProofLine) =>
                   {p.name}
                 </button>
               </th>
-              {SHOWN_CAPABILITIES.map((c) => (
+              {CAPABILITY_IDS.map((c) => (
                 <td key={c}>
                   <span className={classes.cell} data-differs={p.may[c].differs || undefined}>
                     <PermissionMark state={p.may[c].state} />
@@ -167,7 +167,7 @@ function Seen({ line, page, close }: { line: ProofLine; page: string; close: () 
         Look at their room
       </Button>
       <List spacing="sm" listStyleType="none">
-        {SHOWN_CAPABILITIES.map((c) => {
+        {CAPABILITY_IDS.map((c) => {
           const { state, words, layer } = line.may[c];
           return (
             <List.Item key={c} icon={<PermissionMark state={state} />}>

@@ -2,7 +2,7 @@ import { Button, Group, List, Loader, Modal, Stack, Text, TextInput, Title } fro
 import { useState } from 'react';
 import type { RulesDetail, SheetInput, SheetUse } from '@nimble-bell/core/api';
 import { countWords } from '@nimble-bell/core/calendar';
-import { PERMISSION_WORDS, rowOf, SHOWN_CAPABILITIES, type RuleSheet } from '@nimble-bell/core/limits';
+import { PERMISSION_WORDS, rowOf, CAPABILITY_IDS, type RuleSheet } from '@nimble-bell/core/limits';
 import { writingWords } from '@nimble-bell/core/writing';
 import { useAsk } from '../app/api';
 import { useAsked, useChange } from '../app/queries';
@@ -69,7 +69,7 @@ function SheetRow({ sheet, edit }: { sheet: RuleSheet; edit: ((sheet: Edited) =>
             `; ${writingWords('afterHours', sheet.writing!.afterHours!)}`}
         </Text>
       </th>
-      {SHOWN_CAPABILITIES.map((c) => (
+      {CAPABILITY_IDS.map((c) => (
         <td key={c}>
           <span className={classes.cell}>
             <PermissionMark state={sheet.limits[c]!} />
@@ -203,7 +203,7 @@ function SheetFields({ sheet, set, fault }: SheetFieldsProps) {
           onChange={(e) => set({ ...sheet, about: e.currentTarget.value })}
         />
       </Group>
-      {SHOWN_CAPABILITIES.map((c) => (
+      {CAPABILITY_IDS.map((c) => (
         <Group key={c} justify="space-between" wrap="nowrap">
           <Text size="sm">{rowOf(c).label}</Text>
           <Choice

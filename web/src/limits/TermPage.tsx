@@ -2,7 +2,7 @@ import { Loader, Modal, NativeSelect, Stack, Text, Title } from '@mantine/core';
 import { memo, useCallback, useMemo, useState } from 'react';
 import type { Capability, Permission, RulesAt, RulesDetail } from '@nimble-bell/core/api';
 import { countWords, instantWords } from '@nimble-bell/core/calendar';
-import { PERMISSION_WORDS, rowOf, SHOWN_CAPABILITIES, type Rung } from '@nimble-bell/core/limits';
+import { PERMISSION_WORDS, rowOf, CAPABILITY_IDS, type Rung } from '@nimble-bell/core/limits';
 import { useThisCourse } from '../app/course';
 import { Choice } from '../ui/Choice';
 import { Fault } from '../ui/Fault';
@@ -111,7 +111,7 @@ const Row = memo(function Row({ place, rules, chosen, mayPlan, open, sheet, choo
       <td>
         <SheetSelect place={place} rules={rules} mayPlan={mayPlan} onChange={(id) => sheet(place, id)} />
       </td>
-      {SHOWN_CAPABILITIES.map((c) => {
+      {CAPABILITY_IDS.map((c) => {
         const state = stateAt(place.layers, c);
         const differs = state !== stateAt(place.layers.slice(0, -1), c);
         return (

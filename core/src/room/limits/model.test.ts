@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { SHOWN_CAPABILITIES, rowOf, type Capability, type Permission } from '../../limits/capabilities';
+import { CAPABILITY_IDS, rowOf, type Capability, type Permission } from '../../limits/capabilities';
 import { SHIPPED_SHEETS, underSheet, type SomeLimits } from '../../limits/index';
 import { noSettings, withValues, type LayerName, type Settings } from '../../settings/index';
 import { ana, ben, lecture, maren } from '../../testing/index';
@@ -47,10 +47,10 @@ class Oracle {
   }
 }
 
-const capability = fc.constantFrom(...SHOWN_CAPABILITIES);
+const capability = fc.constantFrom(...CAPABILITY_IDS);
 /** A capability in a state that makes sense of it. */
 const said = fc.constantFrom(
-  ...SHOWN_CAPABILITIES.flatMap((c) => rowOf(c).states.map((s) => ({ capability: c, state: s }))),
+  ...CAPABILITY_IDS.flatMap((c) => rowOf(c).states.map((s) => ({ capability: c, state: s }))),
 );
 const some = fc
   .array(said, { maxLength: 4 })
@@ -169,7 +169,7 @@ test('10,000 classes: whatever is set, cued, lent, excepted, hushed and given, e
       const settings = new Map(['course', 'series', 'session'].map((name) => [name, noSettings()]));
       for (const what of acts) step(room, oracle, settings, what);
       const told = [ana, ben].flatMap((who) =>
-        SHOWN_CAPABILITIES.map((c) => {
+        CAPABILITY_IDS.map((c) => {
           const { allowed, state: said, because } = may(room.state, who, c);
           const found = { allowed, state: said, layer: because.layer, by: because.by };
           return [

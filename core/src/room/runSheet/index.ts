@@ -1,5 +1,5 @@
 import { countWords } from '../../calendar/words';
-import { SHOWN_CAPABILITIES, type Capability, type Permission } from '../../limits/capabilities';
+import { CAPABILITY_IDS, type Capability, type Permission } from '../../limits/capabilities';
 import type { SomeLimits } from '../../limits/schema';
 import { changeWords } from '../../limits/words';
 import { inForce, type Layer, type Segment } from '../../settings/index';
@@ -29,7 +29,7 @@ const planned = (layers: readonly Layer[]): readonly CuedSegment[] =>
 function changesBy(room: RoomState, { limits: said }: CuedSegment): SomeLimits {
   const after = { limits: afterCue(room.limits, said, null, 0) };
   return Object.fromEntries(
-    SHOWN_CAPABILITIES.flatMap((c) => {
+    CAPABILITY_IDS.flatMap((c) => {
       const { state } = classLimit(after, c);
       return state === classLimit(room, c).state ? [] : [[c, state]];
     }),
