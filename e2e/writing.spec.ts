@@ -199,7 +199,34 @@ test('a file goes with a message to those who may read it, of a kind that is tak
   await expect(ben.getByRole('link', { name: 'chart.pdf' })).toBeVisible();
   // Whoever is not in the room attaches nothing.
   expect((await up(bys[2]!)).status()).toBe(403);
+  // Ten at once say the same file: it is said once. Forty at once are sent up: twenty are taken.
+  expect((await up(bys[0]!, encodeURIComponent('two\r\nlines.pdf'))).status()).toBe(422);
+  const odd = await up(bys[0]!, encodeURIComponent('”../x <b>é🌊”.pdf'));
+  expect(odd.status()).toBe(201);
+  const { id: another } = await odd.json();
+  const said = await Promise.all(
+    Array.from({ length: 10 }, () => sayFile(course.students[0]!.link, another)),
+  );
+  expect(said.filter(Boolean)).toHaveLength(1);
+  const many = await Promise.all(Array.from({ length: 40 }, () => up(bys[1]!)));
+  expect(many.filter((r) => r.status() === 201)).toHaveLength(20);
+  expect(many.filter((r) => r.status() === 503)).toHaveLength(20);
+  // Of who is in no recording a file is their classmates' in class, and nobody's afterwards but those who teach.
+  const names = async (by: APIRequestContext) =>
+    (await (await by.get(`/api/sessions/${course.session}/attached`)).json()).map(
+      (a: { name: string }) => a.name,
+    ) as string[];
+  const line = live({ link: course.students[0]!.link.replace('/in/', '') });
+  await line.emitWithAck('enter', { session: course.session, after: 0 });
+  const notMe = { type: 'answerRecording', agrees: false };
+  expect((await line.emitWithAck('command', { id: randomUUID(), command: notMe })).ok).toBe(true);
+  line.disconnect();
+  expect(await names(bys[1]!)).toHaveLength(2);
+  expect((await names(bys[1]!)).join()).toContain('é🌊');
   await dismiss(page);
+  expect(await names(bys[1]!)).toEqual([]);
+  expect(await names(bys[0]!)).toHaveLength(3);
+  expect(await names(api)).toHaveLength(3);
 });
 
 test('notes are written together by who may, outlive a lost line, and are read by the class afterwards', async ({

@@ -41,7 +41,11 @@ export const PAGE_MESSAGES = {
   /** What is written together: all updates of a document so far. */
   documentOpen: z.object({ place: Place, name: DocumentName }),
   /** One more update, base64. */
-  documentUpdate: z.object({ place: Place, name: DocumentName, update: z.string().max(100_000) }),
+  documentUpdate: z.object({
+    place: Place,
+    name: DocumentName,
+    update: z.string().max(180_000, 'This is too much at once.'),
+  }),
 } as const;
 export type PageMessage = keyof typeof PAGE_MESSAGES;
 export type BodyOf<K extends PageMessage> = z.infer<(typeof PAGE_MESSAGES)[K]>;

@@ -8,12 +8,14 @@ import { isFor, targetOf, teaches } from '@nimble-bell/core/roster';
 import { line } from '@nimble-bell/core/text';
 import { membersWhere, type MemberRow } from '../accounts/store';
 import { newId, type Context } from '../context';
-import { sessionById } from '../courses/store';
+import { sessionById, type SessionRow } from '../courses/store';
+import { transaction, type Db } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { placeOf, receive, typeOf } from '../files/receive';
 import { readTicket, ticketFor } from '../recordings/ticket';
 import { eventsOf } from '../room/store';
 import { here } from '../sessions/here';
+import { holdWriter } from '../writing/store';
 import { attachedBy, attachedById, attachedIn, insertAttached } from './store';
 
 const LARGEST = 25_000_000;
@@ -24,13 +26,26 @@ const MOST = 20;
 const OfQuery = z.object({ of: z.string().max(20).optional() });
 const NameQuery = z.object({ name: line('The file has no name.', 160) });
 
-/** The files that go with messages which somebody may read; of who withheld, none but for those who teach. */
-async function readable(ctx: Context, session: string, { id: member, role }: MemberRow): Promise<string[]> {
-  const events = await eventsOf(ctx.db, session);
-  const known = teaches(role)
-    ? events
-    : maskedFor(events, new Set([...withheldIn(events)].filter((m) => m !== member)));
+/**
+ * The files that go with messages which somebody may read. In class that is whoever heard of it; once it is over, of those
+ * who are in no recording nobody but themselves and those who teach.
+ */
+async function readable(
+  ctx: Context,
+  session: SessionRow,
+  { id: member, role }: MemberRow,
+): Promise<string[]> {
+  const events = await eventsOf(ctx.db, session.id);
+  const known =
+    teaches(role) || session.state === 'live'
+      ? events
+      : maskedFor(events, new Set([...withheldIn(events)].filter((m) => m !== member)));
   return heardBy(known, { member, role }).flatMap((e) => (e.type === 'said' && e.file ? [e.file] : []));
+}
+
+async function refuseMore(db: Db, session: SessionRow, { id }: MemberRow) {
+  if ((await attachedBy(db, session.id, id)) >= MOST)
+    throw new AppError('busy', `At most ${MOST} files a person and class.`);
 }
 
 /** What goes with messages: sent up by whoever may attach, and had by whoever may read the message it goes with. */
@@ -41,7 +56,7 @@ export function attachedRoutes(ctx: Context): Router {
   router.get('/sessions/:id/attached', async (req, res) => {
     const { session, me } = await here(ctx, req);
     const { of } = parse(OfQuery, req.query);
-    const ids = (await readable(ctx, session.id, me)).filter((id) => !of || id === of);
+    const ids = (await readable(ctx, session, me)).filter((id) => !of || id === of);
     const files = await attachedIn(ctx.db, session.id, ids);
     const infos: AttachedInfo[] = files.map(({ id, name, bytes }) => ({
       ...{ id, name, bytes: Number(bytes) },
@@ -60,12 +75,15 @@ export function attachedRoutes(ctx: Context): Router {
     if (!isHere(room, me.id)) throw new AppError('forbidden', 'Files are attached in the room.');
     if (!may(room, actor, 'attachFiles').allowed)
       throw new AppError('forbidden', refusalWords(room, actor, 'attachFiles'));
-    if ((await attachedBy(ctx.db, session.id, me.id)) >= MOST)
-      throw new AppError('busy', `At most ${MOST} files a person and class.`);
+    await refuseMore(ctx.db, session, me);
     const { hash, bytes } = await receive(folder, req, { largest: LARGEST, name });
     const id = newId();
-    await insertAttached(ctx.db, {
-      ...{ id, session: session.id, member: me.id, name, hash, type, bytes, at: ctx.now() },
+    await transaction(ctx.db, async (db) => {
+      // Of several at once each counts the ones before.
+      await holdWriter(db, me.id);
+      await refuseMore(db, session, me);
+      const of = { session: session.id, member: me.id };
+      await insertAttached(db, { id, ...of, name, hash, type, bytes, at: ctx.now() });
     });
     res.status(201).json({ id });
   });
@@ -79,7 +97,7 @@ export function attachedRoutes(ctx: Context): Router {
     const session = file && (await sessionById(ctx.db, file.session));
     if (!file || session?.courseId !== holder.courseId || !isFor(targetOf(session), holder))
       throw new AppError('forbidden');
-    if (!(await readable(ctx, session.id, holder)).includes(file.id)) throw new AppError('forbidden');
+    if (!(await readable(ctx, session, holder)).includes(file.id)) throw new AppError('forbidden');
     res.set('X-Content-Type-Options', 'nosniff');
     res.download(placeOf(folder, file.hash), file.name, {
       dotfiles: 'allow',

@@ -13,6 +13,9 @@ test('a file that is another than its name says is told by how it begins', () =>
     ['a.mp4', '\0\0\0\x18ftypisom'],
     ['a.txt', 'Ebb and flow'],
     ['a.mp3', 'ID3'],
+    ['a.csv', '\xff\xfeN\0a\0m\0e\0'],
+    ['a.doc', '{\\rtf1 Tides}'],
+    ['a.xls', 'Name\tGroup\n'],
   ];
   for (const [name, head] of right) expect([name, isWhatItSays(name, of(head))]).toEqual([name, true]);
   for (const name of ['a.pdf', 'a.png', 'a.jpg', 'a.gif', 'a.webp', 'a.zip', 'a.doc', 'a.mp4', 'a.webm'])

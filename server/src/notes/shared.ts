@@ -38,7 +38,7 @@ const putTogether = (pool: Pool, of: DocumentOf): Promise<void> =>
 /** Takes one more update, if it is one: each page would stumble over what is none. */
 export async function takeUpdate(pool: Pool, of: DocumentOf, member: string, update: Buffer): Promise<void> {
   try {
-    Y.decodeUpdate(update);
+    Y.applyUpdate(new Y.Doc(), update);
   } catch {
     throw new AppError('invalid', 'This is no change of the notes.');
   }

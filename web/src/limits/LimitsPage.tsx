@@ -48,7 +48,7 @@ function LimitsForm({ kept }: { kept: Kept<Limits> | null }) {
       <InForce />
       <Panel
         title="Limits of the course"
-        about="You and your assistants may always do everything. In class each can be changed with one press."
+        about="You and your assistants may always do everything. In class what is said, shown and written changes with one press."
       >
         <LimitsTable
           limits={limits}

@@ -1,4 +1,4 @@
-import { Button, Grid, Group, Stack, Text, Title } from '@mantine/core';
+import { Button, Grid, Group, Space, Stack, Text, Title } from '@mantine/core';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { RecordingDetail } from '@nimble-bell/core/api';
@@ -68,6 +68,7 @@ export function Player({ recording }: { recording: RecordingDetail }) {
         <Grid.Col span={{ base: 12, md: 4 }}>
           <SearchPanel {...{ recording, cues, nameOf, goTo }} />
           <Replays where="beside" {...{ room, zone, nameOf }} session={recording.sessionId} />
+          <Space h="md" />
           <Suspense>
             <ClassNotes session={recording.sessionId} name={recording.title} />
           </Suspense>

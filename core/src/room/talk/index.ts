@@ -46,6 +46,7 @@ export const talk = concern({
           if (addressee.member === from) return refuse('self');
           if (!room.presence.people[addressee.member]) return refuse('never-here');
         }
+        if (file && room.talk.messages.some((m) => m.file === file)) return refuse('said-once');
         const place = placeOf(room, from);
         return [{ type: 'said', from, addressee, text, place, ...(file ? { file } : {}) }];
       },

@@ -74,7 +74,8 @@ test('where the others’ cameras are closed none is received but teachers’; w
   for (const member of ['maren', 'ben']) await publishAndStand(member);
   const kinds = (page: string) =>
     Object.fromEntries((relay.watched.get(page) ?? []).map((p) => [p.publisher, p.kinds.join(' ')]));
-  await media.watch(room, 'page', 'ana', () => {});
+  const dropped = jest.fn();
+  await media.watch(room, 'page', 'ana', { offer: () => {}, dropped });
   await media.answer('page', '');
   const all = 'sound camera screen';
   expect(kinds('page')).toEqual({ maren: all, ben: all });
@@ -93,14 +94,15 @@ test('where the others’ cameras are closed none is received but teachers’; w
   await jest.advanceTimersByTimeAsync(5000);
   jest.useRealTimers();
   expect(relay.watched.has('page')).toBe(false);
+  expect(dropped).toHaveBeenCalledTimes(1);
 });
 
 test('a publisher is watched once its connection stands, by everyone else, and again when it publishes anew', async () => {
   const { relay, media, room, happen, enter } = setUp();
   await happen(enter('maren', 'teacher'), enter('ana', 'student'));
   const offers: RelayOffer[] = [];
-  await media.watch(room, 'page of ana', 'ana', (offer) => offers.push(offer));
-  await media.watch(room, 'page of maren', 'maren', (offer) => offers.push(offer));
+  await media.watch(room, 'page of ana', 'ana', { offer: (offer) => offers.push(offer) });
+  await media.watch(room, 'page of maren', 'maren', { offer: (offer) => offers.push(offer) });
   await media.publish(room, 'maren', OFFER);
   await settle();
   expect(offers).toEqual([]);
@@ -119,8 +121,8 @@ test('who is in another place of the room is neither seen nor heard', async () =
   const { relay, media, room, happen, enter, publishAndStand } = setUp();
   const apart = { ...enter('ana', 'student'), place: 'table-1' } as RoomEvent;
   await happen(enter('maren', 'teacher'), apart, enter('ben', 'student'));
-  await media.watch(room, 'page of ana', 'ana', () => {});
-  await media.watch(room, 'page of ben', 'ben', () => {});
+  await media.watch(room, 'page of ana', 'ana', { offer: () => {} });
+  await media.watch(room, 'page of ben', 'ben', { offer: () => {} });
   await publishAndStand('maren');
   expect(relay.watched.get('page of ben')).toMatchObject([{ publisher: 'maren' }]);
   expect(relay.watched.get('page of ana') ?? []).toEqual([]);
@@ -130,7 +132,7 @@ test('while an offer is unanswered the next one waits, and then holds everything
   const { media, room, happen, enter, publishAndStand } = setUp();
   await happen(enter('maren', 'teacher'), enter('teo', 'teacher'), enter('ana', 'student'));
   const offers: string[] = [];
-  await media.watch(room, 'page', 'ana', (offer) => offers.push(offer.sdp));
+  await media.watch(room, 'page', 'ana', { offer: (offer) => offers.push(offer.sdp) });
   for (const member of ['maren', 'teo']) await publishAndStand(member);
   expect(offers).toEqual(['offer of maren']);
   await media.answer('page', 'answer');
@@ -151,7 +153,7 @@ test('an answer that the relay refuses does not hold up the next offer', async (
   const { relay, media, room, happen, enter, publishAndStand } = setUp();
   await happen(enter('maren', 'teacher'), enter('teo', 'teacher'), enter('ana', 'student'));
   const offers: string[] = [];
-  await media.watch(room, 'page', 'ana', (offer) => offers.push(offer.sdp));
+  await media.watch(room, 'page', 'ana', { offer: (offer) => offers.push(offer.sdp) });
   for (const member of ['maren', 'teo']) await publishAndStand(member);
   relay.answer = async () => {
     throw new Error('That was no answer.');

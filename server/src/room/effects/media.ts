@@ -10,9 +10,16 @@ import { addTrack, openPartOf } from '../../recordings/store';
 import { memberOf, publisherOf, Publishers, type Reels, type RoomAtRelay } from './publishers';
 import { Turns } from '../../turns';
 
+/** What a page that watches is told. */
+export interface ViewerTold {
+  offer: (offer: RelayOffer) => void;
+  /** It watches nothing any more, and may begin anew. */
+  dropped?: () => void;
+}
+
 interface Viewer {
   member: string;
-  offer: (offer: RelayOffer) => void;
+  tell: ViewerTold;
   /** Whose cameras it does not receive, by what was asked of the relay last. */
   hidden: string;
   /** An offer is out and not answered: the next waits. */
@@ -109,9 +116,9 @@ class RoomMedia {
     }
   }
 
-  async watch(viewer: string, member: string, offer: Viewer['offer']) {
+  async watch(viewer: string, member: string, tell: ViewerTold) {
     await this.unwatch(viewer);
-    this.viewers.set(viewer, { member, offer, hidden: '', busy: false, stale: false });
+    this.viewers.set(viewer, { member, tell, hidden: '', busy: false, stale: false });
     await this.#offerTo(viewer);
   }
 
@@ -146,7 +153,8 @@ class RoomMedia {
     const waits = this.viewers.get(id);
     if (!waits || !this.#isOther(waits)) return;
     setTimeout(() => {
-      if (this.viewers.get(id) === waits && this.#isOther(waits)) this.#log(this.unwatch(id));
+      if (this.viewers.get(id) !== waits || !this.#isOther(waits)) return;
+      this.#log(this.unwatch(id).then(() => waits.tell.dropped?.()));
     }, PATIENT_MS).unref();
   }
 
@@ -212,7 +220,7 @@ class RoomMedia {
       if (publications.length) await this.#open();
       const offer = await this.relay.watch(this.room.session, id, publications);
       if (offer)
-        return viewer.offer({
+        return viewer.tell.offer({
           sdp: offer.sdp,
           streams: offer.streams.map((s) => ({ ...s, member: memberOf(s.member) })),
         });
@@ -252,11 +260,11 @@ export class Media {
   unlisten = (room: RoomAtRelay, line: string) => this.#of(room).unlisten(line);
 
   /** A page begins to watch; offers come to it until `unwatch`. */
-  async watch(room: RoomAtRelay, viewer: string, member: string, offer: Viewer['offer']) {
+  async watch(room: RoomAtRelay, viewer: string, member: string, tell: ViewerTold) {
     await this.unwatch(viewer);
     const media = this.#of(room);
     this.#viewers.set(viewer, media);
-    await media.watch(viewer, member, offer);
+    await media.watch(viewer, member, tell);
   }
   answer = async (viewer: string, sdp: string) => this.#viewers.get(viewer)?.answer(viewer, sdp);
   async unwatch(viewer: string) {

@@ -115,7 +115,11 @@ export class RoomSocket {
       const { room, member } = this.#visit(socket);
       this.#spend(member, 'commands');
       this.#needRelay();
-      await this.media.watch(room, socket.id, member.id, (offer) => socket.emit('offer', offer));
+      await this.media.watch(room, socket.id, member.id, {
+        offer: (offer) => socket.emit('offer', offer),
+        // As if the relay had gone and come: a page that answers begins anew.
+        dropped: () => socket.emit('relay', { available: this.relay.available }),
+      });
       return {};
     },
     answer: async (socket, { sdp }) => {
@@ -202,11 +206,10 @@ export class RoomSocket {
     if (!may(room.state, actor, capability).allowed)
       throw new RoomRefusal(refuse('closed', refusalWords(room.state, actor, capability)));
   }
-  /** Whoever says a file has sent it up, in this room, and says it once. */
+  /** Whoever says a file has sent it up, in this room. */
   async #needOwn(room: Room, member: MemberRow, file: string) {
     const sent = await attachedById(this.ctx.db, file);
-    const said = room.state.talk.messages.some((m) => m.file === file);
-    if (sent?.session !== room.session || sent.member !== member.id || said)
+    if (sent?.session !== room.session || sent.member !== member.id)
       throw new AppError('not-found', 'There is no such file.');
   }
   #spend(member: MemberRow, what: Allowed) {

@@ -1,5 +1,5 @@
 import { classLimit } from '@nimble-bell/core/room';
-import { teaches } from '@nimble-bell/core/roster';
+import type { Role } from '@nimble-bell/core/roster';
 import { useNow } from '../../app/clock';
 import { ActButton } from '../controls/ActButton';
 import { useInside, useRoom, type Inside } from '../live/useRoom';
@@ -14,8 +14,11 @@ const select = ({ room }: Inside) => ({
   until: room.limits.lent?.until ?? 0,
   answered: room.limits.lent?.answered.length ?? 0,
   /** Who can answer: it closes once all have. */
-  students: Object.values(room.presence.people).filter((o) => o.present && !teaches(o.role)).length,
+  students: Object.values(room.presence.people).filter((o) => o.present && writes(o.role)).length,
 });
+
+/** Those who are asked: observers only watch. */
+const writes = (role: Role) => role === 'student' || role === 'guest';
 
 /** Writing open for one question: one press, and it closes by itself, sooner where everybody has answered. */
 export function OneQuestion() {
