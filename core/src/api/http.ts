@@ -2,9 +2,7 @@ import { z } from 'zod';
 import { line } from '../text';
 import type { DoorRules, DoorState } from '../door/index';
 import { MARKS, type RollBook, type RollLine, type RollRules } from '../roll/index';
-import type { Chapter, Gap } from '../recording/timeline';
 import type { RecordingPlan } from '../recording/plan';
-import type { Found } from '../watching/index';
 import type { Limits } from '../limits/capabilities';
 import { SomeLimits } from '../limits/schema';
 import type { Role } from '../roster/role';
@@ -14,12 +12,13 @@ import type { Clash } from '../clashes/clashes';
 import type { Finding } from '../readiness/finding';
 import { LocalDate, type BellTimes, type MeetingPattern, type Term } from '../calendar/plan';
 import type { SeriesKind } from '../calendar/seriesKind';
-import type { Addressee, StoredEvent } from '../room/index';
 import type { Reply } from '../mail/answer';
 import type { Unwanted } from '../mail/topic';
 import type { InvitationTemplate, InviteBefore } from '../mail/invitation';
 import type { MaterialInfo, NoticeInfo } from './invite';
 import type { Preferences } from './preferences';
+import type { RecordingInfo } from './recordings';
+import type { SessionWriting } from './written';
 
 export const SignIn = z.object({
   email: z.string().trim().toLowerCase().max(254),
@@ -262,69 +261,6 @@ export interface CourseDetail {
 
 export type { Clash, DoorRules, Finding };
 
-export interface RecordingInfo {
-  id: string;
-  sessionId: string;
-  title: string;
-  startsAt: number;
-  /** `expired`: its keep-until date has passed and its file is gone. */
-  state: 'running' | 'preparing' | 'ready' | 'failed' | 'expired';
-  /** 0 to 1 while it is being prepared. */
-  progress: number;
-  lengthMs: number;
-  bytes: number;
-  keepUntil: string | null;
-  mayDownload: boolean;
-  /** Taken away, and gone for good at this instant; null where it is not. For those who teach. */
-  goneAt: number | null;
-}
-
-/** What a recording is called; nothing gives it its session’s title again. */
-export const RecordingTitle = z.object({ title: line('', 120, 0).default('') });
-
-/** What is said in a recording, written in time (WebVTT). */
-export interface CaptionTrack {
-  /** BCP 47. */
-  language: string;
-  path: string;
-}
-
-export interface RecordingDetail extends RecordingInfo {
-  chapters: Chapter[];
-  gaps: Gap[];
-  parts: { from: number; until: number }[];
-  /** What the viewer may read of what was written, and who was there, for the replay. */
-  events: StoredEvent[];
-  mediaPath: string;
-  captions: CaptionTrack[];
-  /** The viewer's zone; the term's for those who teach. */
-  zone: string;
-  hasPicture: boolean;
-  /** It is theirs to name, to take away and to take back. */
-  caring: boolean;
-  /** Captions are theirs to bring, and who watched is theirs to see. */
-  teaching: boolean;
-  /** Where this person was last, ms; 0 where they have not begun. */
-  resume: number;
-}
-
-/** Who watched a recording, and how often each stretch of it. */
-export interface Watchers {
-  people: { member: string; name: string; at: number; share: number }[];
-  curve: number[];
-}
-
-/** What was found over a course. */
-export interface CourseFound {
-  recording: string;
-  title: string;
-  startsAt: number;
-  /** ms into it. */
-  position: number;
-  kind: Found['kind'];
-  text: string;
-}
-
 export interface SessionDetail {
   session: SessionInfo;
   course: { id: string; code: string; title: string };
@@ -337,26 +273,6 @@ export interface SessionDetail {
   replies: (Pick<Reply, 'answer' | 'outdated' | 'verified'> & { member: string; name: string })[] | null;
   materials: MaterialInfo[];
   recordings: RecordingInfo[];
-}
-
-/** What a class wrote together, a line for each paragraph; empty where there is nothing. */
-export interface ClassNotesInfo {
-  text: string;
-}
-
-/** A file that goes with a message one may read. */
-export interface AttachedInfo {
-  id: string;
-  name: string;
-  bytes: number;
-  /** Good for some hours. */
-  path: string;
-}
-
-/** Whether one may write on a session's page now, and how much of what stands there is for one to read. */
-export interface SessionWriting {
-  now: { when: 'ahead' | 'after'; until: number } | null;
-  written: number;
 }
 
 /** A student's page. */
@@ -423,30 +339,4 @@ export interface LetterDetail extends Letter {
   html: string | null;
   /** Calendar messages inside, with what each can be answered. */
   calendars: { method: string; title: string; content: string }[];
-}
-
-/** Something written on a session's page. */
-export interface WrittenInfo {
-  id: string;
-  session: string;
-  at: number;
-  from: string;
-  name: string;
-  role: Role;
-  addressee: Addressee;
-  /** To whom, where it is to one. */
-  toName: string | null;
-  text: string;
-}
-
-/** What stands on a session's page for somebody, and why they may not write there now; null where they may. */
-export interface SessionWritten {
-  now: SessionWriting['now'];
-  written: WrittenInfo[];
-  closed: { class: string | null; teachers: string | null };
-}
-
-export interface CourseWritten extends WrittenInfo {
-  title: string;
-  startsAt: number;
 }

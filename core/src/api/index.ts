@@ -1,4 +1,6 @@
 export * from './http';
+export * from './recordings';
+export * from './written';
 export { COLLEGE_LIMITS, type Limits, type TrackKind } from '../limits/capabilities';
 export { Capability, Permission } from '../limits/schema';
 export { Role } from '../roster/role';

@@ -4,7 +4,7 @@ import type { Capability } from '@nimble-bell/core/api';
 import { CLASS as IN_CLASS, type RoomEvent } from '@nimble-bell/core/room';
 import { entry } from '@nimble-bell/core/testing';
 import { setServerTime } from '../app/clock';
-import { roomInfo, roomTools, show, showInRoom } from '../testing/render';
+import { ana, CLASS, maren, roomInfo, roomTools, show, showInRoom } from '../testing/render';
 import { Desk } from './desk/Desk';
 import { FloorPanel } from './floor/FloorPanel';
 import { Statements } from './floor/Statements';
@@ -15,14 +15,6 @@ import { Seats } from './seats/Seats';
 import { Messages } from './tools/talk/Messages';
 import { TalkPanel } from './tools/talk/TalkPanel';
 
-const maren = { member: 'maren', role: 'teacher' as const };
-const ana = { member: 'ana', role: 'student' as const };
-const CLASS: RoomEvent[] = [
-  entry('maren', 'Maren Oduya', 'teacher'),
-  { type: 'rangIn', by: 'maren' },
-  entry('ana'),
-  entry('ben'),
-];
 const closed = (capability: Capability): RoomEvent => ({
   type: 'limitSet',
   by: 'maren',

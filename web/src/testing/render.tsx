@@ -7,7 +7,7 @@ import type { CourseDetail, MemberInfo, MyCourse, RoomInfo, SessionInfo } from '
 import { COLLEGE_DOOR } from '@nimble-bell/core/door';
 import { COLLEGE_LIMITS } from '@nimble-bell/core/limits';
 import type { RoomEvent } from '@nimble-bell/core/room';
-import { courseLimits, opening, TestRoom } from '@nimble-bell/core/testing';
+import { courseLimits, entry, opening, TestRoom } from '@nimble-bell/core/testing';
 import { RoomContext, type RoomTools } from '../room/live/useRoom';
 import { CourseContext } from '../app/course';
 
@@ -148,6 +148,16 @@ export const inCourse = (detail: Partial<CourseDetail>, page: ReactNode) =>
   show(<CourseContext value={course(detail)}>{page}</CourseContext>);
 
 /** A room as its events made it, seen by one member; what they send is kept, and more can happen in it. */
+export const maren = { member: 'maren', role: 'teacher' as const };
+export const ana = { member: 'ana', role: 'student' as const };
+/** Maren has rung in, and Ana and Ben are there. */
+export const CLASS: RoomEvent[] = [
+  entry('maren', 'Maren Oduya', 'teacher'),
+  { type: 'rangIn', by: 'maren' },
+  entry('ana'),
+  entry('ben'),
+];
+
 export function roomTools(me: RoomInfo['me'], events: readonly RoomEvent[], more: Partial<RoomInfo> = {}) {
   const info = { ...roomInfo(me), ...more };
   const sent: object[] = [];

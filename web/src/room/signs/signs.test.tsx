@@ -1,21 +1,12 @@
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import { act } from 'react';
 import type { RoomEvent } from '@nimble-bell/core/room';
-import { entry } from '@nimble-bell/core/testing';
-import { roomTools, showInRoom } from '../../testing/render';
+import { ana, CLASS, maren, roomTools, showInRoom } from '../../testing/render';
 import { Desk } from '../desk/Desk';
 import { FloorPanel } from '../floor/FloorPanel';
 import { Seats } from '../seats/Seats';
 import { TalkPanel } from '../tools/talk/TalkPanel';
 
-const maren = { member: 'maren', role: 'teacher' as const };
-const ana = { member: 'ana', role: 'student' as const };
-const CLASS: RoomEvent[] = [
-  entry('maren', 'Maren Oduya', 'teacher'),
-  { type: 'rangIn', by: 'maren' },
-  entry('ana'),
-  entry('ben'),
-];
 const limit = (capability: 'react' | 'writeToStudents', state: 'open' | 'closed'): RoomEvent => ({
   ...{ type: 'limitSet', by: 'maren' },
   ...{ capability, state },

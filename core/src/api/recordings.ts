@@ -1,0 +1,68 @@
+import { z } from 'zod';
+import { line } from '../text';
+import type { Chapter, Gap } from '../recording/timeline';
+import type { StoredEvent } from '../room/index';
+import type { Found } from '../watching/index';
+
+export interface RecordingInfo {
+  id: string;
+  sessionId: string;
+  title: string;
+  startsAt: number;
+  /** `expired`: its keep-until date has passed and its file is gone. */
+  state: 'running' | 'preparing' | 'ready' | 'failed' | 'expired';
+  /** 0 to 1 while it is being prepared. */
+  progress: number;
+  lengthMs: number;
+  bytes: number;
+  keepUntil: string | null;
+  mayDownload: boolean;
+  /** Taken away, and gone for good at this instant; null where it is not. For those who teach. */
+  goneAt: number | null;
+}
+
+/** What a recording is called; nothing gives it its session’s title again. */
+export const RecordingTitle = z.object({ title: line('', 120, 0).default('') });
+
+/** What is said in a recording, written in time (WebVTT). */
+export interface CaptionTrack {
+  /** BCP 47. */
+  language: string;
+  path: string;
+}
+
+export interface RecordingDetail extends RecordingInfo {
+  chapters: Chapter[];
+  gaps: Gap[];
+  parts: { from: number; until: number }[];
+  /** What the viewer may read of what was written, and who was there, for the replay. */
+  events: StoredEvent[];
+  mediaPath: string;
+  captions: CaptionTrack[];
+  /** The viewer's zone; the term's for those who teach. */
+  zone: string;
+  hasPicture: boolean;
+  /** It is theirs to name, to take away and to take back. */
+  caring: boolean;
+  /** Captions are theirs to bring, and who watched is theirs to see. */
+  teaching: boolean;
+  /** Where this person was last, ms; 0 where they have not begun. */
+  resume: number;
+}
+
+/** Who watched a recording, and how often each stretch of it. */
+export interface Watchers {
+  people: { member: string; name: string; at: number; share: number }[];
+  curve: number[];
+}
+
+/** What was found over a course. */
+export interface CourseFound {
+  recording: string;
+  title: string;
+  startsAt: number;
+  /** ms into it. */
+  position: number;
+  kind: Found['kind'];
+  text: string;
+}

@@ -1,0 +1,48 @@
+import type { Addressee } from '../room/index';
+import type { Role } from '../roster/role';
+
+/** What a class wrote together, a line for each paragraph; empty where there is nothing. */
+export interface ClassNotesInfo {
+  text: string;
+}
+
+/** A file that goes with a message one may read. */
+export interface AttachedInfo {
+  id: string;
+  name: string;
+  bytes: number;
+  /** Good for some hours. */
+  path: string;
+}
+
+/** Whether one may write on a session's page now, and how much of what stands there is for one to read. */
+export interface SessionWriting {
+  now: { when: 'ahead' | 'after'; until: number } | null;
+  written: number;
+}
+
+/** Something written on a session's page. */
+export interface WrittenInfo {
+  id: string;
+  session: string;
+  at: number;
+  from: string;
+  name: string;
+  role: Role;
+  addressee: Addressee;
+  /** To whom, where it is to one. */
+  toName: string | null;
+  text: string;
+}
+
+/** What stands on a session's page for somebody, and why they may not write there now; null where they may. */
+export interface SessionWritten {
+  now: SessionWriting['now'];
+  written: WrittenInfo[];
+  closed: { class: string | null; teachers: string | null };
+}
+
+export interface CourseWritten extends WrittenInfo {
+  title: string;
+  startsAt: number;
+}
