@@ -3,6 +3,7 @@ import { clashes, makeUps } from './clashes';
 import { classList } from './classList';
 import { college } from './college';
 import { dates } from './dates';
+import { knocking } from './door';
 import { keystroke } from './keystroke';
 import { limits } from './limits';
 import { letters } from './letters';
@@ -22,6 +23,7 @@ if (
   wants('letters') ||
   wants('class-list') ||
   wants('keystroke') ||
+  wants('door') ||
   wants('limits') ||
   wants('college') ||
   wants('lighthouse') ||
@@ -35,6 +37,7 @@ if (
     if (wants('letters')) figures.push(...(await letters()));
     if (wants('class-list')) figures.push(...(await classList()));
     if (wants('limits')) figures.push(...(await limits()));
+    if (wants('door')) figures.push(...(await knocking()));
     if (wants('keystroke')) figures.push(...(await keystroke()));
     if (wants('room') || ROOM_PARTS.some(wants)) figures.push(...(await room(wants)));
     if (wants('media')) figures.push(...(await media()));

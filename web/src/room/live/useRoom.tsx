@@ -53,6 +53,8 @@ function alike(a: unknown, b: unknown): boolean {
 /** A part of what a connection holds, the same object for as long as it is the same to whoever shows it. */
 class Selection<T> {
   #last: { value: T } | null = null;
+  /** What it was selected from: asked again of the same view, it is the same. */
+  #of: RoomTools['connection']['view'] | null = null;
 
   constructor(
     readonly connection: RoomTools['connection'],
@@ -61,7 +63,10 @@ class Selection<T> {
   ) {}
 
   readonly get = (): T => {
-    const { state, info, relay, status } = this.connection.view;
+    const { view } = this.connection;
+    if (this.#last && this.#of === view) return this.#last.value;
+    this.#of = view;
+    const { state, info, relay, status } = view;
     const value = this.select({ room: state!, info: info!, relay, away: status === 'away' });
     if (this.#last === null || !this.same(this.#last.value, value)) this.#last = { value };
     return this.#last.value;

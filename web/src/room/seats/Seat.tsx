@@ -5,7 +5,7 @@ import { exceptionWords } from '@nimble-bell/core/limits';
 import { devicesOf, isHere, isOn, isWithheld, may, SIGN_WORDS, type RoomState } from '@nimble-bell/core/room';
 import { teaches } from '@nimble-bell/core/roster';
 import { Picture } from '../live/Playback';
-import { useInside, useMe, useRoom, useTeaching, type Inside } from '../live/useRoom';
+import { useInside, useRoom, type Inside } from '../live/useRoom';
 import { SignMark } from '../signs/SignMark';
 import { useSpeaks, type Speaking } from './speaking';
 import classes from './seats.module.css';
@@ -19,6 +19,10 @@ interface SeatProps {
   member: string;
   name: string;
   role: Role;
+  /** It is one's own. */
+  me: boolean;
+  /** Whoever looks at it teaches. */
+  teaching: boolean;
   speaking: Speaking;
 }
 
@@ -44,7 +48,7 @@ const selectSeat =
       telephone: here && devicesOf(room, member).telephone,
       pages: devicesOf(room, member).pages,
       pronouns: room.presence.people[member]?.pronouns ?? '',
-      renames: may(room, info.me, 'rename').allowed,
+      renames: info.me.member === member && may(room, info.me, 'rename').allowed,
       microphone: here && isOn(room, member, 'sound'),
       camera: here && isOn(room, member, 'camera'),
       hand: room.floor.hands.some((h) => h.member === member),
@@ -57,10 +61,8 @@ const selectSeat =
 export type Shown = ReturnType<ReturnType<typeof selectSeat>>;
 
 /** One person's place: drawn again when something of theirs changes, and at nothing else. */
-export const Seat = memo(function Seat({ member, name, role, speaking }: SeatProps) {
+export const Seat = memo(function Seat({ member, name, role, me, teaching, speaking }: SeatProps) {
   const { call } = useRoom();
-  const me = useMe().member === member;
-  const teaching = useTeaching();
   const shown = useInside(useMemo(() => selectSeat(member), [member]));
   const speaks = useSpeaks(speaking, member);
   const camera = useSyncExternalStore(

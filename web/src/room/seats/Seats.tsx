@@ -3,7 +3,7 @@ import { countWords } from '@nimble-bell/core/calendar';
 import { isHere } from '@nimble-bell/core/room';
 import { useAsk } from '../../app/api';
 import { useChange } from '../../app/queries';
-import { nameFrom, seated, useInside, useRoom, useTeaching, type Inside } from '../live/useRoom';
+import { nameFrom, seated, useInside, useMe, useRoom, useTeaching, type Inside } from '../live/useRoom';
 import { Seat } from './Seat';
 import { useListening } from './speaking';
 import classes from './seats.module.css';
@@ -38,13 +38,21 @@ const sameSeats = (a: ReturnType<typeof select>, b: ReturnType<typeof select>) =
 export function Seats() {
   const { call } = useRoom();
   const teaching = useTeaching();
+  const me = useMe().member;
   const { order, names, here, all, missing, live, session } = useInside(select, sameSeats);
   const speaking = useListening(call);
   return (
     <section className={classes.seats} aria-label={`Seats: ${here} of ${all} are here`}>
       <div className={classes.seatGrid} tabIndex={0} data-act="seats" role="group" aria-label="Class list">
         {order.map((p, i) => (
-          <Seat key={p.member} member={p.member} name={names[i]!} role={p.role} speaking={speaking} />
+          <Seat
+            key={p.member}
+            member={p.member}
+            name={names[i]!}
+            role={p.role}
+            me={p.member === me}
+            {...{ teaching, speaking }}
+          />
         ))}
         {teaching && live && <Nudge session={session} missing={missing} />}
       </div>
