@@ -49,7 +49,8 @@ function fullRoom(): RoomState {
   return room.state;
 }
 
-function resolving(): Figure[] {
+/** What everybody may, asked of core alone: before a product is started, whose work would be timed with it. */
+export function resolving(): Figure[] {
   const room = fullRoom();
   const people = Object.values(room.presence.people);
   const plain = new Map(
@@ -190,9 +191,5 @@ async function closing(): Promise<Figure[]> {
   }
 }
 
-/** What limits cost: asked, and cued to a large class. */
-export const limits = async (): Promise<Figure[]> => [
-  ...resolving(),
-  ...(await cueing()),
-  ...(await closing()),
-];
+/** What limits cost when they are cued to a large class, and closed. */
+export const limits = async (): Promise<Figure[]> => [...(await cueing()), ...(await closing())];

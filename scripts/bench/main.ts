@@ -5,7 +5,7 @@ import { college } from './college';
 import { dates } from './dates';
 import { knocking } from './door';
 import { keystroke } from './keystroke';
-import { limits } from './limits';
+import { limits, resolving } from './limits';
 import { letters } from './letters';
 import { room, ROOM_PARTS } from './room';
 import { lighthouseScores } from './lighthouse';
@@ -18,6 +18,7 @@ const wants = (name: string) => asked.length === 0 || asked.includes(name);
 
 const figures: Figure[] = [];
 if (wants('dates')) figures.push(...dates());
+if (wants('limits')) figures.push(...resolving());
 if (wants('clashes')) figures.push(...clashes(), ...makeUps());
 if (
   wants('letters') ||
