@@ -17,7 +17,10 @@ import { keepTime } from './mail/timed';
 import { JanusRelay } from './media/janus';
 import { noRelay } from './media/relay';
 import { keepHouse } from './jobs/hourly';
-import { prepareRecording, rawDir } from './recordings/prepare';
+import { rawDir } from './recordings/files';
+import { finishRecording } from './recordings/finish';
+import { keepUp } from './recordings/pieces/keepUp';
+import { prepareRecording } from './recordings/prepare';
 import { tellAbsent } from './watching/absent';
 import { indexWords } from './watching/words';
 import { Rooms } from './room/rooms';
@@ -80,12 +83,32 @@ const worker = new Worker(ctx, [
     name: 'prepare',
     where: "kind = 'prepare'",
     batch: 1,
-    width: 1,
-    work: async (jobs) => {
+    width: 2,
+    work: async (jobs, db) => {
       const recording = String(jobs[0]!.payload.recording);
-      await prepareRecording(ctx, relay, recording);
+      await prepareRecording(ctx, db, relay, recording);
       await indexWords(ctx, recording);
       await tellAbsent(ctx, recording);
+      return jobs;
+    },
+  },
+  {
+    name: 'piece',
+    where: "kind = 'piece'",
+    batch: 1,
+    width: 1,
+    work: async (jobs, db) => {
+      await keepUp(ctx, db, String(jobs[0]!.payload.part));
+      return jobs;
+    },
+  },
+  {
+    name: 'finish',
+    where: "kind = 'finish'",
+    batch: 1,
+    width: 1,
+    work: async (jobs, db) => {
+      await finishRecording(ctx, db, String(jobs[0]!.payload.recording));
       return jobs;
     },
   },

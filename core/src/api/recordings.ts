@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { line } from '../text';
+import type { Picture, Stretch } from '../recording/mixing';
 import type { Chapter, Gap } from '../recording/timeline';
 import type { StoredEvent } from '../room/index';
 import type { Found } from '../watching/index';
@@ -37,11 +38,15 @@ export interface RecordingDetail extends RecordingInfo {
   parts: { from: number; until: number }[];
   /** What the viewer may read of what was written, and who was there, for the replay. */
   events: StoredEvent[];
+  /** Its sound. What the page has of it is good until it is finished: then its sound has another path. */
   mediaPath: string;
+  /** What is seen, each from when and for how long (ms), muted. */
+  pictures: (Picture & { path: string })[];
+  /** Where nothing is heard, ms; none before it is finished. */
+  silences: Stretch[];
   captions: CaptionTrack[];
   /** The viewer's zone; the term's for those who teach. */
   zone: string;
-  hasPicture: boolean;
   /** It is theirs to name, to take away and to take back. */
   caring: boolean;
   /** Captions are theirs to bring, and who watched is theirs to see. */

@@ -1,101 +1,237 @@
-/** One track as the relay wrote it: a file, and when its first packet came, ms after its part began. */
-export interface MixTrack {
+/** One voice as it was cut from what the relay wrote: a file, and when it begins, ms after its piece does. */
+export interface Voice {
   file: string;
-  kind: 'sound' | 'camera' | 'screen';
+  /** Before the piece where it is below nothing: so much of it is left out. */
   offset: number;
 }
 
-export interface MixPart {
-  /** ms */
+/** A picture of a recording: it is shown for as long as it lasts, in ms of the recording. */
+export interface Picture {
+  kind: 'camera' | 'screen';
+  at: number;
   length: number;
-  tracks: readonly MixTrack[];
 }
+
+/** How loud a recording is made: what broadcasts of speech over the web are at (EBU R 128 s2). */
+const LOUDNESS = 'I=-18:TP=-1.5:LRA=11';
+const OPUS = ['-c:a', 'libopus', '-b:a', '48k', '-ac', '1', '-ar', '48000'];
+/** What is quieter than this for so long is a silence. */
+export const SILENCE = { db: -42, seconds: 1.5 };
 
 const seconds = (ms: number) => (ms / 1000).toFixed(3);
-const SOUND = ['-c:a', 'libopus', '-b:a', '48k', '-ac', '1', '-ar', '48000'];
-const CANVAS = { width: 1280, height: 720, rate: 15 };
-const BLANK = `color=c=0x12352C:s=${CANVAS.width}x${CANVAS.height}:r=${CANVAS.rate}`;
-const ENCODE = [
-  ...['-pix_fmt', 'yuv420p', '-c:v', 'libvpx', '-deadline', 'realtime', '-cpu-used', '8'],
-  ...['-b:v', '900k', '-threads', '2'],
-];
+const begins = ['-y', '-v', 'error', '-nostdin'];
 
 /**
- * The pictures of a part that can be taken over as they are: cameras, one after another, each from its first packet
- * (a key frame) until the next begins. Null where there is none, or where a screen was presented and the picture has
- * to be drawn. Written as the list that ffmpeg's concat demuxer reads.
+ * ffmpeg's arguments for one piece (length in ms): all voices at their times, mixed to one. `whole` keeps every sample
+ * (FLAC), `quick` can be heard at once (Opus in WebM).
  */
-export function copiedPicture(part: MixPart): { offset: number; list: string } | null {
-  const pictures = part.tracks.filter((t) => t.kind !== 'sound').sort((a, b) => a.offset - b.offset);
-  if (pictures.length === 0 || pictures.some((t) => t.kind === 'screen')) return null;
-  const entries = pictures.map((track, i) => {
-    const until = pictures[i + 1]?.offset ?? part.length;
-    const shown = seconds(until - track.offset);
-    return `file '${track.file}'\noutpoint ${shown}\nduration ${shown}\n`;
+export function mixArguments(
+  length: number,
+  voices: readonly Voice[],
+  { whole, quick }: { whole: string; quick: string },
+): string[] {
+  const placed = voices.map(({ offset }, i) => {
+    const late =
+      offset >= 0
+        ? `adelay=${Math.round(offset)}:all=1`
+        : `atrim=start=${seconds(-offset)},asetpts=PTS-STARTPTS`;
+    return `[${i}:a]aresample=48000:async=1:first_pts=0,${late}[v${i}]`;
   });
-  return { offset: pictures[0]!.offset, list: `ffconcat version 1.0\n${entries.join('')}` };
-}
-
-/** What the picture of a part is made of: a list to copy, everything drawn on a canvas, or none. */
-export type Picture = { how: 'copy'; listFile: string; offset: number } | { how: 'draw' } | { how: 'none' };
-
-/** ffmpeg's arguments for one part: all sounds mixed to one Opus track, and the picture. */
-export function mixArguments(part: MixPart, picture: Picture, output: string): string[] {
-  const sounds = part.tracks.filter((t) => t.kind === 'sound');
-  const inputs: string[] = [];
-  const filters: string[] = [];
-  let index = 0;
-  const add = (...options: string[]) => {
-    inputs.push(...options);
-    return index++;
-  };
-
-  const voices = sounds.map((track) => {
-    const input = add('-i', track.file);
-    filters.push(
-      `[${input}:a]aresample=async=1:first_pts=0,adelay=${Math.round(track.offset)}:all=1[s${input}]`,
-    );
-    return `[s${input}]`;
-  });
-  const quiet = add('-f', 'lavfi', '-i', 'anullsrc=r=48000:cl=mono');
-  filters.push(
-    `[${quiet}:a]${voices.join('')}amix=inputs=${voices.length + 1}:duration=first:normalize=0[sound]`,
-  );
-
-  const video: string[] = [];
-  if (picture.how === 'copy') {
-    const input = add(
-      '-itsoffset',
-      seconds(picture.offset),
-      '-f',
-      'concat',
-      '-safe',
-      '0',
-      '-i',
-      picture.listFile,
-    );
-    video.push('-map', `${input}:v`, '-c:v', 'copy');
-  } else if (picture.how === 'draw') {
-    let canvas = `[${add('-f', 'lavfi', '-i', BLANK)}:v]`;
-    for (const track of drawn(part)) {
-      const input = add('-itsoffset', seconds(track.offset), '-i', track.file);
-      const { width, height } = CANVAS;
-      filters.push(
-        `[${input}:v]scale=${width}:${height}:force_original_aspect_ratio=decrease,pad=${width}:${height}:-1:-1[v${input}]`,
-        `${canvas}[v${input}]overlay=eof_action=pass[c${input}]`,
-      );
-      canvas = `[c${input}]`;
-    }
-    video.push('-map', canvas.startsWith('[c') ? canvas : canvas.slice(1, -1), ...ENCODE);
-  }
+  const quiet = voices.length;
+  const all = voices.map((_, i) => `[v${i}]`).join('');
+  const mixed = `[${quiet}:a]${all}amix=inputs=${quiet + 1}:duration=first:normalize=0,asplit[whole][quick]`;
+  const time = ['-t', seconds(length)];
   return [
-    ...['-y', '-v', 'error', '-nostdin', ...inputs, '-filter_complex', filters.join(';')],
-    ...['-map', '[sound]', ...SOUND, ...video, '-t', seconds(part.length), output],
+    ...begins,
+    ...voices.flatMap(({ file }) => ['-i', file]),
+    ...['-f', 'lavfi', '-i', 'anullsrc=r=48000:cl=mono'],
+    ...['-filter_complex', [...placed, mixed].join(';')],
+    ...['-map', '[whole]', '-c:a', 'flac', '-sample_fmt', 's16', '-ac', '1', ...time, whole],
+    ...['-map', '[quick]', ...OPUS, ...time, quick],
   ];
 }
 
-/** In the order of drawing: cameras first, screens on top, each kind as it came. */
-const drawn = (part: MixPart) =>
-  part.tracks
-    .filter((t) => t.kind !== 'sound')
-    .sort((a, b) => Number(a.kind === 'screen') - Number(b.kind === 'screen') || a.offset - b.offset);
+/** Files that follow one another, each for so long, as ffmpeg's concat demuxer reads them. */
+export const followed = (files: readonly { file: string; length: number }[]): string =>
+  `ffconcat version 1.0\n${files.map((f) => `file '${f.file}'\nduration ${seconds(f.length)}\n`).join('')}`;
+
+/** ffmpeg's arguments that join what a list names, as it is. */
+export const joinArguments = (list: string, output: string): string[] => [
+  ...begins,
+  ...['-f', 'concat', '-safe', '0', '-i', list, '-map', '0', '-c', 'copy', output],
+];
+
+/** ffmpeg's arguments that measure how loud a list of pieces is, and where they are silent; both are said on stderr. */
+export const measureArguments = (list: string): string[] => [
+  ...['-hide_banner', '-nostats', '-nostdin', '-f', 'concat', '-safe', '0', '-i', list],
+  ...['-af', `silencedetect=noise=${SILENCE.db}dB:d=${SILENCE.seconds},ebur128=peak=true:framelog=verbose`],
+  ...['-f', 'null', '-'],
+];
+
+/** ms of a recording */
+export interface Stretch {
+  from: number;
+  until: number;
+}
+
+export interface Measured {
+  /** Integrated loudness, LUFS; its threshold, the range (LU) and the true peak (dBTP). */
+  loudness: { integrated: number; threshold: number; range: number; peak: number } | null;
+  /** Where nothing is heard, ms. */
+  silences: Stretch[];
+}
+
+/** What ffmpeg measured. A recording in which nobody spoke has no loudness. */
+export function measuredIn(said: string, lengthMs: number): Measured {
+  const summary = said.slice(said.lastIndexOf('Summary:'));
+  const number = (pattern: RegExp) => Number(pattern.exec(summary)?.[1] ?? NaN);
+  const integrated = number(/I:\s+(-?[\d.]+) LUFS/);
+  const silences: Measured['silences'] = [];
+  for (const [, what, at] of said.matchAll(/silence_(start|end): (-?[\d.]+)/g)) {
+    const ms = Math.max(0, Math.min(lengthMs, Math.round(Number(at) * 1000)));
+    if (what === 'start') silences.push({ from: ms, until: lengthMs });
+    else if (silences.length) silences.at(-1)!.until = ms;
+  }
+  const loudness = {
+    integrated,
+    threshold: number(/Threshold:\s+(-?[\d.]+) LUFS/),
+    range: number(/LRA:\s+(-?[\d.]+) LU/),
+    peak: number(/Peak:\s+(-?[\d.]+) dBFS/),
+  };
+  const heard = Object.values(loudness).every(Number.isFinite) && integrated > -60;
+  return { loudness: heard ? loudness : null, silences };
+}
+
+/** ffmpeg's arguments that make the sound to be kept of the pieces, levelled by what was measured of them. */
+export function levelArguments(list: string, { loudness }: Measured, output: string): string[] {
+  const level = loudness && [
+    `loudnorm=${LOUDNESS}:measured_I=${loudness.integrated}:measured_TP=${loudness.peak}`,
+    `measured_LRA=${loudness.range}:measured_thresh=${loudness.threshold}:linear=true`,
+  ];
+  return [
+    ...[...begins, '-f', 'concat', '-safe', '0', '-i', list],
+    ...(level ? ['-af', `${level.join(':')},aresample=48000`] : []),
+    ...[...OPUS, output],
+  ];
+}
+
+/** Pieces of a picture that follow one another without a break are one picture; `at` and `length` in ms. */
+export interface PictureSlice extends Picture {
+  member: string;
+  /** The relay's file that it was cut from. */
+  track: string;
+  file: string;
+  goesOn: boolean;
+}
+
+/** The pictures that slices, in their order, make: each with the files it is joined of, and how long each is shown. */
+export function picturesOf(
+  slices: readonly PictureSlice[],
+): (Picture & { member: string; files: { file: string; length: number }[] })[] {
+  const last = new Map<string, ReturnType<typeof picturesOf>[number]>();
+  const pictures: ReturnType<typeof picturesOf> = [];
+  for (const { kind, at, length, member, track, file, goesOn } of slices) {
+    const before = goesOn ? last.get(track) : undefined;
+    if (before) {
+      before.files.at(-1)!.length =
+        at - before.at - before.files.slice(0, -1).reduce((sum, f) => sum + f.length, 0);
+      before.files.push({ file, length });
+      before.length = at + length - before.at;
+    } else {
+      const picture = { kind, at, length, member, files: [{ file, length }] };
+      last.set(track, picture);
+      pictures.push(picture);
+    }
+  }
+  return pictures;
+}
+
+/** Of the cameras only a teacher's is kept, or an assistant's where no teacher has one. */
+export function keptPictures<T extends { kind: Picture['kind']; role: string }>(found: readonly T[]): T[] {
+  const cameras = found.filter((p) => p.kind === 'camera');
+  const kept = cameras.some((c) => c.role === 'teacher') ? 'teacher' : 'assistant';
+  return found.filter((p) => p.kind === 'screen' || p.role === kept);
+}
+
+const CANVAS = { width: 1280, height: 720, rate: 15 };
+const CORNER = { width: 284, height: 160 };
+const BLANK = `color=c=0x12352C:s=${CANVAS.width}x${CANVAS.height}:r=${CANVAS.rate}`;
+
+/** As what a film is written: what it is encoded by. */
+export const FILMS = {
+  webm: [
+    ...['-c:v', 'libvpx', '-deadline', 'realtime', '-cpu-used', '8', '-b:v', '900k', '-threads', '2'],
+    ...['-c:a', 'copy'],
+  ],
+  mp4: [
+    ...[
+      '-c:v',
+      'libx264',
+      '-preset',
+      'veryfast',
+      '-crf',
+      '26',
+      '-threads',
+      '2',
+      '-c:a',
+      'aac',
+      '-b:a',
+      '96k',
+    ],
+    ...['-movflags', '+faststart'],
+  ],
+} as const;
+export type FilmKind = keyof typeof FILMS;
+
+/**
+ * ffmpeg's arguments for one film of everything: the sound, the camera large, and in a corner while a screen is shown.
+ * `length` in ms.
+ */
+export function filmArguments(
+  {
+    sound,
+    length,
+    pictures,
+  }: { sound: string; length: number; pictures: readonly (Picture & { file: string })[] },
+  kind: FilmKind,
+  output: string,
+): string[] {
+  const filters: string[] = [];
+  const inputs = ['-i', sound, '-f', 'lavfi', '-t', seconds(length), '-i', BLANK];
+  let canvas = '[1:v]';
+  const { width, height } = CANVAS;
+  const screens = pictures.filter((p) => p.kind === 'screen');
+  const shown = (p: Picture) => `between(t,${seconds(p.at)},${seconds(p.at + p.length)})`;
+  const covered = screens.map(shown).join('+') || '0';
+  const lay = (source: string, target: string, where: string, enable: string, name: string) => {
+    filters.push(
+      `${source}scale=${target}:force_original_aspect_ratio=decrease,pad=${target}:-1:-1[s${name}]`,
+      `${canvas}[s${name}]overlay=${where}:eof_action=pass:enable='${enable}'[c${name}]`,
+    );
+    canvas = `[c${name}]`;
+  };
+  const ordered = [...pictures].sort(
+    (a, b) => Number(a.kind === 'screen') - Number(b.kind === 'screen') || a.at - b.at,
+  );
+  const corners: [string, Picture][] = [];
+  ordered.forEach((p, i) => {
+    inputs.push('-itsoffset', seconds(p.at), '-i', p.file);
+    let source = `[${i + 2}:v]`;
+    if (p.kind === 'camera' && screens.length) {
+      filters.push(`${source}split[l${i}][k${i}]`);
+      corners.push([`[k${i}]`, p]);
+      source = `[l${i}]`;
+    }
+    lay(source, `${width}:${height}`, '0:0', shown(p), String(i));
+  });
+  const { width: w, height: h } = CORNER;
+  corners.forEach(([source, p], i) =>
+    lay(source, `${w}:${h}`, `${width - w - 16}:${height - h - 16}`, `${shown(p)}*gt(${covered},0)`, `k${i}`),
+  );
+  return [
+    ...begins,
+    ...inputs,
+    ...(filters.length ? ['-filter_complex', filters.join(';'), '-map', canvas] : ['-map', '1:v']),
+    ...['-map', '0:a', '-pix_fmt', 'yuv420p', ...FILMS[kind], '-t', seconds(length), output],
+  ];
+}

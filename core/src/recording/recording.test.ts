@@ -5,11 +5,13 @@ import { ana, ben, lecture } from '../testing/index';
 import {
   chapterMetadata,
   chaptersOf,
-  copiedPicture,
   gapsOf,
+  keptPictures,
   lengthOf,
   maskedFor,
+  measuredIn,
   mixArguments,
+  picturesOf,
   positionOf,
   storageForecast,
   withheldIn,
@@ -71,41 +73,67 @@ test('chapters come from what happened', () => {
   ]);
 });
 
-const sound = (file: string, offset: number) => ({ file, kind: 'sound' as const, offset });
-const camera = (file: string, offset: number) => ({ file, kind: 'camera' as const, offset });
-const screen = (file: string, offset: number) => ({ file, kind: 'screen' as const, offset });
+const sound = (file: string, offset: number) => ({ file, offset });
 
-test('sounds are mixed at their offsets, and a picture to copy is copied', () => {
-  const part = {
-    length: 60_000,
-    tracks: [sound('a.opus', 250), sound('b.opus', 9000), camera('c.webm', 400)],
-  };
-  const args = mixArguments(part, { how: 'copy', listFile: 'list.txt', offset: 400 }, 'out.webm').join(' ');
-  expect(args).toContain('adelay=250:all=1');
-  expect(args).toContain('adelay=9000:all=1');
-  expect(args).toContain('amix=inputs=3:duration=first');
-  expect(args).toContain('-itsoffset 0.400 -f concat -safe 0 -i list.txt');
-  expect(args).toContain('-c:v copy');
-  expect(args).toContain('-t 60.000 out.webm');
+test('voices are mixed at their times; one that began before its piece loses what was before', () => {
+  const args = mixArguments(60_000, [sound('a.opus', 250), sound('b.opus', -40)], { whole: 'w', quick: 'q' });
+  const said = args.join(' ');
+  expect(said).toContain('adelay=250:all=1');
+  expect(said).toContain('atrim=start=0.040');
+  expect(said).toContain('amix=inputs=3:duration=first');
+  expect(said).toContain('-t 60.000 w');
+  expect(said).toContain('-t 60.000 q');
 });
 
-test('cameras one after another are copied, each until the next begins', () => {
-  const part = { length: 60_000, tracks: [camera('second.webm', 20_000), camera('first.webm', 500)] };
-  expect(copiedPicture(part)).toEqual({
-    offset: 500,
-    list: "ffconcat version 1.0\nfile 'first.webm'\noutpoint 19.500\nduration 19.500\nfile 'second.webm'\noutpoint 40.000\nduration 40.000\n",
+test('slices that go on are one picture, each file shown until the next begins; others are pictures of their own', () => {
+  const slice = (track: string, at: number, length: number, goesOn: boolean) => ({
+    ...{ kind: 'camera' as const, member: 'maren', file: `${track}${at}`, track, at, length, goesOn },
   });
-  expect(copiedPicture({ length: 1000, tracks: [sound('a.opus', 0)] })).toBeNull();
-  expect(copiedPicture({ length: 1000, tracks: [camera('c.webm', 0), screen('s.webm', 100)] })).toBeNull();
+  const found = picturesOf([
+    slice('a', 500, 59_000, false),
+    slice('b', 0, 1000, false),
+    slice('a', 59_700, 50_000, true),
+    slice('a', 109_800, 5000, true),
+    slice('b', 30_000, 1000, false),
+  ]);
+  expect(found.map((p) => [p.at, p.length, p.files.map((f) => f.length)])).toEqual([
+    [500, 114_300, [59_200, 50_100, 5000]],
+    [0, 1000, [1000]],
+    [30_000, 1000, [1000]],
+  ]);
 });
 
-test('a presented screen is drawn over the camera; a part without a picture gets a blank one', () => {
-  const tracks = [screen('s.webm', 0), camera('c.webm', 0)];
-  const args = mixArguments({ length: 1000, tracks }, { how: 'draw' }, 'out.webm').join(' ');
-  expect(args.indexOf('c.webm')).toBeLessThan(args.indexOf('s.webm'));
-  expect(args).toContain('overlay');
-  expect(mixArguments({ length: 1000, tracks: [] }, { how: 'draw' }, 'o').join(' ')).toContain('color=');
-  expect(mixArguments({ length: 1000, tracks: [] }, { how: 'none' }, 'o').join(' ')).not.toContain('-c:v');
+test('of cameras a teacher’s is kept, or an assistant’s where there is none; screens always', () => {
+  const picture = (kind: 'camera' | 'screen', role: string) => ({ kind, role });
+  const all = [picture('camera', 'assistant'), picture('camera', 'teacher'), picture('screen', 'student')];
+  expect(keptPictures(all)).toEqual(all.slice(1));
+  expect(keptPictures(all.slice(0, 1))).toEqual(all.slice(0, 1));
+});
+
+test('what was measured is read: how loud, and where nobody is heard', () => {
+  const said = `[silencedetect] silence_start: -0.01
+[silencedetect] silence_end: 4.2 | silence_duration: 4.2
+[silencedetect] silence_start: 57.5
+[Parsed_ebur128_1] Summary:
+
+  Integrated loudness:
+    I:         -23.4 LUFS
+    Threshold: -33.6 LUFS
+
+  Loudness range:
+    LRA:         6.1 LU
+    Threshold: -43.5 LUFS
+
+  True peak:
+    Peak:       -2.0 dBFS`;
+  expect(measuredIn(said, 60_000)).toEqual({
+    loudness: { integrated: -23.4, threshold: -33.6, range: 6.1, peak: -2 },
+    silences: [
+      { from: 0, until: 4200 },
+      { from: 57_500, until: 60_000 },
+    ],
+  });
+  expect(measuredIn(said.replace('-23.4', '-70.0'), 60_000).loudness).toBeNull();
 });
 
 test('the forecast is minutes times bitrate', () => {

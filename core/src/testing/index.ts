@@ -3,3 +3,4 @@ export * from './plainWay';
 export * from './calendarClient';
 export * from './autumn';
 export * from './rooms';
+export * from './relayFile';

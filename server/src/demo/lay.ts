@@ -15,7 +15,8 @@ import { layLectureRules } from './layRules';
 import { queueLetters } from '../mail/queue';
 import { writeTelephone } from '../mail/store';
 import { laySeries } from '../planning/laySeries';
-import { readyDir } from '../recordings/prepare';
+import { readyDir } from '../recordings/files';
+import { addPicture } from '../recordings/store';
 import { layEvents } from '../room/store';
 import { writeRoll } from '../sessions/roll';
 import { givePins } from '../roster/pins';
@@ -267,6 +268,7 @@ async function layRecording(
   await copyFile(excerpt, path.join(readyDir(ctx), file));
   const { size } = await stat(excerpt);
   await layRecordingRow(db, { id, session: session.id, lengthMs: EXCERPT_MS, bytes: size, file });
+  await addPicture(db, id, 0, { kind: 'camera', at: 0, length: EXCERPT_MS, file });
   const from = session.startsAt - MINUTE;
   await layPart(db, newId(), id, from, from + EXCERPT_MS);
 }

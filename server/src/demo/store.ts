@@ -68,8 +68,8 @@ export const layRecordingRow = (
 ) =>
   run(
     db,
-    `INSERT INTO recordings (id, session_id, state, progress, length_ms, bytes, has_picture, file)
-     VALUES (?, ?, 'ready', 1, ?, ?, TRUE, ?)`,
+    `INSERT INTO recordings (id, session_id, state, progress, length_ms, bytes, file, finished_at)
+     VALUES (?, ?, 'ready', 1, ?, ?, ?, 0)`,
     [id, session, lengthMs, bytes, file],
   );
 

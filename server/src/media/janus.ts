@@ -75,6 +75,8 @@ export class JanusRelay implements MediaRelay {
       room,
       publishers: 400,
       bitrate: 900_000,
+      // A picture that needs none before it, so often (s): a recording is cut and entered there.
+      fir_freq: 10,
       audiocodec: 'opus',
       videocodec: 'vp8',
       rec_dir: this.recordingDir,

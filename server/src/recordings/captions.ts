@@ -4,17 +4,16 @@ import path from 'node:path';
 /** BCP 47, as far as it is a file's name here. */
 export const LANGUAGE = /^[a-z]{2,3}(-[a-z0-9]{2,8})*$/i;
 
-/** The captions of a prepared recording lie beside its file, each under its language. */
-export const captionsFile = (file: string, language: string): string =>
-  `${file.replace(/\.webm$/, '')}.${language}.vtt`;
+/** The captions of a recording lie beside what is watched, each under its language. */
+export const captionsFile = (folder: string, recording: string, language: string): string =>
+  path.join(folder, `${recording}.${language}.vtt`);
 
-/** The languages that a prepared recording has captions in. */
-export async function captionLanguages(folder: string, file: string): Promise<string[]> {
-  const { name: stem } = path.parse(file);
+/** The languages that a recording has captions in. */
+export async function captionLanguages(folder: string, recording: string): Promise<string[]> {
   const names = await readdir(folder).catch(() => [] as string[]);
   return names
-    .filter((name) => name.startsWith(`${stem}.`) && name.endsWith('.vtt'))
-    .map((name) => name.slice(stem.length + 1, -'.vtt'.length))
+    .filter((name) => name.startsWith(`${recording}.`) && name.endsWith('.vtt'))
+    .map((name) => name.slice(recording.length + 1, -'.vtt'.length))
     .filter((language) => LANGUAGE.test(language))
     .sort();
 }

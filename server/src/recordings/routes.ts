@@ -11,8 +11,8 @@ import { AppError } from '../errors';
 import { recordedEvents } from './events';
 import { captionLanguages, captionsFile } from './captions';
 import { EXPORTS, sendExport } from './export';
-import { readyDir } from './prepare';
-import { infoOf, partsOf, recordingsWhere, type RecordingRow } from './store';
+import { readyDir } from './files';
+import { infoOf, partsOf, picturesIn, recordingsWhere, type RecordingRow } from './store';
 import { readTicket, ticketFor } from './ticket';
 import { watchedOf } from '../watching/store';
 import { membersWhere, type MemberRow } from '../accounts/store';
@@ -44,24 +44,27 @@ export function recordingRoutes(ctx: Context): Router {
   router.get('/recordings/:id', async (req, res) => {
     const principal = await principalOf(ctx, req.headers);
     const { row, who, zone } = await watchable(req.params.id, (r) => memberIn(ctx, principal, r.courseId));
-    const [events, parts] = await Promise.all([
+    const [events, parts, pictures] = await Promise.all([
       recordedEvents(ctx.db, row.sessionId, { member: who.id, role: who.role }),
       partsOf(ctx.db, row.id),
+      picturesIn(ctx.db, row.id),
     ]);
     const ticket = ticketFor(ctx, row.id, who);
-    const languages = row.file ? await captionLanguages(readyDir(ctx), row.file) : [];
+    const languages = row.file ? await captionLanguages(readyDir(ctx), row.id) : [];
+    const media = (file: string) => `/api/recordings/${row.id}/media/${path.basename(file)}?ticket=${ticket}`;
     const detail: RecordingDetail = {
       ...infoOf(row, teaches(who.role)),
       parts,
       chapters: chaptersOf(parts, events),
       gaps: gapsOf(parts, events),
       events,
-      hasPicture: Boolean(row.hasPicture),
       teaching: teaches(who.role),
       caring: who.role === 'teacher' && who.scope === null,
       resume: Number((await watchedOf(ctx.db, row.id, who.id))?.position ?? 0),
       zone,
-      mediaPath: `/api/recordings/${row.id}/media?ticket=${ticket}`,
+      mediaPath: media(row.file ?? ''),
+      pictures: pictures.map(({ kind, at, length, file }) => ({ kind, at, length, path: media(file) })),
+      silences: row.silences,
       captions: languages.map((language) => ({
         language,
         path: `/api/recordings/${row.id}/captions/${language}?ticket=${ticket}`,
@@ -90,17 +93,20 @@ function fileRoutes(ctx: Context, router: Router, byTicket: ByTicket) {
     };
   };
 
-  router.get('/recordings/:id/media', async (req, res) => {
-    const { file } = await send(req, false);
-    res.sendFile(file, { dotfiles: 'allow', headers: { 'Content-Type': 'video/webm' } });
+  router.get('/recordings/:id/media/:file', async (req, res) => {
+    const { row } = await send(req, false);
+    const all = [row.file!, ...(await picturesIn(ctx.db, row.id)).map((p) => p.file)];
+    const file = all.find((f) => path.basename(f) === req.params.file);
+    if (!file) throw new AppError('not-found');
+    const type = file === row.file && file.includes('/') ? 'audio/webm' : 'video/webm';
+    res.sendFile(path.join(readyDir(ctx), file), { dotfiles: 'allow', headers: { 'Content-Type': type } });
   });
 
   router.get('/recordings/:id/captions/:language', async (req, res) => {
-    const { row, file } = await send(req, false);
+    const { row } = await send(req, false);
     const { language } = req.params;
-    if (!(await captionLanguages(readyDir(ctx), row.file!)).includes(language))
-      throw new AppError('not-found');
-    res.sendFile(captionsFile(file, language), {
+    if (!(await captionLanguages(readyDir(ctx), row.id)).includes(language)) throw new AppError('not-found');
+    res.sendFile(captionsFile(readyDir(ctx), row.id, language), {
       dotfiles: 'allow',
       headers: { 'Content-Type': 'text/vtt; charset=utf-8' },
     });

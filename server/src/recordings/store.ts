@@ -1,9 +1,11 @@
 import type { RecordingInfo, RecordingPlan, Role, SeriesKind } from '@nimble-bell/core/api';
-import { AWAY_MS, maySee, planOf, type Part } from '@nimble-bell/core/recording';
+import { AWAY_MS, maySee, planOf, type Part, type Picture, type Stretch } from '@nimble-bell/core/recording';
 import { teaches, type OnList } from '@nimble-bell/core/roster';
 import { newId } from '../context';
-import { one, rows, run, type Db } from '../db/pool';
+import { json, one, rows, run, type Db } from '../db/pool';
 import { layersFrom } from '../sessions/store';
+import { pieceDue } from './pieces/due';
+import { queuePiece } from './pieces/store';
 
 export interface RecordingRow {
   id: string;
@@ -17,8 +19,10 @@ export interface RecordingRow {
   progress: number;
   lengthMs: number;
   bytes: number;
-  hasPicture: number;
   file: string | null;
+  /** When its sound was levelled and its silences known; null before. */
+  finishedAt: number | null;
+  silences: Stretch[];
   plan: RecordingPlan | null;
   kind: SeriesKind;
   group: string | null;
@@ -29,7 +33,7 @@ export interface RecordingRow {
 const RECORDING = `SELECT r.id, r.session_id AS sessionId, s.series_id AS seriesId, s.course_id AS courseId, COALESCE(r.title, CONCAT(q.title, ' ', s.number)) AS title,
                           r.taken_at AS takenAt, s.starts_at AS startsAt,
                           s.ends_at AS endsAt, r.state, r.progress, r.length_ms AS lengthMs, r.bytes,
-                          r.has_picture AS hasPicture, r.file, q.kind,
+                          r.file, r.finished_at AS finishedAt, r.silences, q.kind,
                           (SELECT CAST(settings AS CHAR) FROM college) AS ofCollege, CAST(c.settings AS CHAR) AS ofCourse,
                           CAST(q.settings AS CHAR) AS ofSeries, CAST(s.settings AS CHAR) AS ofSession, q.group_name AS \`group\`,
                           IF(q.kind = 'capture', s.posted_at, q.published_at) IS NOT NULL AS published
@@ -43,7 +47,7 @@ interface Said {
   ofSeries: string;
   ofSession: string;
 }
-type RawRecording = Omit<RecordingRow, 'plan'> & Said;
+type RawRecording = Omit<RecordingRow, 'plan' | 'silences'> & Said & { silences: unknown };
 
 export const planSaid = ({ ofCollege, ofCourse, ofSeries, ofSession }: Said): RecordingPlan | null =>
   planOf(
@@ -57,6 +61,7 @@ const read = ({ ofCollege, ofCourse, ofSeries, ofSession, ...row }: RawRecording
   ...row,
   plan: planSaid({ ofCollege, ofCourse, ofSeries, ofSession }),
   published: Boolean(row.published),
+  silences: row.silences === null ? [] : json<Stretch[]>(row.silences),
 });
 
 export const recordingsWhere = async (db: Db, column: 's.course_id' | 's.id' | 'r.id', value: string) =>
@@ -77,11 +82,13 @@ export const sessionOf = async (db: Db, recording: string): Promise<string | nul
 /** Begins a part of a session's recording; the recording itself with the first. */
 export async function openPart(db: Db, session: string, at: number): Promise<void> {
   await run(db, 'INSERT IGNORE INTO recordings (id, session_id) VALUES (?, ?)', [newId(), session]);
+  const part = newId();
   await run(
     db,
     'INSERT INTO recording_parts (id, recording_id, started_at) SELECT ?, id, ? FROM recordings WHERE session_id = ?',
-    [newId(), at, session],
+    [part, at, session],
   );
+  await queuePiece(db, part, 0, pieceDue(at, 0));
 }
 
 /** Ends whatever part is open. */
@@ -181,21 +188,82 @@ export async function noteExpired(db: Db, id: string) {
   await run(db, "UPDATE recordings SET state = 'expired', file = NULL, bytes = 0 WHERE id = ?", [id]);
 }
 
-export const noteReady = (
+/** It can be watched: what it has been so far gives way. */
+export async function noteReady(
   db: Db,
   {
     lengthMs,
     bytes,
-    hasPicture,
+    pictures,
     file,
     recording,
-  }: { lengthMs: number; bytes: number; hasPicture: boolean; file: string; recording: string },
+  }: {
+    lengthMs: number;
+    bytes: number;
+    pictures: readonly (Picture & { file: string })[];
+    file: string;
+    recording: string;
+  },
+) {
+  await run(
+    db,
+    "UPDATE recordings SET state = 'ready', progress = 1, length_ms = ?, bytes = ?, file = ?, finished_at = NULL, silences = NULL, fault = NULL WHERE id = ?",
+    [lengthMs, bytes, file, recording],
+  );
+  await run(db, 'DELETE FROM recording_pictures WHERE recording_id = ?', [recording]);
+  for (const [i, p] of pictures.entries()) await addPicture(db, recording, i, p);
+}
+
+export const addPicture = (
+  db: Db,
+  recording: string,
+  number: number,
+  { kind, at, length, file }: Picture & { file: string },
 ) =>
   run(
     db,
-    "UPDATE recordings SET state = 'ready', progress = 1, length_ms = ?, bytes = ?, has_picture = ?, file = ?, fault = NULL WHERE id = ?",
-    [lengthMs, bytes, hasPicture, file, recording],
+    'INSERT INTO recording_pictures (recording_id, number, kind, at_ms, length_ms, file) VALUES (?, ?, ?, ?, ?, ?)',
+    [recording, number, kind, at, length, file],
   );
+
+/** What is seen in a recording, each in its file; times in ms of it. */
+export const picturesIn = async (
+  db: Db,
+  recording: string,
+): Promise<(Picture & { number: number; file: string })[]> =>
+  (
+    await rows<Picture & { number: number; file: string }>(
+      db,
+      'SELECT number, kind, at_ms AS `at`, length_ms AS length, file FROM recording_pictures WHERE recording_id = ? ORDER BY number',
+      [recording],
+    )
+  ).map((p) => ({ ...p, at: Number(p.at), length: Number(p.length) }));
+
+export const queueFinishing = (db: Db, recording: string, now: number) =>
+  run(
+    db,
+    `INSERT INTO jobs (kind, job_key, payload, due_at) VALUES ('finish', ?, ?, ?)
+       ON DUPLICATE KEY UPDATE state = 'queued', attempts = 0, due_at = VALUES(due_at)`,
+    [`finish/${recording}`, JSON.stringify({ recording }), now],
+  );
+
+export const noteFinished = (
+  db: Db,
+  {
+    recording,
+    file,
+    grown,
+    silences,
+    now,
+  }: { recording: string; file: string; grown: number; silences: readonly Stretch[]; now: number },
+) =>
+  run(db, 'UPDATE recordings SET file = ?, bytes = bytes + ?, silences = ?, finished_at = ? WHERE id = ?', [
+    file,
+    grown,
+    JSON.stringify(silences),
+    now,
+    recording,
+  ]);
 
 export const noteFailed = (db: Db, fault: string, recording: string) =>
   run(db, "UPDATE recordings SET state = 'failed', fault = ? WHERE id = ?", [fault, recording]);

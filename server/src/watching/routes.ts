@@ -1,5 +1,4 @@
 import { rename, rm, writeFile } from 'node:fs/promises';
-import path from 'node:path';
 import { Router, type Request } from 'express';
 import { z } from 'zod';
 import type { CourseFound, Watchers } from '@nimble-bell/core/api';
@@ -14,7 +13,7 @@ import { courseById } from '../courses/store';
 import { transaction } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { captionsFile, LANGUAGE } from '../recordings/captions';
-import { readyDir } from '../recordings/prepare';
+import { readyDir } from '../recordings/files';
 import { recordingsWhere, type RecordingRow } from '../recordings/store';
 import { indexWords } from './words';
 import { findWords, keepWatched, searchable, watchedOf, watchersOf, wordsAreOld } from './store';
@@ -113,7 +112,7 @@ function captionRoutes(ctx: Context, router: Router) {
     if (!mayWatch(row, me)) throw new AppError('forbidden');
     if (!LANGUAGE.test(language)) throw new AppError('invalid', 'A language is said as “en” or “pt-BR”.');
     if (row.state !== 'ready' || !row.file) throw new AppError('not-ready');
-    return { row, file: path.join(readyDir(ctx), captionsFile(row.file, language)) };
+    return { row, file: captionsFile(readyDir(ctx), row.id, language) };
   };
 
   router.put('/recordings/:id/captions/:language', async (req, res) => {

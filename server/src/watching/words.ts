@@ -1,5 +1,4 @@
 import { readFile } from 'node:fs/promises';
-import path from 'node:path';
 import { readCaptions, type Cue } from '@nimble-bell/core/captions';
 import { ANYBODY, isToAll } from '@nimble-bell/core/recording';
 import { wordsOf } from '@nimble-bell/core/watching';
@@ -7,19 +6,19 @@ import type { Context } from '../context';
 import { transaction } from '../db/pool';
 import { captionLanguages, captionsFile } from '../recordings/captions';
 import { recordedEvents } from '../recordings/events';
-import { readyDir } from '../recordings/prepare';
+import { readyDir } from '../recordings/files';
 import { partsOf, recordingsWhere } from '../recordings/store';
 import { holdWords, keepWords, withoutWords } from './store';
 
 /** The captions of a recording in all its languages; a file that cannot be read has none. */
-async function cuesOf(ctx: Context, file: string): Promise<Cue[]> {
+async function cuesOf(ctx: Context, recording: string): Promise<Cue[]> {
   const cues: Cue[] = [];
-  for (const language of await captionLanguages(readyDir(ctx), file)) {
-    const from = path.join(readyDir(ctx), captionsFile(file, language));
+  for (const language of await captionLanguages(readyDir(ctx), recording)) {
+    const from = captionsFile(readyDir(ctx), recording, language);
     try {
       cues.push(...readCaptions(await readFile(from, 'utf8')));
     } catch (error) {
-      ctx.log.warn({ why: String(error), file, language }, 'captions were not read');
+      ctx.log.warn({ why: String(error), recording, language }, 'captions were not read');
     }
   }
   return cues;
@@ -35,7 +34,7 @@ export const indexWords = (ctx: Context, recording: string): Promise<void> =>
     const [row] = await recordingsWhere(db, 'r.id', recording);
     if (!row?.file) return;
     const events = (await recordedEvents(db, row.sessionId, ANYBODY)).filter(isToAll);
-    const words = wordsOf(await partsOf(db, recording), events, await cuesOf(ctx, row.file));
+    const words = wordsOf(await partsOf(db, recording), events, await cuesOf(ctx, recording));
     await keepWords(db, recording, words, ctx.now());
   });
 

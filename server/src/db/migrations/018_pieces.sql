@@ -1,0 +1,34 @@
+-- A recording is prepared while its class is on, piece by piece: until when (ms of its part) a piece reaches, how far each
+-- of the relay's files was read, who is heard in it, and what pictures were cut.
+CREATE TABLE recording_pieces (
+  part_id CHAR(12) NOT NULL,
+  number INT NOT NULL,
+  until_ms BIGINT NOT NULL,
+  over BOOLEAN NOT NULL,
+  reached JSON NOT NULL,
+  heard JSON NOT NULL,
+  slices JSON NOT NULL,
+  PRIMARY KEY (part_id, number),
+  FOREIGN KEY (part_id) REFERENCES recording_parts (id) ON DELETE CASCADE
+);
+
+-- What is seen in a recording beside its sound: each picture from when, for how long (ms of the recording), in a file of its own.
+CREATE TABLE recording_pictures (
+  recording_id CHAR(12) NOT NULL,
+  number INT NOT NULL,
+  kind ENUM('camera', 'screen') NOT NULL,
+  at_ms BIGINT NOT NULL,
+  length_ms BIGINT NOT NULL,
+  file VARCHAR(255) NOT NULL,
+  PRIMARY KEY (recording_id, number),
+  FOREIGN KEY (recording_id) REFERENCES recordings (id) ON DELETE CASCADE
+);
+INSERT INTO recording_pictures (recording_id, number, kind, at_ms, length_ms, file)
+  SELECT id, 0, 'camera', 0, length_ms, file FROM recordings WHERE has_picture AND file IS NOT NULL;
+
+-- Levelled, with its silences (ms) known: until then it can be watched, and its raw files stay.
+ALTER TABLE recordings
+  ADD COLUMN finished_at BIGINT NULL,
+  ADD COLUMN silences JSON NULL,
+  DROP COLUMN has_picture;
+UPDATE recordings SET finished_at = 0 WHERE state = 'ready';

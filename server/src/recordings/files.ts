@@ -1,0 +1,37 @@
+import { execFile, type ExecFileOptions } from 'node:child_process';
+import { mkdir, readdir, rm } from 'node:fs/promises';
+import path from 'node:path';
+import { promisify } from 'node:util';
+import type { Context } from '../context';
+
+const under = (folder: string) => (ctx: Context) => path.join(ctx.config.dataDir, 'recordings', folder);
+/** What the relay writes; what is prepared of it while class is on; and what is watched. */
+export const rawDir = under('raw');
+export const piecesDir = under('pieces');
+export const readyDir = under('ready');
+
+/** A recording's own folder of those. */
+export async function folderOf(dir: string, recording: string): Promise<string> {
+  const folder = path.join(dir, recording);
+  await mkdir(folder, { recursive: true });
+  return folder;
+}
+
+/** Everything in a folder that begins so. */
+export async function removeBeginning(dir: string, beginning: string): Promise<void> {
+  for (const name of await readdir(dir).catch(() => [] as string[]))
+    if (name.startsWith(beginning)) await rm(path.join(dir, name), { recursive: true, force: true });
+}
+
+const execute = promisify(execFile);
+const MOST_SAID = 1 << 26;
+
+/** A program of the system, to its end. One that is `patient` leaves the machine to whatever else there is to do. */
+export function runProgram(
+  program: 'ffmpeg' | 'janus-pp-rec',
+  args: readonly string[],
+  { patient = false, ...options }: { patient?: boolean } & Pick<ExecFileOptions, 'signal'> = {},
+): Promise<{ stdout: string; stderr: string }> {
+  const [first, rest] = patient ? ['nice', ['-n', '15', program, ...args]] : [program, [...args]];
+  return execute(first, rest, { maxBuffer: MOST_SAID, ...options });
+}
