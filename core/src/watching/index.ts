@@ -1,3 +1,4 @@
+export * from './silences';
 import { evolve, newRoom, type StoredEvent } from '../room/index';
 import type { Cue } from '../captions/index';
 import { chaptersOf, lengthOf, positionOf, type Part } from '../recording/timeline';

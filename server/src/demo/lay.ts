@@ -1,7 +1,5 @@
-import { execFile } from 'node:child_process';
-import { copyFile, mkdir, rm, stat } from 'node:fs/promises';
+import { cp, rm, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
-import { promisify } from 'node:util';
 import { CLASS, type RoomEvent, type StoredEvent } from '@nimble-bell/core/room';
 import { toEpochDay, toLocalDate } from '@nimble-bell/core/calendar';
 import { setCourseRules } from '../courses/settings';
@@ -15,6 +13,7 @@ import { layLectureRules } from './layRules';
 import { queueLetters } from '../mail/queue';
 import { writeTelephone } from '../mail/store';
 import { laySeries } from '../planning/laySeries';
+import { captionsFile } from '../recordings/captions';
 import { readyDir } from '../recordings/files';
 import { addPicture } from '../recordings/store';
 import { layEvents } from '../room/store';
@@ -23,6 +22,8 @@ import { givePins } from '../roster/pins';
 import { enrolAll, personOf } from '../roster/store';
 import { insertBells, insertTerm } from '../terms/store';
 import { insertWritten } from '../writing/store';
+import { makeLesson, type MadeLesson } from './lessons';
+import { LESSONS } from './lessonScripts';
 import * as scenario from './scenario';
 import { writeSeries } from '../planning/snapshot/store';
 import {
@@ -38,7 +39,9 @@ import {
   lecturesOf,
 } from './store';
 const MINUTE = 60_000;
-const EXCERPT_MS = 90_000;
+const LESSONS_AT = 'lessons';
+
+type DemoLesson = MadeLesson & { folder: string };
 
 interface DemoMember {
   id: string;
@@ -51,7 +54,7 @@ interface DemoMember {
 /** Lays the demo around the time in force, in one transaction, if there is no term yet. Gives whether it did. */
 export async function layDemo(ctx: Context): Promise<boolean> {
   if (await anyTerm(ctx.db)) return false;
-  const excerpt = await makeExcerpt(ctx);
+  const lessons = await makeLessons(ctx);
   await transaction(ctx.db, async (db) => {
     const termId = newId();
     const term = scenario.demoTerm(ctx.now());
@@ -88,9 +91,10 @@ export async function layDemo(ctx: Context): Promise<boolean> {
         await layBoard(db, id, students, ctx.now());
         await layWritten(db, id, { teacher, students }, ctx.now());
       }
-      await layPast(ctx, db, id, { teacher, students, excerpt: course.code === 'NAV-210' ? excerpt : null });
+      await layPast(ctx, db, id, { teacher, students, lessons: course.code === 'NAV-210' ? lessons : [] });
     }
   });
+  await rm(path.join(readyDir(ctx), LESSONS_AT), { recursive: true });
   return true;
 }
 
@@ -179,7 +183,8 @@ async function layWritten(
 interface Past {
   teacher: DemoMember;
   students: DemoMember[];
-  excerpt: string | null;
+  /** Of the newest lectures; none where nothing is recorded. */
+  lessons: DemoLesson[];
 }
 
 /** What is behind: sessions held with their events, the newest recorded; one cancelled; one ahead moved. */
@@ -187,21 +192,21 @@ async function layPast(ctx: Context, db: PoolConnection, course: string, past: P
   const sessions = await sessionsOfCourse(db, course);
   const over = sessions.filter((s) => s.endsAt + s.lingerMinutes * MINUTE < ctx.now());
   const lectures = over.filter((s) => s.seriesTitle === 'Lecture');
-  const cancelled = past.excerpt ? lectures.at(-4) : undefined;
+  const cancelled = past.lessons.length ? lectures.at(-4) : undefined;
   for (const [i, session] of over.entries()) {
     if (session === cancelled) {
       await layCancelled(db, session.id);
       continue;
     }
     const students = past.students.filter((s) => session.group === null || s.group === session.group);
-    const events = pastEvents(past.teacher, students, session, i, past.excerpt !== null);
+    const lesson = past.lessons[lectures.slice(-past.lessons.length).indexOf(session)] ?? null;
+    const events = pastEvents(past.teacher, students, session, i, lesson);
     await layEvents(db, session.id, events);
     await writeRoll(db, session.id, events);
     await layHeld(db, session.id);
-    if (past.excerpt && lectures.slice(-3).includes(session))
-      await layRecording(ctx, db, session, past.excerpt);
+    if (lesson) await layRecording(ctx, db, session, lesson);
   }
-  const ahead = past.excerpt
+  const ahead = past.lessons.length
     ? sessions.filter((s) => s.seriesTitle === 'Lecture' && s.startsAt > ctx.now())[4]
     : null;
   if (ahead) await layMoved(db, 24 * 60 * MINUTE, ahead.id);
@@ -213,7 +218,7 @@ function pastEvents(
   students: DemoMember[],
   session: { startsAt: number; endsAt: number },
   index: number,
-  recorded: boolean,
+  lesson: DemoLesson | null,
 ): StoredEvent[] {
   const events: { at: number; event: RoomEvent }[] = [];
   const at = (minutes: number, event: RoomEvent) =>
@@ -228,9 +233,10 @@ function pastEvents(
   });
   at(-6, enter(teacher, 'teacher'));
   at(-1, { type: 'rangIn', by: teacher.id });
-  if (recorded) {
-    at(-1, { type: 'recordingStarted', by: null });
-    at(-1 + EXCERPT_MS / MINUTE, { type: 'recordingPaused', by: teacher.id });
+  const begins = -1;
+  if (lesson) {
+    at(begins, { type: 'recordingStarted', by: null });
+    at(begins + lesson.lengthMs / MINUTE, { type: 'recordingPaused', by: teacher.id });
   }
   at(-0.98, { type: 'microphone', member: teacher.id, on: true });
   const here: DemoMember[] = [];
@@ -241,10 +247,18 @@ function pastEvents(
     if ((i + index) % 17 === 3) at(length - 25, { type: 'left', member: student.id });
     if (!late) here.push(student);
   }
-  for (const [i, [who, text]] of scenario.TALK.entries()) {
+  const say = (when: number, who: number, text: string) => {
     const from = who === 0 ? teacher.id : here[who % here.length]?.id;
-    if (from) at(-0.75 + i * 0.14, { type: 'said', from, addressee: { to: 'class' }, text, place: CLASS });
-  }
+    if (from) at(when, { type: 'said', from, addressee: { to: 'class' }, text, place: CLASS });
+  };
+  if (lesson)
+    taught(
+      lesson,
+      teacher,
+      (ms, event) => at(begins + ms / MINUTE, event),
+      (ms, who, text) => say(begins + ms / MINUTE, who, text),
+    );
+  else for (const [i, [who, text]] of scenario.TALK.entries()) say(-0.75 + i * 0.14, who, text);
   const [asking] = here;
   if (asking) {
     at(-0.5, { type: 'floorGiven', by: teacher.id, member: asking.id });
@@ -257,62 +271,63 @@ function pastEvents(
     .map(({ at: when, event }, i) => ({ ...event, seq: i + 1, at: Math.round(when) }));
 }
 
+/** What happened in a lesson: each slide as a part of the run sheet, what was written to it, and put on the board. */
+function taught(
+  lesson: DemoLesson,
+  teacher: DemoMember,
+  happen: (ms: number, event: RoomEvent) => void,
+  say: (ms: number, who: number, text: string) => void,
+) {
+  lesson.slides.forEach(({ slide, at }, index) => {
+    const segment = { title: slide.title, minutes: 20, limits: {}, recording: null };
+    if (index > 0) happen(at, { type: 'cued', by: teacher.id, index, segment, changes: {} });
+    for (const [ms, who, text] of slide.written ?? []) say(at + ms, who, text);
+    if (!slide.board) return;
+    const { text, at: place } = slide.board;
+    happen(at + 3500, {
+      type: 'textPut',
+      by: teacher.id,
+      text: { text, at: place, colour: 'ink' },
+      place: CLASS,
+    });
+    const points = Array.from({ length: 40 }, (_, i) => [
+      place[0] + i * 0.009,
+      place[1] + 0.07 + 0.008 * Math.sin(i / 3),
+    ]).flat();
+    happen(at + 5000, { type: 'drawn', by: teacher.id, stroke: { points, colour: 'clay' }, place: CLASS });
+  });
+}
+
+/** The recording of a session that was a lesson: the same files as a class leaves. */
 async function layRecording(
   ctx: Context,
   db: PoolConnection,
   session: { id: string; startsAt: number },
-  excerpt: string,
+  made: DemoLesson,
 ) {
   const id = newId();
-  const file = `${id}.webm`;
-  await copyFile(excerpt, path.join(readyDir(ctx), file));
-  const { size } = await stat(excerpt);
-  await layRecordingRow(db, { id, session: session.id, lengthMs: EXCERPT_MS, bytes: size, file });
-  await addPicture(db, id, 0, { kind: 'camera', at: 0, length: EXCERPT_MS, file });
+  const ready = readyDir(ctx);
+  await cp(made.folder, path.join(ready, id), { recursive: true });
+  await writeFile(captionsFile(ready, id, 'en'), made.captions);
+  const file = path.join(id, made.sound);
+  const files = [file, ...made.pictures.map((p) => path.join(id, p.file))];
+  const sizes = await Promise.all(files.map(async (f) => (await stat(path.join(ready, f))).size));
+  const bytes = sizes.reduce((sum, size) => sum + size, 0);
+  const { lengthMs, silences } = made;
+  await layRecordingRow(db, { id, session: session.id, lengthMs, bytes, file, silences });
+  for (const [i, p] of made.pictures.entries())
+    await addPicture(db, id, i, { ...p, file: path.join(id, p.file) });
   const from = session.startsAt - MINUTE;
-  await layPart(db, newId(), id, from, from + EXCERPT_MS);
+  await layPart(db, newId(), id, from, from + lengthMs);
 }
 
-/**
- * A minute and a half of drawn sea and a soft tone, made here: the demo brings no film along. Ten seconds are encoded, and
- * follow one another as they are.
- */
-async function makeExcerpt(ctx: Context): Promise<string> {
-  await mkdir(readyDir(ctx), { recursive: true });
-  const piece = path.join(readyDir(ctx), 'excerpt-piece.webm');
-  const file = path.join(readyDir(ctx), 'excerpt.webm');
-  const ffmpeg = (...args: string[]) =>
-    promisify(execFile)('ffmpeg', ['-y', '-v', 'error', '-nostdin', ...args]);
-  const sea = 'gradients=s=640x360:r=8:c0=0x12352C:c1=0x2F6F8F:speed=0.008';
-  const picture = [
-    '-pix_fmt',
-    'yuv420p',
-    '-c:v',
-    'libvpx',
-    '-deadline',
-    'realtime',
-    '-cpu-used',
-    '8',
-    '-b:v',
-    '200k',
-  ];
-  const sound = ['-af', 'volume=0.08,tremolo=f=0.3', '-c:a', 'libopus', '-b:a', '32k'];
-  await ffmpeg(
-    '-f',
-    'lavfi',
-    '-i',
-    sea,
-    '-f',
-    'lavfi',
-    '-i',
-    'sine=frequency=174',
-    ...sound,
-    ...picture,
-    '-t',
-    '10',
-    piece,
+/** The demo's lessons are made here: it brings no film along. */
+async function makeLessons(ctx: Context): Promise<DemoLesson[]> {
+  const folder = path.join(readyDir(ctx), LESSONS_AT);
+  return Promise.all(
+    LESSONS.map(async (lesson, i) => {
+      const own = path.join(folder, String(i));
+      return { ...(await makeLesson(lesson, own)), folder: own };
+    }),
   );
-  await ffmpeg('-stream_loop', '-1', '-i', piece, '-c', 'copy', '-t', String(EXCERPT_MS / 1000), file);
-  await rm(piece);
-  return file;
 }

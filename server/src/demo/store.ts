@@ -1,3 +1,4 @@
+import type { Stretch } from '@nimble-bell/core/recording';
 import { one, run, type Db } from '../db/pool';
 
 export const anyTerm = (db: Db) => one(db, 'SELECT id FROM terms LIMIT 1');
@@ -64,13 +65,21 @@ export const layRecordingRow = (
     lengthMs,
     bytes,
     file,
-  }: { id: string; session: string; lengthMs: number; bytes: number; file: string },
+    silences,
+  }: {
+    id: string;
+    session: string;
+    lengthMs: number;
+    bytes: number;
+    file: string;
+    silences: readonly Stretch[];
+  },
 ) =>
   run(
     db,
-    `INSERT INTO recordings (id, session_id, state, progress, length_ms, bytes, file, finished_at)
-     VALUES (?, ?, 'ready', 1, ?, ?, ?, 0)`,
-    [id, session, lengthMs, bytes, file],
+    `INSERT INTO recordings (id, session_id, state, progress, length_ms, bytes, file, silences, finished_at)
+     VALUES (?, ?, 'ready', 1, ?, ?, ?, ?, 0)`,
+    [id, session, lengthMs, bytes, file, JSON.stringify(silences)],
   );
 
 export const layPart = (db: Db, id: string, recording: string, from: number, until: number) =>

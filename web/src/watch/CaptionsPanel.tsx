@@ -5,7 +5,7 @@ import { stampOf, writeVtt, type Cue } from '@nimble-bell/core/captions';
 import { useSendText } from './useSendText';
 import { Empty, Panel } from '../ui/Panel';
 import { useCues } from './useCues';
-import type { Film } from './useMedia';
+import type { Film } from './film/useMedia';
 import { languageWords, lengthWords } from './words';
 import classes from './watch.module.css';
 

@@ -8,14 +8,12 @@ import { namesIn } from '@nimble-bell/core/room';
 import type { ReplayProps } from '../room/tools/replay';
 import { REPLAYS } from '../room/tools/replays';
 import { Chapters } from './Chapters';
-import { PlayerBar } from './PlayerBar';
 import { SearchPanel } from './SearchPanel';
-import { Strip } from './Strip';
 import { useCues } from './useCues';
-import { useMedia, type Film } from './useMedia';
+import { Film } from './film/Film';
+import { useMedia, type Film as FilmActions } from './film/useMedia';
 import { useWatched } from './useWatched';
 import { languageWords, lengthWords } from './words';
-import classes from './watch.module.css';
 
 const ClassNotes = lazy(() => import('../ui/ClassNotes'));
 // For those who teach alone.
@@ -38,29 +36,21 @@ export function Player({ recording }: { recording: RecordingDetail }) {
   const asked = Number(search.get('at'));
   const watched = useWatched(recording, film, asked > 0 ? asked * 1000 : null);
   const cues = useCues(recording.captions);
+  const note = () => document.getElementById('note-here')?.focus();
   return (
     <Stack>
       <Head recording={recording} />
       <Grid>
         <Grid.Col span={{ base: 12, md: 8 }}>
-          <video
-            ref={element}
-            className={classes.video}
-            src={recording.mediaPath}
-            controls
-            controlsList="nodownload"
-            preload="metadata"
-            aria-label={`Recording of ${recording.title}`}
-            onTimeUpdate={(e) => {
-              setPosition(e.currentTarget.currentTime * 1000);
-              watched.played(e.currentTarget.currentTime * 1000);
+          <Film
+            {...{ recording, element, film, position, goTo, note }}
+            at={(ms) => {
+              setPosition(ms);
+              watched.played(ms);
             }}
-            onPause={watched.say}
-          >
-            <Captions of={recording.captions} />
-          </video>
-          <Strip recording={recording} position={position} goTo={goTo} />
-          <PlayerBar film={film} resumed={watched.resumed} />
+            stood={watched.say}
+            resumed={watched.resumed}
+          />
           <Replays where="under" {...{ room, zone, nameOf }} session={recording.sessionId} />
           <Gaps gaps={recording.gaps} />
           <Chapters of={recording.chapters} position={position} goTo={goTo} />
@@ -82,7 +72,7 @@ export function Player({ recording }: { recording: RecordingDetail }) {
 interface ForTeachersProps {
   recording: RecordingDetail;
   position: number;
-  film: Film;
+  film: FilmActions;
 }
 
 const ForTeachers = (props: ForTeachersProps) => (
@@ -108,18 +98,6 @@ function Head({ recording }: { recording: RecordingDetail }) {
     </Group>
   );
 }
-
-/** What is said, to be shown over the picture. */
-const Captions = ({ of }: { of: RecordingDetail['captions'] }) =>
-  of.map((c) => (
-    <track
-      key={c.language}
-      kind="captions"
-      src={c.path}
-      srcLang={c.language}
-      label={languageWords(c.language)}
-    />
-  ));
 
 /** The room as it was at a moment of the recording: the same reducer that made it. */
 function useReplay(recording: RecordingDetail, position: number) {

@@ -48,7 +48,8 @@ const recording = (more: Partial<RecordingDetail> = {}): RecordingDetail => ({
       4,
     ),
   ],
-  hasPicture: true,
+  pictures: [],
+  silences: [],
   teaching: false,
   caring: false,
   goneAt: null,
@@ -68,7 +69,7 @@ function watch(detail: RecordingDetail) {
 
 /** Moves the film to a second. */
 function seek(seconds: number) {
-  const video = document.querySelector('video')!;
+  const video = document.querySelector('audio')!;
   Object.defineProperty(video, 'currentTime', { value: seconds, writable: true, configurable: true });
   fireEvent.timeUpdate(video);
 }
@@ -96,7 +97,7 @@ test('what is missing is said, and chapters lead to their place', async () => {
   await waitFor(() => expect(screen.getByText(/the recording was paused for 1:00/)).toBeTruthy());
   expect(screen.getByText(/3 seconds are missing, because the server was away/)).toBeTruthy();
   fireEvent.click(screen.getByRole('button', { name: /After the pause/ }));
-  expect(document.querySelector('video')!.currentTime).toBe(40);
+  expect(document.querySelector('audio')!.currentTime).toBe(40);
 });
 
 test('a download is offered only where it is on', async () => {
@@ -111,11 +112,51 @@ test('a download is offered only where it is on', async () => {
   );
 });
 
-test('captions that a recording has can be shown, by the name of their language', async () => {
+test('captions that a recording has are shown below the picture, by the name of their language', async () => {
   watch(recording());
-  await waitFor(() => expect(document.querySelector('track')).toBeTruthy());
-  const track = document.querySelector('track')!;
-  expect([track.kind, track.srclang, track.label]).toEqual(['captions', 'pt', 'Portuguese']);
+  const choice = await screen.findByRole('combobox', { name: 'Captions' });
+  fireEvent.change(choice, { target: { value: 'pt' } });
+  await waitFor(() => expect(screen.getByTestId('captions').getAttribute('lang')).toBe('pt'));
+});
+
+test('a screen is large with the camera beside it, or the other way round; what is not shown now is not there', async () => {
+  const picture = (kind: 'camera' | 'screen', at: number, length: number) => ({
+    kind,
+    at,
+    length,
+    path: `/${kind}${at}`,
+  });
+  watch(recording({ pictures: [picture('camera', 0, 30_000), picture('screen', 10_000, 30_000)] }));
+  await screen.findByRole('heading', { name: 'Lecture 3' });
+  const seen = () => [...document.querySelectorAll('video')].map((v) => v.getAttribute('src'));
+  seek(1);
+  expect(seen()).toEqual(['/camera0']);
+  seek(12);
+  expect(seen()).toEqual(['/screen10000', '/camera0']);
+  fireEvent.keyDown(document.body, { key: 'v' });
+  expect(seen()).toEqual(['/camera0', '/screen10000']);
+  fireEvent.keyDown(document.body, { key: 'v' });
+  expect(seen()).toEqual(['/screen10000']);
+  seek(35);
+  expect(seen()).toEqual(['/screen10000']);
+  seek(50);
+  expect(screen.getByText('Nothing was shown at this moment.')).toBeTruthy();
+});
+
+test('silences are passed over where one wishes, and keys do what their list says', async () => {
+  watch(recording({ silences: [{ from: 20_000, until: 29_000 }] }));
+  const skip = await screen.findByRole('switch', { name: 'Pass over silences (0:08 less)' });
+  Object.defineProperty(HTMLMediaElement.prototype, 'paused', { configurable: true, get: () => false });
+  seek(22);
+  expect(document.querySelector('audio')!.currentTime).toBe(22);
+  fireEvent.click(skip);
+  seek(22);
+  expect(document.querySelector('audio')!.currentTime).toBeCloseTo(28.6);
+  fireEvent.keyDown(document.body, { key: ']' });
+  expect(document.querySelector('audio')!.currentTime).toBe(40);
+  fireEvent.keyDown(document.body, { key: '?' });
+  expect(await screen.findByText('Pass over silences, or not')).toBeTruthy();
+  Object.defineProperty(HTMLMediaElement.prototype, 'paused', { configurable: true, get: () => true });
 });
 
 test('while it is prepared the page says how far that is', async () => {

@@ -2,7 +2,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import type { RecordingDetail } from '@nimble-bell/core/api';
 import { STRETCH_MS } from '@nimble-bell/core/watching';
 import { useAsk } from '../app/api';
-import type { Film } from './useMedia';
+import type { Film } from './film/useMedia';
 
 /** What was watched is said this often, ms. */
 const SAID_MS = 15_000;

@@ -4,7 +4,7 @@ CREATE TABLE recording_pieces (
   part_id CHAR(12) NOT NULL,
   number INT NOT NULL,
   until_ms BIGINT NOT NULL,
-  over BOOLEAN NOT NULL,
+  ended BOOLEAN NOT NULL,
   reached JSON NOT NULL,
   heard JSON NOT NULL,
   slices JSON NOT NULL,

@@ -35,7 +35,7 @@ export const piecesOf = async (db: Db, part: string): Promise<Piece[]> =>
       slices: unknown;
     }>(
       db,
-      'SELECT number, until_ms AS `until`, over, reached, heard, slices FROM recording_pieces WHERE part_id = ? ORDER BY number',
+      'SELECT number, until_ms AS `until`, ended AS `over`, reached, heard, slices FROM recording_pieces WHERE part_id = ? ORDER BY number',
       [part],
     )
   ).map((p) => ({
@@ -50,7 +50,7 @@ export const piecesOf = async (db: Db, part: string): Promise<Piece[]> =>
 export const keepPiece = (db: Db, part: string, { number, until, over, reached, heard, slices }: Piece) =>
   run(
     db,
-    'REPLACE INTO recording_pieces (part_id, number, until_ms, over, reached, heard, slices) VALUES (?, ?, ?, ?, ?, ?, ?)',
+    'REPLACE INTO recording_pieces (part_id, number, until_ms, ended, reached, heard, slices) VALUES (?, ?, ?, ?, ?, ?, ?)',
     [part, number, until, over, JSON.stringify(reached), JSON.stringify(heard), JSON.stringify(slices)],
   );
 

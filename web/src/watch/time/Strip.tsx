@@ -1,32 +1,21 @@
 import { useMemo } from 'react';
 import type { RecordingDetail } from '@nimble-bell/core/api';
 import { stripOf } from '@nimble-bell/core/watching';
-import classes from './watch.module.css';
+import classes from './time.module.css';
 
 interface StripProps {
   recording: RecordingDetail;
-  position: number;
-  goTo: (ms: number) => void;
 }
 
 const WIDTH = 1000;
 
 /** Below the time line: where microphones were open, where the floor was somebody's, and where much was written. */
-export function Strip({ recording: { parts, events, lengthMs }, position, goTo }: StripProps) {
+export function Strip({ recording: { parts, events, lengthMs } }: StripProps) {
   const strip = useMemo(() => stripOf(parts, events), [parts, events]);
   const x = (ms: number) => (ms / Math.max(1, lengthMs)) * WIDTH;
   const most = Math.max(1, ...strip.written.map((w) => w.count));
   return (
-    <svg
-      className={classes.strip}
-      viewBox={`0 0 ${WIDTH} 34`}
-      preserveAspectRatio="none"
-      aria-hidden
-      onClick={(e) => {
-        const { left, width } = e.currentTarget.getBoundingClientRect();
-        goTo(((e.clientX - left) / width) * lengthMs);
-      }}
-    >
+    <svg className={classes.strip} viewBox={`0 0 ${WIDTH} 34`} preserveAspectRatio="none" aria-hidden>
       {strip.open.map((s) => (
         <rect
           key={`o${s.from}`}
@@ -58,7 +47,6 @@ export function Strip({ recording: { parts, events, lengthMs }, position, goTo }
           fill="var(--tide)"
         />
       ))}
-      <rect x={x(position) - 1} width={2} y={0} height={34} fill="var(--clay)" />
     </svg>
   );
 }

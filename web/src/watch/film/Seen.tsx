@@ -1,0 +1,40 @@
+import type { RefObject } from 'react';
+import { Follower } from './Follower';
+import type { Film } from './useMedia';
+import { seenAt, type SeenPicture, type View } from './seen';
+import classes from './film.module.css';
+
+interface SeenProps {
+  pictures: readonly SeenPicture[];
+  view: View;
+  position: number;
+  film: Film;
+  whole: RefObject<HTMLDivElement | null>;
+  title: string;
+}
+
+/** What is seen of a recording: one picture large, the other beside it; nothing lies over them. */
+export function Seen({ pictures, view, position, film, whole, title }: SeenProps) {
+  const { large, beside } = seenAt(pictures, view, position);
+  const of = (p: SeenPicture) => `${p.kind === 'screen' ? 'Screen' : 'Camera'} of ${title}`;
+  return (
+    <div className={classes.seen} ref={whole} data-two={beside !== null}>
+      {large ? (
+        <Follower key={large.path} picture={large} film={film} className={classes.large} label={of(large)} />
+      ) : (
+        <p className={classes.nothing}>
+          {pictures.length ? 'Nothing was shown at this moment.' : 'This recording is sound alone.'}
+        </p>
+      )}
+      {beside && (
+        <Follower
+          key={beside.path}
+          picture={beside}
+          film={film}
+          className={classes.beside}
+          label={of(beside)}
+        />
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,51 @@
+import { useMemo, useRef, type RefObject } from 'react';
+
+/** What one does with the film; times in ms. Its sound leads: whatever is seen follows it. */
+export interface Film {
+  now: () => number;
+  paused: () => boolean;
+  /** How fast it plays; 1 is as it was spoken. */
+  pace: () => number;
+  seek: (ms: number) => void;
+  /** Plays where it stands, and stands where it plays. */
+  toggle: () => void;
+  play: () => void;
+  speed: (times: number) => void;
+  /** 0 to 1 */
+  volume: (share: number) => void;
+}
+
+/** The film of a page: its element, and what is done with it. */
+export function useMedia(): { element: RefObject<HTMLAudioElement | null>; film: Film } {
+  const element = useRef<HTMLAudioElement>(null);
+  const film = useMemo(
+    (): Film => ({
+      now: () => (element.current?.currentTime ?? 0) * 1000,
+      paused: () => element.current?.paused ?? true,
+      pace: () => element.current?.playbackRate ?? 1,
+      seek: (ms) => {
+        const sound = element.current;
+        if (!sound) return;
+        const go = () => {
+          sound.currentTime = Math.max(0, ms) / 1000;
+        };
+        // Before a film is known there is nowhere to go in it.
+        if (sound.readyState >= HTMLMediaElement.HAVE_METADATA) go();
+        else sound.addEventListener('loadedmetadata', go, { once: true });
+      },
+      toggle: () => {
+        const sound = element.current;
+        if (sound) void (sound.paused ? sound.play() : sound.pause());
+      },
+      play: () => void element.current?.play(),
+      speed: (times) => {
+        if (element.current) element.current.playbackRate = times;
+      },
+      volume: (share) => {
+        if (element.current) element.current.volume = share;
+      },
+    }),
+    [],
+  );
+  return { element, film };
+}
