@@ -1,10 +1,11 @@
 import { execFile } from 'node:child_process';
-import { rm, writeFile } from 'node:fs/promises';
+import { mkdtemp, readdir, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { promisify } from 'node:util';
 import { expect, test, type APIRequestContext } from '@playwright/test';
-import type { Delivery } from '@nimble-bell/core/api';
+import { unzipSync } from 'fflate';
+import type { Delivery, ExportInfo } from '@nimble-bell/core/api';
 import {
   account,
   byLink,
@@ -30,7 +31,7 @@ const plan = (more: object = {}) => ({
 });
 
 /** The loudest sound of a recording's last seconds, dB below full; silence is -91. */
-async function loudestAtEnd(media: Buffer, seconds: number): Promise<number> {
+async function loudestAtEnd(media: Uint8Array, seconds: number): Promise<number> {
   const file = path.join(tmpdir(), `${crypto.randomUUID()}.webm`);
   await writeFile(file, media);
   try {
@@ -61,7 +62,7 @@ test('a class with a presented screen and a page that was opened again is record
   browser,
   page,
 }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(180_000);
   const course = await makeCourse({ record: true, limits: { camera: 'open', speak: 'open' } });
   await ringIn(page, course, ['Microphone', 'Camera']);
   const ana = await walkIn(browser, course);
@@ -102,10 +103,16 @@ test('a class with a presented screen and a page that was opened again is record
   const recording = await recordingOf(api, course);
   expect(recording.lengthMs).toBeGreaterThan(4000);
   await page.goto(`/course/${course.id}/watch/${recording.id}`);
-  const video = page.locator('video');
-  await expect.poll(() => video.evaluate((v: HTMLVideoElement) => v.videoWidth)).toBeGreaterThan(0);
-  const ends = await video.evaluate((v: HTMLVideoElement) => v.duration * 1000);
-  expect(Math.abs(ends - recording.lengthMs)).toBeLessThan(1500);
+  const length = () => page.locator('audio').evaluate((a: HTMLAudioElement) => a.duration * 1000);
+  await expect.poll(length).toBeGreaterThan(0);
+  expect(Math.abs((await length()) - recording.lengthMs)).toBeLessThan(500);
+  // The screen is a picture of its own, and so is the camera before the page was opened again and after.
+  const whole = await (await api.get(`/api/recordings/${recording.id}`)).json();
+  const kinds = whole.pictures.map((p: { kind: string }) => p.kind).sort();
+  expect(kinds).toEqual(['camera', 'camera', 'screen']);
+  const shown = whole.pictures.find((p: { kind: string }) => p.kind === 'screen');
+  expect(shown.length).toBeGreaterThan(2000);
+  await page.getByLabel('Where the recording is').fill(String(Math.ceil((shown.at + 1000) / 5000) * 5));
   await expect(page.getByRole('button', { name: /Maren Oduya presents/ })).toBeVisible();
 
   const everything = await (await api.get(`/api/recordings/${recording.id}`)).text();
@@ -121,17 +128,16 @@ test('a class with a presented screen and a page that was opened again is record
   };
   await expect.poll(told, { timeout: 20_000 }).toEqual([course.students[2]!.name]);
 
-  // Captions that lie beside it are offered, to who may watch and for as long.
+  // It is finished: levelled, its raw files let go; and captions that lie beside it are offered.
+  const finished = async () => (await (await api.get(`/api/recordings/${recording.id}`)).json()).mediaPath;
+  await expect.poll(finished, { timeout: 30_000 }).toContain('/media/sound.webm');
+  // Nothing else is recorded here: what the relay wrote is gone.
+  await expect.poll(() => readdir(path.join(DATA, 'recordings', 'pieces'))).not.toContain(recording.id);
   const beside = path.join(DATA, 'recordings', 'ready', `${recording.id}.en.vtt`);
   await writeFile(beside, 'WEBVTT\n\n00:00.000 --> 00:04.000\nGood evening.\n');
   await page.reload();
-  await expect(page.locator('track[srclang=en]')).toHaveAttribute('label', 'English');
-  const said = () =>
-    video.evaluate((v: HTMLVideoElement) => {
-      v.textTracks[0]!.mode = 'showing';
-      return [...(v.textTracks[0]!.cues ?? [])].map((c) => (c as VTTCue).text);
-    });
-  await expect.poll(said).toEqual(['Good evening.']);
+  await page.getByLabel('Captions', { exact: true }).selectOption({ label: 'Captions, English' });
+  await expect(page.getByTestId('captions')).toHaveText('Good evening.');
 
   // What the plan says applies to what is already recorded.
   const student = await byLink(course.students[0]!.link);
@@ -139,24 +145,57 @@ test('a class with a presented screen and a page that was opened again is record
   const detail = await (await student.get(`/api/recordings/${recording.id}`)).json();
   const media = (await student.get(detail.mediaPath, { headers: { range: 'bytes=0-99' } })).status();
   expect(media).toBe(206);
-  const download = detail.mediaPath.replace('/media?', '/download?');
-  expect((await student.get(download)).status()).toBe(403);
-  const along = (what: string) => student.get(detail.mediaPath.replace('/media?', `/export/${what}?`));
-  expect((await along('sound.mp3')).status()).toBe(403);
+  const ticket = detail.mediaPath.slice(detail.mediaPath.indexOf('?'));
+  const here = `/api/recordings/${recording.id}`;
+  const take = (kind: string) => student.post(`${here}/exports`, { data: { kind } });
+  const along = (what: string) => student.get(`${here}/export/${what}${ticket}`);
+  expect((await take('sound.mp3')).status()).toBe(403);
+  expect((await along('writing.txt')).status()).toBe(403);
   await put({ studentsDownload: true });
-  const sound = await along('sound.mp3');
-  expect(sound.headers()['content-disposition']).toContain('.mp3');
-  expect(await probed(await sound.body())).toMatchObject({
+  /** Asked for, made, and had. */
+  const taken = async (kind: string): Promise<Buffer> => {
+    expect((await take(kind)).status()).toBe(201);
+    let made: ExportInfo | undefined;
+    await expect
+      .poll(
+        async () => {
+          const all: ExportInfo[] = await (await student.get(`${here}/exports`)).json();
+          made = all.find((e) => e.kind === kind);
+          return made?.state;
+        },
+        { timeout: 60_000 },
+      )
+      .toBe('ready');
+    const answer = await student.get(made!.path!);
+    expect(answer.headers()['content-disposition']).toContain('attachment');
+    return answer.body();
+  };
+  expect(await probed(await taken('sound.mp3'))).toMatchObject({
     streams: [{ codec_name: 'mp3' }],
     chapters: expect.arrayContaining([expect.objectContaining({ tags: { title: 'Class begins' } })]),
   });
+  const film = await probed(await taken('film.mp4'));
+  expect(film).toMatchObject({ streams: [{ codec_name: 'h264' }, { codec_name: 'aac' }] });
   expect((await along('writing.txt')).status()).toBe(200);
   expect((await along('../../etc')).status()).toBe(404);
-  const file = await student.get(download);
-  expect(file.status()).toBe(200);
-  expect(file.headers()['content-disposition']).toContain('attachment');
+  // Everything, in one archive that opens without us: it plays, and who is not in the recording is not in it.
+  const inside = unzipSync(await taken('archive.zip'));
+  expect(Object.keys(inside)).toEqual(expect.arrayContaining(['index.html', 'sound.webm', 'picture-0.webm']));
+  expect(Buffer.from(inside['index.html']!).toString()).not.toMatch(/Xylophone|Ana Lanyon/);
+  const folder = await mkdtemp(path.join(tmpdir(), 'archive-'));
+  for (const [name, bytes] of Object.entries(inside)) await writeFile(path.join(folder, name), bytes);
+  const alone = await (await browser.newContext()).newPage();
+  await alone.goto(`file://${path.join(folder, 'index.html')}`);
+  await alone.evaluate(() => document.querySelector('audio')!.play());
+  await expect
+    .poll(() => alone.evaluate(() => document.querySelector('audio')!.currentTime))
+    .toBeGreaterThan(1);
+  await expect
+    .poll(() => alone.evaluate(() => document.querySelector('video')!.currentTime))
+    .toBeGreaterThan(0.3);
+  await rm(folder, { recursive: true });
   // What Ben said is in it: nobody else was heard since the page was opened again.
-  expect(await loudestAtEnd(await file.body(), silentFor - 2)).toBeGreaterThan(-40);
+  expect(await loudestAtEnd(inside['sound.webm']!, silentFor - 2)).toBeGreaterThan(-40);
   await put({ studentsWatch: false });
   expect((await student.get(`/api/recordings/${recording.id}`)).status()).toBe(403);
   expect((await student.get(detail.mediaPath)).status()).toBe(403);

@@ -174,11 +174,14 @@ export const ROUTES: Record<string, Answers> = {
   'GET /api/my-course': answers(401, 200, 200, 403, 403, 403),
   'GET /api/recordings/:id': MEMBERS,
   // By ticket alone, which only those who may read the recording are given.
-  'GET /api/recordings/:id/media': answers(401, 401, 401, 401, 401, 401),
+  'GET /api/recordings/:id/media/:file': answers(401, 401, 401, 401, 401, 401),
   'GET /api/recordings/:id/captions/:language': answers(401, 401, 401, 401, 401, 401),
   // By ticket alone, as the film.
   'GET /api/recordings/:id/export/:kind': answers(404, 404, 404, 404, 404, 404),
-  'GET /api/recordings/:id/download': answers(401, 401, 401, 401, 401, 401),
+  'GET /api/recordings/:id/exports/:export/file': answers(401, 401, 401, 401, 401, 401),
+  'GET /api/recordings/:id/exports': MEMBERS,
+  'POST /api/recordings/:id/exports': answers(401, 403, 422, 422, 422, 403),
+  'DELETE /api/recordings/:id/exports/:export': answers(401, 403, 404, 404, 404, 403),
   'GET /api/telephone': EVERYONE,
   'GET /api/mailbox': EVERYONE,
   'GET /api/mailbox/count': EVERYONE,

@@ -17,6 +17,7 @@ import { keepTime } from './mail/timed';
 import { JanusRelay } from './media/janus';
 import { noRelay } from './media/relay';
 import { keepHouse } from './jobs/hourly';
+import { makeExport } from './recordings/exports/make';
 import { rawDir } from './recordings/files';
 import { finishRecording } from './recordings/finish';
 import { keepUp } from './recordings/pieces/keepUp';
@@ -99,6 +100,16 @@ const worker = new Worker(ctx, [
     width: 1,
     work: async (jobs, db) => {
       await keepUp(ctx, db, String(jobs[0]!.payload.part));
+      return jobs;
+    },
+  },
+  {
+    name: 'export',
+    where: "kind = 'export'",
+    batch: 1,
+    width: 1,
+    work: async (jobs) => {
+      await makeExport(ctx, String(jobs[0]!.payload.export));
       return jobs;
     },
   },

@@ -71,3 +71,21 @@ export interface CourseFound {
   kind: Found['kind'];
   text: string;
 }
+
+/** As what a recording can be taken along; each is made once it is asked for. */
+export const TAKEN_ALONG = ['film.mp4', 'film.webm', 'sound.mp3', 'archive.zip'] as const;
+export const ExportInput = z.object({ kind: z.enum(TAKEN_ALONG) });
+export type TakenAlong = z.infer<typeof ExportInput>['kind'];
+
+/** Something that is made to be taken along, or was. */
+export interface ExportInfo {
+  id: string;
+  kind: TakenAlong;
+  state: 'waiting' | 'making' | 'ready' | 'failed';
+  /** 0 to 1 */
+  progress: number;
+  bytes: number;
+  /** Where it is had, once it is ready; it is gone at an instant. */
+  path: string | null;
+  goneAt: number | null;
+}

@@ -1,5 +1,6 @@
 export * from './timeline';
 export * from './mixing';
+export * from './archivePage';
 export * from './relayFile';
 export * from './plan';
 export * from './replay';

@@ -1,5 +1,6 @@
 import type { Context } from '../context';
 import { expireRecordings } from '../recordings/expire';
+import { forgetExports } from '../recordings/exports/forget';
 import { indexMissing } from '../watching/words';
 import { forgetOldRequests } from '../requests/once';
 
@@ -9,6 +10,7 @@ const HOUR_MS = 3_600_000;
 const CHORES: Record<string, (ctx: Context) => Promise<unknown>> = {
   'expiring recordings': expireRecordings,
   'making recordings searchable': indexMissing,
+  'forgetting what was taken along': forgetExports,
   'forgetting old requests': forgetOldRequests,
 };
 

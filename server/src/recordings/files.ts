@@ -1,4 +1,4 @@
-import { execFile, type ExecFileOptions } from 'node:child_process';
+import { execFile, spawn, type ExecFileOptions } from 'node:child_process';
 import { mkdir, readdir, rm } from 'node:fs/promises';
 import path from 'node:path';
 import { promisify } from 'node:util';
@@ -9,6 +9,8 @@ const under = (folder: string) => (ctx: Context) => path.join(ctx.config.dataDir
 export const rawDir = under('raw');
 export const piecesDir = under('pieces');
 export const readyDir = under('ready');
+/** And what somebody takes along. */
+export const exportsDir = under('exports');
 
 /** A recording's own folder of those. */
 export async function folderOf(dir: string, recording: string): Promise<string> {
@@ -34,4 +36,26 @@ export function runProgram(
 ): Promise<{ stdout: string; stderr: string }> {
   const [first, rest] = patient ? ['nice', ['-n', '15', program, ...args]] : [program, [...args]];
   return execute(first, rest, { maxBuffer: MOST_SAID, ...options });
+}
+
+/** ffmpeg, patiently, saying how far it has come, ms; it is ended where `signal` says so. */
+export async function runFar(
+  args: readonly string[],
+  { far, signal }: { far: (ms: number) => void; signal: AbortSignal },
+): Promise<void> {
+  const child = spawn('nice', ['-n', '15', 'ffmpeg', '-progress', 'pipe:1', ...args], { signal });
+  let said = '';
+  child.stderr.on('data', (data: Buffer) => {
+    said = (said + data.toString()).slice(-4000);
+  });
+  child.stdout.on('data', (data: Buffer) => {
+    const at = /out_time_us=(\d+)/.exec(data.toString())?.[1];
+    if (at) far(Number(at) / 1000);
+  });
+  await new Promise<void>((resolve, reject) => {
+    child.on('error', reject);
+    child.on('close', (code) =>
+      code === 0 ? resolve() : reject(new Error(`ffmpeg ended with ${code}: ${said}`)),
+    );
+  });
 }

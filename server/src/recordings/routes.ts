@@ -10,7 +10,8 @@ import { courseById } from '../courses/store';
 import { AppError } from '../errors';
 import { recordedEvents } from './events';
 import { captionLanguages, captionsFile } from './captions';
-import { EXPORTS, sendExport } from './export';
+import { exportRoutes } from './exports/routes';
+import { sendWriting, WRITINGS } from './exports/writing';
 import { readyDir } from './files';
 import { infoOf, partsOf, picturesIn, recordingsWhere, type RecordingRow } from './store';
 import { readTicket, ticketFor } from './ticket';
@@ -74,27 +75,30 @@ export function recordingRoutes(ctx: Context): Router {
   });
 
   fileRoutes(ctx, router, byTicket);
+  exportRoutes(ctx, router, watchable, byTicket);
   return router;
 }
 
-type ByTicket = (req: Request) => Promise<{ row: RecordingRow; who: Viewer; zone: string }>;
+type Seen = { row: RecordingRow; who: Viewer; zone: string };
+export type Watchable = (id: string, member: (row: RecordingRow) => Promise<Viewer>) => Promise<Seen>;
+export type ByTicket = (req: Request) => Promise<Seen>;
+
+/** It is ready, and this member may take it along now. */
+export function downloadable(row: RecordingRow, who: Viewer) {
+  if (!infoOf(row, teaches(who.role)).mayDownload) throw new AppError('download-off');
+  if (row.state !== 'ready' || !row.file) throw new AppError('not-ready');
+}
 
 /** The files themselves, by ticket. */
 function fileRoutes(ctx: Context, router: Router, byTicket: ByTicket) {
-  const send = async (req: Request, download: boolean) => {
-    const { row, who, zone } = await byTicket(req);
-    if (download && !infoOf(row, teaches(who.role)).mayDownload) throw new AppError('download-off');
+  const send = async (req: Request) => {
+    const { row } = await byTicket(req);
     if (row.state !== 'ready' || !row.file) throw new AppError('not-ready');
-    return {
-      row,
-      zone,
-      watcher: { member: who.id, role: who.role },
-      file: path.join(readyDir(ctx), row.file),
-    };
+    return row;
   };
 
   router.get('/recordings/:id/media/:file', async (req, res) => {
-    const { row } = await send(req, false);
+    const row = await send(req);
     const all = [row.file!, ...(await picturesIn(ctx.db, row.id)).map((p) => p.file)];
     const file = all.find((f) => path.basename(f) === req.params.file);
     if (!file) throw new AppError('not-found');
@@ -103,7 +107,7 @@ function fileRoutes(ctx: Context, router: Router, byTicket: ByTicket) {
   });
 
   router.get('/recordings/:id/captions/:language', async (req, res) => {
-    const { row } = await send(req, false);
+    const row = await send(req);
     const { language } = req.params;
     if (!(await captionLanguages(readyDir(ctx), row.id)).includes(language)) throw new AppError('not-found');
     res.sendFile(captionsFile(readyDir(ctx), row.id, language), {
@@ -113,20 +117,11 @@ function fileRoutes(ctx: Context, router: Router, byTicket: ByTicket) {
   });
 
   router.get('/recordings/:id/export/:kind', async (req, res) => {
-    const kind = EXPORTS.find((k) => k === req.params.kind);
+    const kind = WRITINGS.find((k) => k === req.params.kind);
     if (!kind) throw new AppError('not-found');
-    const { row, file, zone, watcher } = await send(req, true);
-    await sendExport(
-      ctx,
-      kind,
-      { row, file, zone, watcher, name: `${row.title} ${dateIn(zone, row.startsAt)}` },
-      res,
-    );
-  });
-
-  router.get('/recordings/:id/download', async (req, res) => {
-    const { row, file, zone } = await send(req, true);
-    const name = `${row.title} ${dateIn(zone, row.startsAt)}.webm`;
-    res.download(file, name, { dotfiles: 'allow' });
+    const { row, who, zone } = await byTicket(req);
+    downloadable(row, who);
+    const name = `${row.title} ${dateIn(zone, row.startsAt)}`;
+    await sendWriting(ctx, kind, { row, zone, watcher: { member: who.id, role: who.role }, name }, res);
   });
 }

@@ -1,4 +1,4 @@
-import { Button, Grid, Group, Space, Stack, Text, Title } from '@mantine/core';
+import { Grid, Group, Space, Stack, Text, Title } from '@mantine/core';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { RecordingDetail } from '@nimble-bell/core/api';
@@ -13,8 +13,9 @@ import { useCues } from './useCues';
 import { Film } from './film/Film';
 import { useMedia, type Film as FilmActions } from './film/useMedia';
 import { useWatched } from './useWatched';
-import { languageWords, lengthWords } from './words';
+import { lengthWords } from './words';
 
+const TakeAlong = lazy(() => import('./TakeAlong'));
 const ClassNotes = lazy(() => import('../ui/ClassNotes'));
 // For those who teach alone.
 const CaptionsPanel = lazy(() => import('./CaptionsPanel'));
@@ -64,6 +65,7 @@ export function Player({ recording }: { recording: RecordingDetail }) {
           </Suspense>
         </Grid.Col>
       </Grid>
+      <Suspense>{recording.mayDownload && <TakeAlong recording={recording} />}</Suspense>
       {recording.teaching && <ForTeachers {...{ recording, position, film }} />}
     </Stack>
   );
@@ -94,7 +96,11 @@ function Head({ recording }: { recording: RecordingDetail }) {
           {instantWords(recording.startsAt, recording.zone)}, {lengthWords(recording.lengthMs)}
         </Text>
       </div>
-      <DownloadButton recording={recording} />
+      {!recording.mayDownload && (
+        <Text size="sm" c="dimmed">
+          Downloads of this recording are off.
+        </Text>
+      )}
     </Group>
   );
 }
@@ -124,32 +130,4 @@ function Gaps({ gaps }: { gaps: Gap[] }) {
         : `${countWords(Math.round(g.missing / 1000), 'second')} are missing, because the server was away.`}
     </Text>
   ));
-}
-
-function DownloadButton({ recording }: { recording: RecordingDetail }) {
-  if (!recording.mayDownload)
-    return (
-      <Text size="sm" c="dimmed">
-        Downloads of this recording are off.
-      </Text>
-    );
-  const to = (what: string) => recording.mediaPath.replace('/media?', `/${what}?`);
-  return (
-    <Group gap="xs" role="group" aria-label="Take it along">
-      <Button component="a" href={to('download')} variant="default">
-        Download
-      </Button>
-      <Button component="a" href={to('export/sound.mp3')} variant="subtle">
-        Sound alone
-      </Button>
-      <Button component="a" href={to('export/writing.txt')} variant="subtle">
-        Writing
-      </Button>
-      {recording.captions.map((c) => (
-        <Button key={c.language} component="a" href={c.path} download variant="subtle">
-          Captions, {languageWords(c.language)}
-        </Button>
-      ))}
-    </Group>
-  );
 }

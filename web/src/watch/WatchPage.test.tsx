@@ -1,5 +1,6 @@
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import type { RecordingDetail, StoredEvent } from '@nimble-bell/core/api';
+import { answerRequests } from '../testing/answers';
 import { show } from '../testing/render';
 import { WatchPage } from './WatchPage';
 
@@ -100,15 +101,26 @@ test('what is missing is said, and chapters lead to their place', async () => {
   expect(document.querySelector('audio')!.currentTime).toBe(40);
 });
 
-test('a download is offered only where it is on', async () => {
+test('what is taken along is offered only where that is on: made when it is asked for, then saved', async () => {
   watch(recording());
   await waitFor(() => expect(screen.getByText('Downloads of this recording are off.')).toBeTruthy());
   document.body.innerHTML = '';
-  watch(recording({ mayDownload: true }));
-  await waitFor(() =>
-    expect(screen.getByRole('link', { name: 'Download' }).getAttribute('href')).toBe(
-      '/api/recordings/r/download?ticket=t',
-    ),
+  const detail = recording({ mayDownload: true });
+  const made = { id: 'e', bytes: 2_500_000, progress: 1, path: '/made', goneAt: START };
+  const exports = [
+    { ...made, kind: 'film.mp4', state: 'ready' },
+    { ...made, kind: 'sound.mp3', state: 'making', progress: 0.4, path: null, goneAt: null },
+    { ...made, kind: 'film.webm', state: 'failed', path: null, goneAt: null },
+  ];
+  answerRequests({ '/api/recordings/undefined': detail, '/api/recordings/r/exports': exports });
+  show(<WatchPage />);
+  const save = await screen.findByRole('link', { name: 'Save: A film (MP4)' });
+  expect([save.getAttribute('href'), save.textContent]).toEqual(['/made', 'Save, 2.5 MB']);
+  expect(screen.getByText('40 %')).toBeTruthy();
+  expect(screen.getByText('It could not be made. Try again.')).toBeTruthy();
+  expect(screen.getByRole('button', { name: 'Make: Everything' })).toBeTruthy();
+  expect(screen.getByRole('link', { name: 'Writing as text' }).getAttribute('href')).toBe(
+    '/api/recordings/r/export/writing.txt?ticket=t',
   );
 });
 

@@ -4,21 +4,24 @@ import { readCaptions, type Cue } from '@nimble-bell/core/captions';
 
 const NONE: Cue[] = [];
 
-/** What was said, by the first of a recording's captions; nothing where there are none, or they cannot be had. */
+async function cuesAt(path: string): Promise<Cue[]> {
+  const answer = await fetch(path);
+  return answer.ok ? readCaptions(await answer.text()) : NONE;
+}
+
+/** What was said, by these captions; nothing where there are none, or they cannot be had. */
 export function useCues(captions: RecordingDetail['captions']): Cue[] {
   const [cues, setCues] = useState(NONE);
-  const path = captions[0]?.path;
+  const paths = captions.map((c) => c.path).join('\n');
   useEffect(() => {
     let wanted = true;
-    const look = async () => {
-      const answer = path ? await fetch(path) : null;
-      const found = answer?.ok ? readCaptions(await answer.text()) : NONE;
-      if (wanted) setCues(found);
-    };
-    look().catch(() => wanted && setCues(NONE));
+    const all = paths ? paths.split('\n') : [];
+    void Promise.all(all.map((path) => cuesAt(path).catch(() => NONE))).then((found) => {
+      if (wanted) setCues(all.length ? found.flat() : NONE);
+    });
     return () => {
       wanted = false;
     };
-  }, [path]);
+  }, [paths]);
   return cues;
 }

@@ -32,3 +32,22 @@ ALTER TABLE recordings
   ADD COLUMN silences JSON NULL,
   DROP COLUMN has_picture;
 UPDATE recordings SET finished_at = 0 WHERE state = 'ready';
+
+-- What somebody takes along of a recording: made once it is asked for, and kept for a day.
+CREATE TABLE recording_exports (
+  id CHAR(12) PRIMARY KEY,
+  recording_id CHAR(12) NOT NULL,
+  member_id CHAR(12) NOT NULL,
+  kind VARCHAR(20) NOT NULL,
+  state ENUM('waiting', 'making', 'ready', 'failed', 'cancelled') NOT NULL DEFAULT 'waiting',
+  progress DOUBLE NOT NULL DEFAULT 0,
+  file VARCHAR(255) NULL,
+  bytes BIGINT NOT NULL DEFAULT 0,
+  asked_at BIGINT NOT NULL,
+  made_at BIGINT NULL,
+  KEY (recording_id, member_id),
+  FOREIGN KEY (recording_id) REFERENCES recordings (id) ON DELETE CASCADE,
+  FOREIGN KEY (member_id) REFERENCES enrolments (id) ON DELETE CASCADE
+);
+
+ALTER TABLE jobs MODIFY kind ENUM('mail', 'prepare', 'piece', 'finish', 'export') NOT NULL;

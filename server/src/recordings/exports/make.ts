@@ -1,0 +1,93 @@
+import { rename, rm, stat, writeFile } from 'node:fs/promises';
+import path from 'node:path';
+import { chapterMetadata, chaptersOf, filmArguments } from '@nimble-bell/core/recording';
+import { membersWhere } from '../../accounts/store';
+import type { Context } from '../../context';
+import { recordedEvents } from '../events';
+import { exportsDir, folderOf, readyDir, runFar } from '../files';
+import { infoOf, partsOf, picturesIn, recordingsWhere, type RecordingRow } from '../store';
+import { teaches } from '@nimble-bell/core/roster';
+import { mayWatch } from '@nimble-bell/core/recording';
+import { writeArchive } from './archive';
+import { exportById, noteMade, noteMaking, noteUnmade, type ExportRow } from './store';
+
+/** How far it is, is said so often at most, ms; whether it is still wanted is asked with it. */
+const SAID_MS = 1000;
+const DAY_MS = 86_400_000;
+
+/** So long it is kept. */
+export const goneAt = (madeAt: number): number => madeAt + DAY_MS;
+
+/** Makes what somebody asked for, if they may have it still; what is not wanted any more ends in the middle. */
+export async function makeExport(ctx: Context, id: string): Promise<void> {
+  const asked = await exportById(ctx.db, id);
+  if (!asked || !(await noteMaking(ctx.db, id, 0))) return;
+  const [row] = await recordingsWhere(ctx.db, 'r.id', asked.recording);
+  const [member] = await membersWhere(ctx.db, 'm.id = ?', [asked.member]);
+  const may =
+    row?.file &&
+    row.state === 'ready' &&
+    member &&
+    mayWatch(row, member) &&
+    infoOf(row, teaches(member.role)).mayDownload;
+  if (!may) return void (await noteUnmade(ctx.db, id));
+  const leaving = new AbortController();
+  let last = 0;
+  const far = (ms: number) => {
+    const now = performance.now();
+    if (now - last < SAID_MS) return;
+    last = now;
+    void noteMaking(ctx.db, id, Math.min(0.99, ms / Math.max(1, Number(row.lengthMs))))
+      .then((wanted) => wanted || leaving.abort())
+      .catch(() => {});
+  };
+  const folder = await folderOf(exportsDir(ctx), '.');
+  const ending = asked.kind.split('.')[1]!;
+  const file = `${id}.${ending}`;
+  const work = path.join(folder, `${id}-work.${ending}`);
+  try {
+    const watcher = { member: member.id, role: member.role };
+    await write(ctx, asked, { row, zone: member.zone, watcher, work, far, signal: leaving.signal });
+    await rename(work, path.join(folder, file));
+    const { size } = await stat(path.join(folder, file));
+    if (!(await noteMade(ctx.db, id, { file, bytes: size, now: ctx.now() })))
+      await rm(path.join(folder, file), { force: true });
+  } catch (error) {
+    if (leaving.signal.aborted) return;
+    // It is asked for anew by whoever still wants it.
+    ctx.log.warn({ why: String(error), export: id }, 'not made');
+    await noteUnmade(ctx.db, id);
+  } finally {
+    for (const rest of [work, `${work}.txt`]) await rm(rest, { force: true });
+  }
+}
+
+export interface Making {
+  row: RecordingRow;
+  zone: string;
+  watcher: { member: string; role: Parameters<typeof teaches>[0] };
+  work: string;
+  far: (ms: number) => void;
+  signal: AbortSignal;
+}
+
+async function write(ctx: Context, { kind }: ExportRow, making: Making): Promise<void> {
+  const { row, watcher, work, far, signal } = making;
+  const ready = (file: string) => path.join(readyDir(ctx), file);
+  const length = Number(row.lengthMs);
+  const sound = ready(row.file!);
+  if (kind === 'archive.zip') return writeArchive(ctx, making);
+  if (kind === 'sound.mp3') {
+    const [events, parts] = await Promise.all([
+      recordedEvents(ctx.db, row.sessionId, watcher),
+      partsOf(ctx.db, row.id),
+    ]);
+    await writeFile(`${work}.txt`, chapterMetadata(row.title, chaptersOf(parts, events), length));
+    const source = ['-v', 'error', '-nostdin', '-y', '-i', sound, '-i', `${work}.txt`, '-map', '0:a'];
+    const tags = ['-map_metadata', '1', '-map_chapters', '1', '-id3v2_version', '3'];
+    return runFar([...source, ...tags, '-c:a', 'libmp3lame', '-q:a', '4', work], { far, signal });
+  }
+  const pictures = (await picturesIn(ctx.db, row.id)).map((p) => ({ ...p, file: ready(p.file) }));
+  const film = kind === 'film.mp4' ? 'mp4' : 'webm';
+  await runFar(filmArguments({ sound, length, pictures }, film, work), { far, signal });
+}

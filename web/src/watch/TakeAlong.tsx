@@ -1,0 +1,140 @@
+import { Button, Group, Progress, Stack, Table, Text } from '@mantine/core';
+import type { ExportInfo, RecordingDetail, TakenAlong } from '@nimble-bell/core/api';
+import { instantWords } from '@nimble-bell/core/calendar';
+
+import { useAsk } from '../app/api';
+import { useAsked, useChange } from '../app/queries';
+import { sizeWords } from '../ui/Materials';
+import { Panel } from '../ui/Panel';
+import { languageWords } from './words';
+
+const KINDS: Record<TakenAlong, { words: string; about: string }> = {
+  'film.mp4': { words: 'A film (MP4)', about: 'Screen and camera drawn together; plays almost everywhere.' },
+  'film.webm': { words: 'A film (WebM)', about: 'The same, in an open format.' },
+  'sound.mp3': { words: 'Sound alone (MP3)', about: 'With its chapters.' },
+  'archive.zip': {
+    words: 'Everything',
+    about: 'Pictures, sound, captions and writing, and a page that plays them without us.',
+  },
+};
+
+/** What is made to be taken along: asked for, watched while it is made, and saved. */
+export default function TakeAlong({ recording }: { recording: RecordingDetail }) {
+  const { id, zone } = recording;
+  const { data = [] } = useAsked<ExportInfo[]>(`/recordings/${id}/exports`, {
+    every: (known) => (known?.some((e) => e.state === 'waiting' || e.state === 'making') ? 1500 : 60_000),
+  });
+  return (
+    <Panel
+      title="Take it along"
+      about="Each is made when you ask for it, which takes some minutes for a long class, and is kept for a day."
+    >
+      <Stack gap="sm">
+        <Table>
+          <Table.Thead>
+            <Table.Tr>
+              <Table.Th scope="col">What</Table.Th>
+              <Table.Th scope="col">How far</Table.Th>
+            </Table.Tr>
+          </Table.Thead>
+          <Table.Tbody>
+            {(Object.keys(KINDS) as TakenAlong[]).map((kind) => (
+              <Row key={kind} {...{ kind, id, zone }} made={data.find((e) => e.kind === kind)} />
+            ))}
+          </Table.Tbody>
+        </Table>
+        <AtOnce recording={recording} />
+      </Stack>
+    </Panel>
+  );
+}
+
+/** What needs no making. */
+function AtOnce({ recording: { id, mediaPath, captions } }: { recording: RecordingDetail }) {
+  const ticket = mediaPath.slice(mediaPath.indexOf('?'));
+  return (
+    <Group gap="xs" role="group" aria-label="At once">
+      {(['txt', 'csv'] as const).map((kind) => (
+        <Button
+          key={kind}
+          component="a"
+          href={`/api/recordings/${id}/export/writing.${kind}${ticket}`}
+          variant="subtle"
+          size="xs"
+        >
+          {kind === 'txt' ? 'Writing as text' : 'Writing as a table (CSV)'}
+        </Button>
+      ))}
+      {captions.map((c) => (
+        <Button key={c.language} component="a" href={c.path} download variant="subtle" size="xs">
+          Captions, {languageWords(c.language)}
+        </Button>
+      ))}
+    </Group>
+  );
+}
+
+interface RowProps {
+  kind: TakenAlong;
+  id: string;
+  zone: string;
+  made: ExportInfo | undefined;
+}
+
+function Row({ kind, id, zone, made }: RowProps) {
+  const ask = useAsk();
+  const { words, about } = KINDS[kind];
+  const begin = useChange(
+    () => ask(`/recordings/${id}/exports`, 'POST', { kind }),
+    () => `${words}: it is being made.`,
+  );
+  const away = useChange(
+    (which: string) => ask(`/recordings/${id}/exports/${which}`, 'DELETE'),
+    () => `${words}: not made.`,
+  );
+  return (
+    <Table.Tr>
+      <Table.Td>
+        {words}
+        <Text size="sm" c="dimmed">
+          {about}
+        </Text>
+      </Table.Td>
+      <Table.Td miw={260}>
+        {made?.state === 'waiting' || made?.state === 'making' ? (
+          <Group gap="xs" wrap="nowrap">
+            <Progress value={100 * made.progress} flex={1} aria-label={`${words}, how far`} />
+            <Text size="sm" className="figures">
+              {made.state === 'waiting' ? 'waits' : `${Math.round(100 * made.progress)} %`}
+            </Text>
+            <Button size="compact-sm" variant="default" onClick={() => away.mutate(made.id)}>
+              Not after all
+            </Button>
+          </Group>
+        ) : made?.path ? (
+          <Group gap="xs">
+            <Button component="a" href={made.path} size="xs" aria-label={`Save: ${words}`}>
+              Save, {sizeWords(made.bytes)}
+            </Button>
+            <Text size="sm" c="dimmed">
+              until {instantWords(made.goneAt!, zone)}
+            </Text>
+          </Group>
+        ) : (
+          <Group gap="xs">
+            <Button
+              size="xs"
+              variant="default"
+              loading={begin.isPending}
+              aria-label={`Make: ${words}`}
+              onClick={() => begin.mutate(undefined)}
+            >
+              Make it
+            </Button>
+            {made && <Text size="sm">It could not be made. Try again.</Text>}
+          </Group>
+        )}
+      </Table.Td>
+    </Table.Tr>
+  );
+}
