@@ -10,6 +10,7 @@ import { letters } from './letters';
 import { room, ROOM_PARTS } from './room';
 import { lighthouseScores } from './lighthouse';
 import { media } from './media';
+import { recording } from './recording';
 import { review } from './review';
 import { print, type Figure } from './table';
 
@@ -31,6 +32,7 @@ if (
   ROOM_PARTS.some(wants) ||
   wants('room') ||
   wants('review') ||
+  wants('recording') ||
   wants('media')
 ) {
   const stop = await startProduct();
@@ -42,6 +44,7 @@ if (
     if (wants('keystroke')) figures.push(...(await keystroke()));
     if (wants('room') || ROOM_PARTS.some(wants)) figures.push(...(await room(wants)));
     if (wants('media')) figures.push(...(await media()));
+    if (wants('recording')) figures.push(...(await recording()));
     if (wants('review')) figures.push(...(await review()));
     if (wants('lighthouse')) figures.push(...(await lighthouseScores()));
     // Last: the college that it lays stays in the database.

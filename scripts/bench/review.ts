@@ -59,7 +59,7 @@ const SPOKEN = ['tide', 'chart', 'buoy', 'current', 'anchor', 'harbour', 'bearin
 /** A thousand hours of captions, and one word that is said once. */
 async function layWords() {
   await insert(
-    'INSERT INTO recordings (id, session_id, state, progress, length_ms, bytes, has_picture, file, words_at)',
+    'INSERT INTO recordings (id, session_id, state, progress, length_ms, bytes, file, finished_at, words_at)',
     Array.from({ length: RECORDINGS }, (_, i) => [
       id('v', i),
       id('s', i),
@@ -67,8 +67,8 @@ async function layWords() {
       1,
       HOUR,
       1,
-      true,
       `${i}.webm`,
+      1,
       1,
     ]),
   );

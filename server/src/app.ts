@@ -29,6 +29,7 @@ import { mailboxRoutes, telephoneRoutes } from './standins/routes';
 import { studentRoutes } from './student/routes';
 import { termRoutes } from './terms/routes';
 import { visitRoutes } from './visits/routes';
+import { noteRoutes } from './watching/notes/routes';
 import { watchingRoutes } from './watching/routes';
 import { writingRoutes } from './writing/routes';
 
@@ -104,6 +105,7 @@ export function createApp(ctx: Context, relay: MediaRelay): Express {
     recordingRoutes(ctx),
     careRoutes(ctx),
     watchingRoutes(ctx),
+    noteRoutes(ctx),
   );
   app.use('/api/mailbox', mailboxRoutes(ctx));
   app.use('/api', telephoneRoutes(ctx));

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { line } from '../text';
+import { line, tidyProse } from '../text';
 import type { Picture, Stretch } from '../recording/mixing';
 import type { Chapter, Gap } from '../recording/timeline';
 import type { StoredEvent } from '../room/index';
@@ -70,6 +70,28 @@ export interface CourseFound {
   position: number;
   kind: Found['kind'];
   text: string;
+}
+
+/** What somebody keeps at a moment (ms) of a recording; or asks those who teach. */
+export const NoteInput = z.object({
+  position: z.number().min(0).max(1e9),
+  text: z
+    .string()
+    .max(2000, 'At most 2,000 characters.')
+    .transform(tidyProse)
+    .pipe(z.string().min(1, 'Write something first.')),
+  asks: z.boolean().default(false),
+});
+/** An answer; nothing takes it back. */
+export const NoteAnswer = z.object({ answer: z.string().max(2000).transform(tidyProse) });
+export interface NoteInfo {
+  id: string;
+  kind: 'note' | 'question';
+  position: number;
+  text: string;
+  answer: string | null;
+  /** Whose question it is; null where it is one's own. */
+  by: string | null;
 }
 
 /** As what a recording can be taken along; each is made once it is asked for. */

@@ -120,6 +120,8 @@ export interface Cut {
   slices: Slice[];
   /** As many bytes are done with. */
   reached: number;
+  /** Something was sent after the moment: nothing of before it is still to be read. */
+  past: boolean;
 }
 
 interface Timed extends Packet {
@@ -181,7 +183,8 @@ export function cutTrack(bytes: Uint8Array, head: RelayHead, span: Span): Cut {
   const stretches = timed(packetsIn(bytes, head.length, head.sort));
   const { runs, reached } = head.sort === 'sound' ? soundOf(stretches, span) : pictureOf(stretches, span);
   const slices = runs.flatMap((run, i) => (run.length ? [sliceOf(run, i === 0 && goesOn(run, span))] : []));
-  return { slices, reached: reached === null ? span.from : reached + shift };
+  const past = stretches.some((stretch) => stretch.some((p) => p.at > span.until + LEAP_MS));
+  return { slices, reached: reached === null ? span.from : reached + shift, past };
 }
 
 const goesOn = (run: readonly Timed[], { ended }: Span): boolean =>

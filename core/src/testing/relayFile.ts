@@ -47,45 +47,21 @@ function payloads(sort: 'sound' | 'picture', frame: Uint8Array): Uint8Array[] {
   );
 }
 
-/**
- * A file as the relay writes it (MJR version 2). `began`: when the first packet came, ms since 1970; `late`: how late a
- * packet of a moment comes, ms; `fast`: by how much the sender's clock is wrong, as a share.
- */
-export function relayFile(
-  sort: 'sound' | 'picture',
-  frames: readonly Frame[],
-  { began, late = () => 0, fast = 0 }: { began: number; late?: (sent: number) => number; fast?: number },
-): Uint8Array {
-  const codec = sort === 'sound' ? 'opus' : 'vp8';
-  const head = new TextEncoder().encode(
-    JSON.stringify({ t: sort === 'sound' ? 'a' : 'v', c: codec, s: began * 1000, u: began * 1000 }),
-  );
-  const ticks = sort === 'sound' ? 48 : 90;
-  const bytes: number[] = [
-    ...new TextEncoder().encode('MJR00002'),
-    head.length >> 8,
-    head.length & 255,
-    ...head,
-  ];
-  const word = (n: number) => [(n >>> 24) & 255, (n >>> 16) & 255, (n >>> 8) & 255, n & 255];
-  const short = (n: number) => [(n >> 8) & 255, n & 255];
-  const chunks: Uint8Array[] = [Uint8Array.from(bytes)];
-  let number = 0;
-  for (const { sent, bytes: frame } of frames) {
-    const parts = payloads(sort, frame);
-    parts.forEach((payload, i) => {
-      const last = i === parts.length - 1;
-      const time = Math.round(sent * (1 + fast) * ticks + 0xfffff000) >>> 0;
-      const rtp = [0x80, (last ? 0x80 : 0) | 96, ...short(number++ & 0xffff), ...word(time), ...word(7)];
-      const came = Math.round(sent - frames[0]!.sent + late(sent));
-      const mark = [
-        ...new TextEncoder().encode('MEET'),
-        ...word(came),
-        ...short(rtp.length + payload.length),
-      ];
-      chunks.push(Uint8Array.from([...mark, ...rtp, ...payload]));
-    });
-  }
+/** How a track came. */
+export interface Came {
+  /** When the file's first packet came, ms since 1970. */
+  began: number;
+  /** How late a packet of a moment comes, ms. */
+  late?: (sent: number) => number;
+  /** By how much the sender's clock is wrong, as a share. */
+  fast?: number;
+}
+
+const text = new TextEncoder();
+const word = (n: number) => [(n >>> 24) & 255, (n >>> 16) & 255, (n >>> 8) & 255, n & 255];
+const short = (n: number) => [(n >> 8) & 255, n & 255];
+
+function joined(chunks: readonly Uint8Array[]): Uint8Array {
   const whole = new Uint8Array(chunks.reduce((sum, c) => sum + c.length, 0));
   let at = 0;
   for (const chunk of chunks) {
@@ -94,3 +70,40 @@ export function relayFile(
   }
   return whole;
 }
+
+/** The head of a file as the relay writes it (MJR version 2). */
+export function relayHead(sort: 'sound' | 'picture', { began }: Came): Uint8Array {
+  const [t, c] = sort === 'sound' ? ['a', 'opus'] : ['v', 'vp8'];
+  const head = text.encode(JSON.stringify({ t, c, s: began * 1000, u: began * 1000 }));
+  return Uint8Array.from([...text.encode('MJR00002'), ...short(head.length), ...head]);
+}
+
+/** Its packets: `since` is when the first of the file was sent, `number` how many came before these. */
+export function relayPackets(
+  sort: 'sound' | 'picture',
+  frames: readonly Frame[],
+  { late = () => 0, fast = 0 }: Came,
+  { since, number }: { since: number; number: number },
+): { bytes: Uint8Array; number: number } {
+  const ticks = sort === 'sound' ? 48 : 90;
+  const chunks: Uint8Array[] = [];
+  for (const { sent, bytes } of frames) {
+    const parts = payloads(sort, bytes);
+    parts.forEach((payload, i) => {
+      const last = i === parts.length - 1;
+      const time = Math.round(sent * (1 + fast) * ticks + 0xfffff000) >>> 0;
+      const rtp = [0x80, (last ? 0x80 : 0) | 96, ...short(number++ & 0xffff), ...word(time), ...word(7)];
+      const came = Math.round(sent - since + late(sent));
+      const mark = [...text.encode('MEET'), ...word(came), ...short(rtp.length + payload.length)];
+      chunks.push(Uint8Array.from([...mark, ...rtp]), payload);
+    });
+  }
+  return { bytes: joined(chunks), number };
+}
+
+/** A whole file as the relay writes it. */
+export const relayFile = (sort: 'sound' | 'picture', frames: readonly Frame[], came: Came): Uint8Array =>
+  joined([
+    relayHead(sort, came),
+    relayPackets(sort, frames, came, { since: frames[0]!.sent, number: 0 }).bytes,
+  ]);

@@ -254,6 +254,27 @@ function toWatch(w: Writing): Composed {
   return w.finish(`${w.course.code} ${title} can be watched`, [w.dear, paragraph(words), button]);
 }
 
+/** To those who teach: what somebody asks of a moment of a recording, and the way to it. */
+function asked(w: Writing): Composed {
+  const { recording, session: id, position, text, name } = w.order.about;
+  const session = w.desk.plan.sessions.find((s) => s.id === id);
+  if (!session) return NONE;
+  const second = Math.floor(Number(position) / 1000);
+  const title = titleOf(session);
+  const words = `${String(name)} asks, at ${Math.floor(second / 60)}:${String(second % 60).padStart(2, '0')} of ${title} of ${instantWords(session.startsAt, w.member.zone)}:`;
+  const button: Block = {
+    kind: 'button',
+    label: 'Go to that moment',
+    url: `${w.desk.origin}/course/${session.courseId}/watch/${String(recording)}?at=${second}`,
+  };
+  return w.finish(`${w.course.code} ${title}: a question`, [
+    w.dear,
+    paragraph(words),
+    paragraph(String(text)),
+    button,
+  ]);
+}
+
 const WRITERS: Record<LetterTopic, (w: Writing) => Composed> = {
   invitation,
   update,
@@ -264,6 +285,7 @@ const WRITERS: Record<LetterTopic, (w: Writing) => Composed> = {
   missing: nobodyThere,
   notice,
   recording: toWatch,
+  question: asked,
 };
 
 type Updates = Map<string, CalendarUpdate>;

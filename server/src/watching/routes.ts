@@ -7,7 +7,7 @@ import { isExpired, mayWatch } from '@nimble-bell/core/recording';
 import { teaches } from '@nimble-bell/core/roster';
 import { tidyProse } from '@nimble-bell/core/text';
 import { shareWatched, watchedAgain, watchedByAll } from '@nimble-bell/core/watching';
-import { asked, memberIn, principalOf, requireRight } from '../accounts/principal';
+import { asked, principalOf, requireRight } from '../accounts/principal';
 import { newId, type Context } from '../context';
 import { courseById } from '../courses/store';
 import { transaction } from '../db/pool';
@@ -15,6 +15,7 @@ import { AppError, parse } from '../errors';
 import { captionsFile, LANGUAGE } from '../recordings/captions';
 import { readyDir } from '../recordings/files';
 import { recordingsWhere, type RecordingRow } from '../recordings/store';
+import { theirs } from './theirs';
 import { indexWords } from './words';
 import { findWords, keepWatched, searchable, watchedOf, watchersOf, wordsAreOld } from './store';
 
@@ -33,16 +34,8 @@ const SearchQuery = z.object({ q: z.string().trim().max(200).default('') });
 export function watchingRoutes(ctx: Context): Router {
   const router = Router();
 
-  const theirs = async (req: Request) => {
-    const [row] = await recordingsWhere(ctx.db, 'r.id', req.params.id as string);
-    if (!row) throw new AppError('not-found');
-    const me = await memberIn(ctx, await principalOf(ctx, req.headers), row.courseId);
-    if (!mayWatch(row, me)) throw new AppError('forbidden');
-    return { row, me };
-  };
-
   router.put('/recordings/:id/watched', async (req, res) => {
-    const { row, me } = await theirs(req);
+    const { row, me } = await theirs(ctx, req);
     const { position, stretches } = parse(WatchedInput, req.body);
     const length = Number(row.lengthMs);
     await transaction(ctx.db, async (db) => {
@@ -57,7 +50,7 @@ export function watchingRoutes(ctx: Context): Router {
 
   /** Who watched, how far, and which parts: for those who teach. */
   router.get('/recordings/:id/watchers', async (req, res) => {
-    const { row, me } = await theirs(req);
+    const { row, me } = await theirs(ctx, req);
     if (!teaches(me.role)) throw new AppError('forbidden');
     const length = Number(row.lengthMs);
     const found = (await watchersOf(ctx.db, row.id)).filter((w) => !teaches(w.role));

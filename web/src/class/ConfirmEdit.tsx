@@ -17,6 +17,7 @@ const TOPIC_WORDS: Record<LetterTopic, string> = {
   missing: 'that nobody has rung in',
   notice: 'a notice',
   recording: 'word of a recording',
+  question: 'a question from a recording',
 };
 const MOST = 8;
 

@@ -37,6 +37,7 @@ const TOPIC_WORDS: Record<LetterTopic, string> = {
   missing: 'Nobody has rung in',
   notice: 'Notice',
   recording: 'Recording',
+  question: 'Question',
 };
 const MOST = 300;
 

@@ -16,6 +16,7 @@ import { useWatched } from './useWatched';
 import { lengthWords } from './words';
 
 const TakeAlong = lazy(() => import('./TakeAlong'));
+const Notes = lazy(() => import('./Notes'));
 const ClassNotes = lazy(() => import('../ui/ClassNotes'));
 // For those who teach alone.
 const CaptionsPanel = lazy(() => import('./CaptionsPanel'));
@@ -59,6 +60,10 @@ export function Player({ recording }: { recording: RecordingDetail }) {
         <Grid.Col span={{ base: 12, md: 4 }}>
           <SearchPanel {...{ recording, cues, nameOf, goTo }} />
           <Replays where="beside" {...{ room, zone, nameOf }} session={recording.sessionId} />
+          <Space h="md" />
+          <Suspense>
+            <Notes {...{ recording, position, film, goTo }} />
+          </Suspense>
           <Space h="md" />
           <Suspense>
             <ClassNotes session={recording.sessionId} name={recording.title} />

@@ -1,6 +1,6 @@
 import { fireEvent, screen, waitFor } from '@testing-library/react';
-import type { RecordingDetail, StoredEvent } from '@nimble-bell/core/api';
-import { answerRequests } from '../testing/answers';
+import type { NoteInfo, RecordingDetail, StoredEvent } from '@nimble-bell/core/api';
+import { answerRequests, asked } from '../testing/answers';
 import { show } from '../testing/render';
 import { WatchPage } from './WatchPage';
 
@@ -61,8 +61,13 @@ const recording = (more: Partial<RecordingDetail> = {}): RecordingDetail => ({
   ...more,
 });
 
+const NOTES: NoteInfo[] = [
+  { id: 'n', kind: 'note', position: 12_000, text: 'Read again', answer: null, by: null },
+  { id: 'q', kind: 'question', position: 42_000, text: 'Why 210?', answer: 'By the rose.', by: 'Ana Lanyon' },
+];
+
 function watch(detail: RecordingDetail) {
-  Object.assign(globalThis, { fetch: async () => ({ ok: true, status: 200, json: async () => detail }) });
+  answerRequests({ '/api/recordings/undefined': detail, '/api/recordings/r/notes': NOTES });
   HTMLMediaElement.prototype.play = async () => {};
   Object.defineProperty(HTMLMediaElement.prototype, 'readyState', { configurable: true, get: () => 4 });
   show(<WatchPage />);
@@ -174,4 +179,23 @@ test('silences are passed over where one wishes, and keys do what their list say
 test('while it is prepared the page says how far that is', async () => {
   watch(recording({ state: 'preparing', progress: 0.5 }));
   await waitFor(() => expect(screen.getByText('Being prepared, 50 %')).toBeTruthy());
+});
+
+test('a note is kept at the moment at which one began to write; a question says whose it is and what was answered', async () => {
+  watch(recording());
+  expect(await screen.findByText('Answered: By the rose.')).toBeTruthy();
+  fireEvent.click(screen.getByRole('button', { name: /Ana Lanyon asks Why 210/ }));
+  expect(document.querySelector('audio')!.currentTime).toBe(42);
+  seek(20);
+  const field = screen.getByRole('textbox', { name: 'A note at this moment' });
+  fireEvent.change(field, { target: { value: 'Half tide' } });
+  seek(33);
+  fireEvent.click(screen.getByRole('checkbox', { name: 'Ask those who teach' }));
+  fireEvent.click(screen.getByRole('button', { name: 'Ask' }));
+  await waitFor(() =>
+    expect(asked.find((a) => a.method === 'POST')).toMatchObject({
+      path: '/api/recordings/r/notes',
+      body: { position: 20_000, text: 'Half tide', asks: true },
+    }),
+  );
 });

@@ -51,3 +51,19 @@ CREATE TABLE recording_exports (
 );
 
 ALTER TABLE jobs MODIFY kind ENUM('mail', 'prepare', 'piece', 'finish', 'export') NOT NULL;
+
+-- What somebody keeps at a moment of a recording for themselves, or asks those who teach, who may answer it.
+CREATE TABLE recording_notes (
+  id CHAR(12) PRIMARY KEY,
+  recording_id CHAR(12) NOT NULL,
+  member_id CHAR(12) NOT NULL,
+  position_ms BIGINT NOT NULL,
+  kind ENUM('note', 'question') NOT NULL,
+  text TEXT NOT NULL,
+  written_at BIGINT NOT NULL,
+  answer TEXT NULL,
+  answered_by CHAR(12) NULL,
+  KEY (recording_id, position_ms),
+  FOREIGN KEY (recording_id) REFERENCES recordings (id) ON DELETE CASCADE,
+  FOREIGN KEY (member_id) REFERENCES enrolments (id) ON DELETE CASCADE
+);

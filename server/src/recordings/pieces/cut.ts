@@ -6,8 +6,8 @@ import { runProgram } from '../files';
 import type { Reached } from './store';
 
 const HEAD = 4096;
-/** As much of a file is read for one piece; a minute of a picture is a tenth of it. */
-const MOST_READ = 96 << 20;
+/** So much of a file is read at once: more than a minute of a picture. */
+const READ = 12 << 20;
 
 /** The relay ends a file's name with the number of the track's media section. */
 export const kindOf = (name: string): TrackKind | undefined =>
@@ -53,12 +53,11 @@ export async function cutFile(
   const head = headOf(await readFrom(raw, 0, HEAD));
   if (!head) return null;
   const from = span.before?.bytes ?? head.length;
-  const packets = await readFrom(raw, from, MOST_READ);
-  const bytes = Buffer.concat([await readFrom(raw, 0, head.length), packets]);
   // The clock by which the relay writes is the machine's.
   const shift = head.began - span.zero;
   const ended = span.before?.ended ?? null;
-  const cut = cutTrack(bytes, head, { from, until: span.until - shift, over: span.over, ended });
+  const asked = { from, until: span.until - shift, over: span.over, ended };
+  const { bytes, cut } = await cutEnough(raw, head, asked);
   const made: Unpacked[] = [];
   for (const [i, slice] of cut.slices.entries()) {
     const file = await unpack(bytes, head, slice, `${span.target}-${i}`, span.patient);
@@ -66,6 +65,17 @@ export async function cutFile(
   }
   const last = cut.slices.at(-1);
   return { made, reached: { bytes: cut.reached, ended: last ? last.at + last.length : ended } };
+}
+
+/** Reads as much as there is to cut, and no more than twice that. */
+async function cutEnough(raw: string, head: RelayHead, asked: Parameters<typeof cutTrack>[2]) {
+  const begins = await readFrom(raw, 0, head.length);
+  for (let most = READ; ; most *= 2) {
+    const packets = await readFrom(raw, asked.from, most);
+    const bytes = Buffer.concat([begins, packets]);
+    const cut = cutTrack(bytes, head, asked);
+    if (cut.past || packets.length < most) return { bytes, cut };
+  }
 }
 
 /** One slice by the relay's own program; null where it holds nothing. */

@@ -11,13 +11,16 @@ export const VIEW_WORDS: Record<View, string> = {
   alone: 'Screen without camera',
 };
 
+/** What comes in a moment is shown already: a class seldom begins with its first picture. */
+const SOON_MS = 1000;
+
 /** What is seen of one kind at a moment (ms): of several the one that began last. */
 export const pictureAt = (
   pictures: readonly SeenPicture[],
   kind: SeenPicture['kind'],
   at: number,
 ): SeenPicture | null =>
-  pictures.findLast((p) => p.kind === kind && p.at <= at && at < p.at + p.length) ?? null;
+  pictures.findLast((p) => p.kind === kind && p.at - SOON_MS <= at && at < p.at + p.length) ?? null;
 
 /** What is large and what is beside it at a moment. */
 export function seenAt(
