@@ -1,5 +1,13 @@
 import { expect, test, type APIRequestContext } from '@playwright/test';
-import type { CourseFound, MyCourse, RecordingDetail, Watchers } from '@nimble-bell/core/api';
+import type {
+  CourseFound,
+  Delivery,
+  MyCourse,
+  NoteInfo,
+  RecordingDetail,
+  Watchers,
+} from '@nimble-bell/core/api';
+import { BASE_URL } from './support/product';
 import { account, byLink } from './support/course';
 import { MAREN, person, signIn } from './support/people';
 
@@ -18,7 +26,9 @@ async function demo(api: APIRequestContext) {
 test('a recording is captioned, searched, gone on with on another device; who watched is seen by those who teach', async ({
   page,
   browser,
+  playwright,
 }) => {
+  test.setTimeout(120_000);
   const api = await account(MAREN);
   const course = await demo(api);
   const [one, other] = await Promise.all(course.students.map((s) => byLink(s.link)));
@@ -88,6 +98,66 @@ test('a recording is captioned, searched, gone on with on another device; who wa
   await page.getByLabel('Caption at 0:05').fill('The zephyr tide turns at eleven.');
   await page.getByRole('button', { name: 'Save the captions' }).click();
   await expect.poll(async () => (await find('eleven')).length).toBe(1);
+  // A link for anybody: nobody of the class is named by it, and it opens nothing once it is taken back.
+  const shared = async (share: string) => {
+    const stranger = await playwright.request.newContext({ baseURL: BASE_URL });
+    const answer = await stranger.get(`/api${share}`);
+    const detail = answer.ok() ? ((await answer.json()) as RecordingDetail) : null;
+    const media = detail
+      ? (await stranger.get(detail.mediaPath, { headers: { range: 'bytes=0-9' } })).status()
+      : 0;
+    return { status: answer.status(), detail, media };
+  };
+  await page.getByRole('button', { name: 'Make a link' }).click();
+  await expect(page.getByRole('button', { name: /^Take back the link/ })).toBeVisible();
+  const [{ path: link }] = await (await api.get(`${path}/shares`)).json();
+  const open = await shared(link);
+  expect([open.status, open.media, open.detail!.shared]).toEqual([200, 206, true]);
+  const names = (await (await api.get(`/api/courses/${course.id}/members`)).json()) as {
+    name: string;
+    role: string;
+  }[];
+  for (const { name } of names.filter((m) => m.role === 'student'))
+    expect(JSON.stringify(open.detail)).not.toContain(name);
+  expect(open.detail!.events.some((e) => e.type === 'said')).toBe(false);
+  const [visitor] = await person(browser, {});
+  await visitor.goto(link);
+  await visitor.getByRole('button', { name: 'Play' }).click();
+  const shownAt = () => visitor.evaluate(() => document.querySelector('video')?.currentTime ?? 0);
+  await expect.poll(shownAt).toBeGreaterThan(0.5);
+  await page.getByRole('button', { name: /^Take back the link/ }).click();
+  await expect.poll(async () => (await shared(link)).status).toBe(404);
+  expect((await visitor.request.get(open.detail!.mediaPath)).status()).toBe(404);
+  // What is left out is in it no more, in the same second; and comes back.
+  const plan = (leavesOut: string[]) =>
+    api.put(`/api/courses/${course.id}/rules`, {
+      data: { at: { layer: 'course', ids: [course.id] }, recording: { leavesOut } },
+    });
+  const told = async () => JSON.stringify(((await (await one!.get(path)).json()) as RecordingDetail).events);
+  expect(await told()).toContain(course.students[0]!.name);
+  expect((await plan(['names', 'writing', 'captions'])).status()).toBe(200);
+  expect(await told()).not.toContain(course.students[0]!.name);
+  expect(await told()).toContain('Student 1');
+  expect(await find('eleven')).toEqual([]);
+  expect((await plan([])).status()).toBe(200);
+  expect((await find('eleven')).length).toBe(1);
+  // A question at a moment reaches those who teach by their post, and its answer whoever asked; nobody else sees it.
+  const asks = { position: 42_000, text: 'Why do petrels come later?', asks: true };
+  expect((await one!.post(`${path}/notes`, { data: asks })).status()).toBe(201);
+  const notes = async (by: APIRequestContext): Promise<NoteInfo[]> => (await by.get(`${path}/notes`)).json();
+  const [question] = await notes(api);
+  expect(question).toMatchObject({ kind: 'question', position: 42_000, by: course.students[0]!.name });
+  const answer = { data: { answer: 'The moon is late.' } };
+  expect((await other!.put(`${path}/notes/${question!.id}/answer`, answer)).status()).toBe(403);
+  expect((await api.put(`${path}/notes/${question!.id}/answer`, answer)).status()).toBe(200);
+  expect((await notes(one!)).map((n) => n.answer)).toEqual(['The moon is late.']);
+  expect(await notes(other!)).toEqual([]);
+  expect((await other!.delete(`${path}/notes/${question!.id}`)).status()).toBe(404);
+  const letters = async (): Promise<Delivery[]> =>
+    (await api.get(`/api/courses/${course.id}/deliveries`)).json();
+  await expect
+    .poll(async () => (await letters()).filter((d) => d.topic === 'question').length, { timeout: 20_000 })
+    .toBeGreaterThan(0);
   // Another title; deleted, nobody has it and nothing of it is found; taken back, all is as it was.
   await page.getByLabel('Title').fill('Tides, by the book');
   await page.getByRole('button', { name: 'Call it so' }).click();

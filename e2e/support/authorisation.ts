@@ -179,6 +179,13 @@ export const ROUTES: Record<string, Answers> = {
   // By ticket alone, as the film.
   'GET /api/recordings/:id/export/:kind': answers(404, 404, 404, 404, 404, 404),
   'GET /api/recordings/:id/exports/:export/file': answers(401, 401, 401, 401, 401, 401),
+  // By a link that anybody may have: none is good here.
+  'GET /api/shared/:code': answers(404, 404, 404, 404, 404, 404),
+  'GET /api/shared/:code/media/:file': answers(404, 404, 404, 404, 404, 404),
+  'GET /api/shared/:code/captions/:language': answers(404, 404, 404, 404, 404, 404),
+  'GET /api/recordings/:id/shares': answers(401, 403, 403, 403, 200, 403),
+  'POST /api/recordings/:id/shares': THE_TEACHER,
+  'DELETE /api/recordings/:id/shares/:share': answers(401, 403, 403, 403, 404, 403),
   'GET /api/recordings/:id/exports': MEMBERS,
   'GET /api/recordings/:id/notes': MEMBERS,
   'POST /api/recordings/:id/notes': answers(401, 403, 422, 422, 422, 403),

@@ -132,7 +132,7 @@ async function watching(course: string, recording: string): Promise<Figure[]> {
     await signIn(page, MAREN);
     const began = performance.now();
     await page.goto(`/course/${course}/watch/${recording}`);
-    await page.waitForFunction(() => (document.querySelector('video')?.readyState ?? 0) >= 2).catch(async () => { await page.screenshot({ path: '/tmp/bw.png' }); console.log(await page.evaluate(() => document.querySelector('video')?.outerHTML + ' ' + document.querySelector('video')?.readyState + ' ' + document.querySelector('video')?.error?.message)); await pause(300000); });
+    await page.waitForFunction(() => (document.querySelector('video')?.readyState ?? 0) >= 2);
     const first = performance.now() - began;
     // In the half in which a screen is shown the large picture is the screen's: its first is at the beginning.
     const moments = Array.from({ length: SEEKS }, (_, i) => 30 + ((i * 977) % (MINUTES * 30 - 120)));
@@ -179,13 +179,14 @@ export async function recording(): Promise<Figure[]> {
   const course = await makeCourse({ record: true });
   const api = await account(MAREN);
   const { now } = await (await api.get('/api/me')).json();
+  const ahead = now - Date.now();
   const [teacher] = await askStore<{ id: string }>(
     "SELECT id FROM enrolments WHERE course_id = ? AND role = 'teacher'",
     [course.id],
   );
   const minute = await aMinute();
   const from = now - MINUTES * MINUTE - 10_000;
-  const began = from - (now - Date.now());
+  const began = from - ahead;
   const [id, part] = ['benchrecord1', 'benchpart001'];
   const mine = `${part}-teacher`;
   const tracks: Track[] = [

@@ -29,6 +29,7 @@ import { mailboxRoutes, telephoneRoutes } from './standins/routes';
 import { studentRoutes } from './student/routes';
 import { termRoutes } from './terms/routes';
 import { visitRoutes } from './visits/routes';
+import { shareRoutes } from './recordings/shares/routes';
 import { noteRoutes } from './watching/notes/routes';
 import { watchingRoutes } from './watching/routes';
 import { writingRoutes } from './writing/routes';
@@ -49,6 +50,15 @@ const CONTENT_POLICY = {
 
 /** A request does not wait longer than this for what it changed to reach open rooms, ms. */
 const HEEDED_MS = 1000;
+
+/** What is recorded, and watched. */
+const ofRecordings = (ctx: Context) => [
+  recordingRoutes(ctx),
+  careRoutes(ctx),
+  shareRoutes(ctx),
+  watchingRoutes(ctx),
+  noteRoutes(ctx),
+];
 
 /** A request's way: headers, body, the part it is for, the page itself, and last the one place where errors end. */
 export function createApp(ctx: Context, relay: MediaRelay): Express {
@@ -98,15 +108,7 @@ export function createApp(ctx: Context, relay: MediaRelay): Express {
     writingRoutes(ctx),
     rollRoutes(ctx),
   );
-  app.use(
-    '/api',
-    sessionRoutes(ctx),
-    studentRoutes(ctx),
-    recordingRoutes(ctx),
-    careRoutes(ctx),
-    watchingRoutes(ctx),
-    noteRoutes(ctx),
-  );
+  app.use('/api', sessionRoutes(ctx), studentRoutes(ctx), ...ofRecordings(ctx));
   app.use('/api/mailbox', mailboxRoutes(ctx));
   app.use('/api', telephoneRoutes(ctx));
   app.use('/api', (_req, _res, next) => next(new AppError('not-found')));

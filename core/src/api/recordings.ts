@@ -3,6 +3,7 @@ import { line, tidyProse } from '../text';
 import type { Picture, Stretch } from '../recording/mixing';
 import type { Chapter, Gap } from '../recording/timeline';
 import type { StoredEvent } from '../room/index';
+import type { Leavable } from '../settings/index';
 import type { Found } from '../watching/index';
 
 export interface RecordingInfo {
@@ -44,11 +45,15 @@ export interface RecordingDetail extends RecordingInfo {
   pictures: (Picture & { path: string })[];
   /** Where nothing is heard, ms; none before it is finished. */
   silences: Stretch[];
+  /** What it is without. */
+  leavesOut: readonly Leavable[];
   captions: CaptionTrack[];
   /** The viewer's zone; the term's for those who teach. */
   zone: string;
   /** It is theirs to name, to take away and to take back. */
   caring: boolean;
+  /** It is watched by a link that anybody may have: nothing of it is kept for anyone. */
+  shared?: boolean;
   /** Captions are theirs to bring, and who watched is theirs to see. */
   teaching: boolean;
   /** Where this person was last, ms; 0 where they have not begun. */
@@ -70,6 +75,17 @@ export interface CourseFound {
   position: number;
   kind: Found['kind'];
   text: string;
+}
+
+/** Until when (instant, ms) anybody may watch by a link. */
+export const ShareInput = z.object({ until: z.int().min(0).max(4e12) });
+export interface ShareInfo {
+  id: string;
+  path: string;
+  until: number;
+  ended: boolean;
+  /** How often it was opened. */
+  opened: number;
 }
 
 /** What somebody keeps at a moment (ms) of a recording; or asks those who teach. */

@@ -2,7 +2,16 @@ import { z } from 'zod';
 
 /** What a letter is about. */
 export type LetterTopic =
-  'invitation' | 'update' | 'goodbye' | 'link' | 'reminder' | 'nudge' | 'missing' | 'notice' | 'recording' | 'question';
+  | 'invitation'
+  | 'update'
+  | 'goodbye'
+  | 'link'
+  | 'reminder'
+  | 'nudge'
+  | 'missing'
+  | 'notice'
+  | 'recording'
+  | 'question';
 
 /** The kinds of letters that a reader may do without: the others keep calendars right, or are about this moment. */
 export const Unwanted = z.enum(['reminder', 'notice', 'recording']);

@@ -1,4 +1,5 @@
 export * from './timeline';
+export * from './leftOut';
 export * from './mixing';
 export * from './archivePage';
 export * from './relayFile';

@@ -5,7 +5,8 @@ import { dateIn, dayWords } from '../calendar/words';
 import type { Instant } from '../calendar/zone';
 import { isFor, type OnList, type Target } from '../roster/target';
 import { teaches } from '../roster/role';
-import { inForce, type Layer } from '../settings/index';
+import { inForce, Leavable, LEAVABLE, type Layer } from '../settings/index';
+import { leftOutWords } from './leftOut';
 
 /** What is recorded by itself, how long it stays, and who may have it. */
 export const RecordingPlan = z.object({
@@ -14,6 +15,8 @@ export const RecordingPlan = z.object({
   keepUntil: LocalDate,
   studentsWatch: z.boolean(),
   studentsDownload: z.boolean(),
+  /** What it is without; nothing where it is not said. */
+  leavesOut: z.array(Leavable).max(LEAVABLE.length).optional(),
 });
 export type RecordingPlan = z.infer<typeof RecordingPlan>;
 
@@ -24,13 +27,20 @@ export const RecordingAtInput = z
     keepUntil: LocalDate.nullable(),
     studentsWatch: z.boolean().nullable(),
     studentsDownload: z.boolean().nullable(),
+    leavesOut: z.array(Leavable).max(LEAVABLE.length).nullable(),
   })
   .partial();
 export type RecordingAtInput = z.infer<typeof RecordingAtInput>;
 
 /** What is said of one value, as one reads it in a history. */
-export function recordingRuleWords(key: keyof RecordingPlan, value: boolean | string): string {
+export function recordingRuleWords(
+  key: keyof RecordingPlan,
+  value: boolean | string | readonly Leavable[],
+): string {
+  if (typeof value === 'object')
+    return value.length ? `recorded without ${leftOutWords(value)}` : 'recorded whole';
   if (key === 'keepUntil') return `recordings kept until ${dayWords(String(value))}`;
+  if (key === 'leavesOut') return '';
   const words = {
     automatic: ['recorded by itself', 'not recorded by itself'],
     studentsWatch: ['students may watch', 'students may not watch'],
@@ -43,6 +53,7 @@ export function recordingRuleWords(key: keyof RecordingPlan, value: boolean | st
 export function planOf(layers: readonly Layer[]): RecordingPlan | null {
   const keepUntil = inForce(layers, 'recording', 'keepUntil');
   if (!keepUntil) return null;
+  const leavesOut = inForce(layers, 'recording', 'leavesOut')?.value ?? [];
   const is = (key: 'automatic' | 'studentsWatch' | 'studentsDownload') =>
     inForce(layers, 'recording', key)?.value ?? false;
   return {
@@ -50,6 +61,7 @@ export function planOf(layers: readonly Layer[]): RecordingPlan | null {
     keepUntil: keepUntil.value,
     studentsWatch: is('studentsWatch'),
     studentsDownload: is('studentsDownload'),
+    ...(leavesOut.length ? { leavesOut } : {}),
   };
 }
 

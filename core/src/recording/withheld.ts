@@ -7,7 +7,7 @@ import {
   type StoredEvent,
   type StoredOf,
 } from '../room/index';
-import type { Role } from '../roster/role';
+import { teaches, type Role } from '../roster/role';
 
 /** Who does not agree to be in a recording: by the last that each said of it. */
 export function withheldIn(events: readonly StoredEvent[]): Set<string> {
@@ -61,6 +61,28 @@ export interface Watcher {
 }
 /** Any of the class: what all of them may have. */
 export const ANYBODY: Watcher = { member: '', role: 'student' };
+
+/** What of a class anybody may have: who taught, what was on the stage, and when somebody could be heard. */
+const OPEN_TO_ALL: ReadonlySet<StoredEvent['type']> = new Set([
+  ...(['entered', 'left', 'rangIn', 'dismissed', 'cued', 'presenting'] as const),
+  ...(['drawn', 'textPut', 'boardCleared', 'microphone', 'floorGiven', 'floorTaken'] as const),
+  ...(['recordingStarted', 'recordingPaused', 'recordingResumed'] as const),
+]);
+
+/**
+ * What happened, as anybody may have it who has a link: what those who teach showed and did. Of students no name, and
+ * nothing that was written, by anyone.
+ */
+export function forAnybody(events: readonly StoredEvent[]): StoredEvent[] {
+  const students = new Set(
+    events.flatMap((e) =>
+      (e.type === 'entered' || e.type === 'knocked') && !teaches(e.role) ? [e.member] : [],
+    ),
+  );
+  return heardBy(maskedFor(events, new Set([...students, ...withheldIn(events)])), ANYBODY).filter((e) =>
+    OPEN_TO_ALL.has(e.type),
+  );
+}
 
 /**
  * What happened, as this person may have it afterwards: what was not for them in class is not for them now; and where the

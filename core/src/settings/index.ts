@@ -86,6 +86,14 @@ const DoorSettings = z
   })
   .partial();
 
+/** What a recording can be without. */
+export const LEAVABLE = [
+  ...(['teachersVoices', 'teachersCameras', 'screens', 'studentsVoices'] as const),
+  ...(['board', 'writing', 'notes', 'captions', 'names'] as const),
+] as const;
+export const Leavable = z.enum(LEAVABLE);
+export type Leavable = z.infer<typeof Leavable>;
+
 const RecordingSettings = z
   .object({
     /** Whether a recording starts when a teacher rings in. */
@@ -94,6 +102,7 @@ const RecordingSettings = z
     keepUntil: set(z.string().max(10)),
     studentsWatch: set(z.boolean()),
     studentsDownload: set(z.boolean()),
+    leavesOut: set(z.array(Leavable).max(LEAVABLE.length)),
   })
   .partial();
 

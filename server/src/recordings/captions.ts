@@ -1,5 +1,6 @@
 import { readdir } from 'node:fs/promises';
 import path from 'node:path';
+import type { RecordingPlan } from '@nimble-bell/core/recording';
 
 /** BCP 47, as far as it is a file's name here. */
 export const LANGUAGE = /^[a-z]{2,3}(-[a-z0-9]{2,8})*$/i;
@@ -7,6 +8,12 @@ export const LANGUAGE = /^[a-z]{2,3}(-[a-z0-9]{2,8})*$/i;
 /** The captions of a recording lie beside what is watched, each under its language. */
 export const captionsFile = (folder: string, recording: string, language: string): string =>
   path.join(folder, `${recording}.${language}.vtt`);
+
+/** The languages that a recording is shown with captions in. */
+export const shownLanguages = async (
+  folder: string,
+  { id, plan }: { id: string; plan: RecordingPlan | null },
+): Promise<string[]> => (plan?.leavesOut?.includes('captions') ? [] : captionLanguages(folder, id));
 
 /** The languages that a recording has captions in. */
 export async function captionLanguages(folder: string, recording: string): Promise<string[]> {

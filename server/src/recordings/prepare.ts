@@ -17,7 +17,7 @@ import { eventsOf } from '../room/store';
 import { folderOf, piecesDir, readyDir, runProgram } from './files';
 import { makePieces, soundsOf } from './pieces/make';
 import { alone, type CutPicture, type Piece } from './pieces/store';
-import { noteFailed, noteProgress, noteReady, partsOf, queueFinishing, sessionOf } from './store';
+import { noteFailed, noteProgress, noteReady, partsOf, queueFinishing, recordingsWhere } from './store';
 
 type Part = { id: string; from: number; until: number };
 
@@ -41,16 +41,18 @@ export const prepareRecording = (
   });
 
 async function prepare(ctx: Context, relay: MediaRelay, recording: string) {
-  const session = await sessionOf(ctx.db, recording);
-  const withheld = withheldIn(session ? await eventsOf(ctx.db, session) : []);
+  const [row] = await recordingsWhere(ctx.db, 'r.id', recording);
+  if (!row) return;
+  const withheld = withheldIn(await eventsOf(ctx.db, row.sessionId));
   // What the relay still writes of it is closed first.
-  if (session && relay.available) await relay.closeRoom(session);
+  if (relay.available) await relay.closeRoom(row.sessionId);
   const parts = (await partsOf(ctx.db, recording)).filter((p) => p.until > p.from);
   if (!parts.length) throw new Error('Nothing was recorded.');
   const made = new Map<string, Piece[]>();
   for (const [i, part] of parts.entries()) {
     const progress = (share: number) => noteProgress(ctx.db, (0.8 * (i + share)) / parts.length, recording);
-    const asked = { over: true, withheld, patient: false, made: progress };
+    const leavesOut = row.plan?.leavesOut ?? [];
+    const asked = { over: true, withheld, leavesOut, patient: false, made: progress };
     made.set(part.id, await makePieces(ctx, ctx.db, { ...part, recording }, asked));
   }
   const ready = path.join(readyDir(ctx), recording);

@@ -9,7 +9,7 @@ import type { Context } from '../context';
 import { courseById } from '../courses/store';
 import { AppError } from '../errors';
 import { recordedEvents } from './events';
-import { captionLanguages, captionsFile } from './captions';
+import { captionsFile, shownLanguages } from './captions';
 import { exportRoutes } from './exports/routes';
 import { sendWriting, WRITINGS } from './exports/writing';
 import { readyDir } from './files';
@@ -46,12 +46,12 @@ export function recordingRoutes(ctx: Context): Router {
     const principal = await principalOf(ctx, req.headers);
     const { row, who, zone } = await watchable(req.params.id, (r) => memberIn(ctx, principal, r.courseId));
     const [events, parts, pictures] = await Promise.all([
-      recordedEvents(ctx.db, row.sessionId, { member: who.id, role: who.role }),
+      recordedEvents(ctx.db, row, { member: who.id, role: who.role }),
       partsOf(ctx.db, row.id),
       picturesIn(ctx.db, row.id),
     ]);
     const ticket = ticketFor(ctx, row.id, who);
-    const languages = row.file ? await captionLanguages(readyDir(ctx), row.id) : [];
+    const languages = row.file ? await shownLanguages(readyDir(ctx), row) : [];
     const media = (file: string) => `/api/recordings/${row.id}/media/${path.basename(file)}?ticket=${ticket}`;
     const detail: RecordingDetail = {
       ...infoOf(row, teaches(who.role)),
@@ -66,6 +66,7 @@ export function recordingRoutes(ctx: Context): Router {
       mediaPath: media(row.file ?? ''),
       pictures: pictures.map(({ kind, at, length, file }) => ({ kind, at, length, path: media(file) })),
       silences: row.silences,
+      leavesOut: row.plan?.leavesOut ?? [],
       captions: languages.map((language) => ({
         language,
         path: `/api/recordings/${row.id}/captions/${language}?ticket=${ticket}`,
@@ -109,7 +110,7 @@ function fileRoutes(ctx: Context, router: Router, byTicket: ByTicket) {
   router.get('/recordings/:id/captions/:language', async (req, res) => {
     const row = await send(req);
     const { language } = req.params;
-    if (!(await captionLanguages(readyDir(ctx), row.id)).includes(language)) throw new AppError('not-found');
+    if (!(await shownLanguages(readyDir(ctx), row)).includes(language)) throw new AppError('not-found');
     res.sendFile(captionsFile(readyDir(ctx), row.id, language), {
       dotfiles: 'allow',
       headers: { 'Content-Type': 'text/vtt; charset=utf-8' },

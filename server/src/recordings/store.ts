@@ -72,13 +72,6 @@ export const recordingsWhere = async (db: Db, column: 's.course_id' | 's.id' | '
 export const recordingOf = (db: Db, session: string) =>
   one<{ id: string }>(db, 'SELECT id FROM recordings WHERE session_id = ?', [session]);
 
-export const sessionOf = async (db: Db, recording: string): Promise<string | null> =>
-  (
-    await one<{ session: string }>(db, 'SELECT session_id AS session FROM recordings WHERE id = ?', [
-      recording,
-    ])
-  )?.session ?? null;
-
 /** Begins a part of a session's recording; the recording itself with the first. */
 export async function openPart(db: Db, session: string, at: number): Promise<void> {
   await run(db, 'INSERT IGNORE INTO recordings (id, session_id) VALUES (?, ?)', [newId(), session]);

@@ -6,7 +6,8 @@ import { CaptionFault, readCaptions, writeVtt } from '@nimble-bell/core/captions
 import { isExpired, mayWatch } from '@nimble-bell/core/recording';
 import { teaches } from '@nimble-bell/core/roster';
 import { tidyProse } from '@nimble-bell/core/text';
-import { shareWatched, watchedAgain, watchedByAll } from '@nimble-bell/core/watching';
+import type { Leavable } from '@nimble-bell/core/settings';
+import { shareWatched, watchedAgain, watchedByAll, type Found } from '@nimble-bell/core/watching';
 import { asked, principalOf, requireRight } from '../accounts/principal';
 import { newId, type Context } from '../context';
 import { courseById } from '../courses/store';
@@ -89,11 +90,21 @@ async function searched(ctx: Context, all: readonly RecordingRow[], q: string): 
     all.map((r) => r.id),
     words,
   );
-  return found.map(({ recording, ...word }) => {
-    const { title, startsAt } = all.find((r) => r.id === recording)!;
+  return found.flatMap(({ recording, ...word }) => {
+    const { title, startsAt, plan } = all.find((r) => r.id === recording)!;
+    // What a recording is without by now is found in it no more, whatever it was when it was made searchable.
+    if (plan?.leavesOut?.some((left) => FOUND_BY[left]?.includes(word.kind))) return [];
     return { recording, title, startsAt, ...word, position: Number(word.position) };
   });
 }
+
+/** What is found of what a recording can be without; who has the floor stands in the chapters. */
+const FOUND_BY: Partial<Record<Leavable, readonly Found['kind'][]>> = {
+  writing: ['written'],
+  board: ['drawn'],
+  captions: ['said'],
+  names: ['chapter'],
+};
 
 /** Captions in a language, brought in or written anew: by those who teach the course. */
 function captionRoutes(ctx: Context, router: Router) {

@@ -33,7 +33,7 @@ export const indexWords = (ctx: Context, recording: string): Promise<void> =>
     await holdWords(db, recording);
     const [row] = await recordingsWhere(db, 'r.id', recording);
     if (!row?.file) return;
-    const events = (await recordedEvents(db, row.sessionId, ANYBODY)).filter(isToAll);
+    const events = (await recordedEvents(db, row, ANYBODY)).filter(isToAll);
     const words = wordsOf(await partsOf(db, recording), events, await cuesOf(ctx, recording));
     await keepWords(db, recording, words, ctx.now());
   });

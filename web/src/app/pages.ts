@@ -193,6 +193,11 @@ export const PLACES: Place[] = [
     page: () => import('../student/VisitPage').then((m) => m.VisitPage),
   },
   {
+    path: '/shared/:code',
+    title: 'A recording',
+    page: () => import('../watch/SharedPage').then((m) => m.SharedPage),
+  },
+  {
     path: '/listed',
     title: 'Listed sessions',
     page: () => import('../student/ListedPage').then((m) => m.ListedPage),

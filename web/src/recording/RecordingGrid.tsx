@@ -1,10 +1,10 @@
-import { Loader, NativeSelect, Text } from '@mantine/core';
+import { Loader, MultiSelect, NativeSelect, Text } from '@mantine/core';
 import { DateInput } from '@mantine/dates';
 import { memo, useCallback, useMemo } from 'react';
 import type { RecordingPlan, RulesInput } from '@nimble-bell/core/api';
 import { dayWords } from '@nimble-bell/core/calendar';
-import { storageForecast } from '@nimble-bell/core/recording';
-import { inForce } from '@nimble-bell/core/settings';
+import { LEAVABLE_WORDS, storageForecast } from '@nimble-bell/core/recording';
+import { inForce, LEAVABLE, type Leavable } from '@nimble-bell/core/settings';
 import { useThisCourse } from '../app/course';
 import { ChosenLine, PlaceHead, useChosen } from '../limits/ChosenPlaces';
 import { placesOf, type Place } from '../limits/places';
@@ -48,6 +48,7 @@ export function RecordingGrid() {
                 'Students watch',
                 'Students download',
                 'Kept until',
+                'Without',
                 'Size, about',
               ].map((head) => (
                 <th key={head} scope="col">
@@ -109,6 +110,9 @@ const Row = memo(function Row({ place, set, chosen, choose }: RowProps) {
       <td>
         <KeptUntil place={place} set={set} />
       </td>
+      <td>
+        <Without place={place} set={set} />
+      </td>
       <td className="figures">{bytes ? `${(bytes / 1e9).toFixed(2)} GB` : ''}</td>
     </tr>
   );
@@ -122,7 +126,7 @@ interface ValueProps {
 const yes = (value: boolean | undefined) => (value ? 'yes' : 'no');
 
 /** On, off, or as the wider place has it. */
-function Switched({ place, of, set }: ValueProps & { of: Exclude<Key, 'keepUntil'> }) {
+function Switched({ place, of, set }: ValueProps & { of: Exclude<Key, 'keepUntil' | 'leavesOut'> }) {
   const own = place.own.recording[of]?.value;
   const wider = inForce(place.layers.slice(0, -1), 'recording', of)?.value;
   return (
@@ -140,7 +144,7 @@ function Switched({ place, of, set }: ValueProps & { of: Exclude<Key, 'keepUntil
   );
 }
 
-const LABELS: Record<Exclude<Key, 'keepUntil'>, string> = {
+const LABELS: Record<Exclude<Key, 'keepUntil' | 'leavesOut'>, string> = {
   automatic: 'Recorded by itself',
   studentsWatch: 'Students watch',
   studentsDownload: 'Students download',
@@ -160,6 +164,29 @@ function KeptUntil({ place, set }: ValueProps) {
       placeholder={wider ? dayWords(wider) : 'not said'}
       value={own}
       onChange={(date) => set?.(place, { keepUntil: date })}
+    />
+  );
+}
+
+const LEFT_OUT = LEAVABLE.map((value) => ({ value, label: LEAVABLE_WORDS[value] }));
+
+/** What a recording is without: chosen here, or as the wider place has it. */
+function Without({ place, set }: ValueProps) {
+  const own = place.own.recording.leavesOut?.value;
+  const wider = inForce(place.layers.slice(0, -1), 'recording', 'leavesOut')?.value ?? [];
+  const names = (left: readonly Leavable[]) => left.map((l) => LEAVABLE_WORDS[l]).join(', ') || 'nothing';
+  return (
+    <MultiSelect
+      size="xs"
+      w={230}
+      disabled={!set}
+      clearable
+      clearButtonProps={{ 'aria-label': `Without, as above: ${place.name}` }}
+      aria-label={`Without: ${place.name}`}
+      placeholder={own?.length ? '' : `As above: ${names(wider)}`}
+      data={LEFT_OUT}
+      value={[...(own ?? [])]}
+      onChange={(left) => set?.(place, { leavesOut: left.length ? (left as Leavable[]) : null })}
     />
   );
 }

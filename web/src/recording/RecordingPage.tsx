@@ -1,10 +1,11 @@
-import { Button, Group, Stack, Switch, Text, Title } from '@mantine/core';
+import { Button, Group, MultiSelect, Stack, Switch, Text, Title } from '@mantine/core';
 import { DateInput } from '@mantine/dates';
-import { useForm } from '@mantine/form';
+import { useForm, type GetInputPropsReturnType } from '@mantine/form';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { RecordingPlan, type CourseDetail } from '@nimble-bell/core/api';
 import { countWords, dayWords, durationWords, toEpochDay, toLocalDate } from '@nimble-bell/core/calendar';
-import { storageForecast } from '@nimble-bell/core/recording';
+import { LEAVABLE_WORDS, leftOutWords, storageForecast } from '@nimble-bell/core/recording';
+import { LEAVABLE } from '@nimble-bell/core/settings';
 import { useAsk, type Ask } from '../app/api';
 import { useNow } from '../app/clock';
 import { useThisCourse } from '../app/course';
@@ -53,24 +54,26 @@ function planWords(plan: RecordingPlan): string {
     ? 'Every session is recorded by itself when class begins'
     : 'Nothing is recorded by itself';
   const watch = plan.studentsWatch ? 'Students on the class list may watch' : 'Students may not watch';
-  return `${when}, and kept until ${dayWords(plan.keepUntil)}. ${watch}; downloads are ${plan.studentsDownload ? 'on' : 'off'}.`;
+  const without = plan.leavesOut?.length ? `, without ${leftOutWords(plan.leavesOut)}` : '';
+  return `${when}${without}, and kept until ${dayWords(plan.keepUntil)}. ${watch}; downloads are ${plan.studentsDownload ? 'on' : 'off'}.`;
 }
 
 interface PlanFormProps {
-  plan: { automatic: boolean; keepUntil: string; studentsWatch: boolean; studentsDownload: boolean } | null;
+  plan: RecordingPlan | null;
   course: CourseDetail;
   ask: Ask;
   mayPlan: boolean;
 }
 
-function PlanForm(props: PlanFormProps) {
-  const { plan, course, ask, mayPlan } = props;
+function PlanForm({ plan, course, ask, mayPlan }: PlanFormProps) {
   const form = useForm<RecordingPlan>({
-    initialValues: plan ?? {
+    initialValues: {
       automatic: true,
       keepUntil: toLocalDate(toEpochDay(course.term.lastDay) + 60),
       studentsWatch: true,
       studentsDownload: false,
+      leavesOut: [],
+      ...plan,
     },
     validate: zod4Resolver(RecordingPlan),
   });
@@ -110,6 +113,7 @@ function PlanForm(props: PlanFormProps) {
           disabled={!mayPlan}
           {...form.getInputProps('studentsDownload', { type: 'checkbox' })}
         />
+        <LeftOut mayPlan={mayPlan} field={form.getInputProps('leavesOut')} />
         {mayPlan && (
           <Group>
             <Button type="submit" loading={save.isPending} disabled={plan !== null && !form.isDirty()}>
@@ -121,3 +125,17 @@ function PlanForm(props: PlanFormProps) {
     </Panel>
   );
 }
+
+/** What recordings are without. */
+const LeftOut = ({ mayPlan, field }: { mayPlan: boolean; field: GetInputPropsReturnType }) => (
+  <MultiSelect
+    label="Left out of every recording"
+    description="Everything else is kept. Students’ cameras never are."
+    placeholder={field.value?.length ? '' : 'Nothing is left out'}
+    maw={520}
+    clearable
+    disabled={!mayPlan}
+    data={LEAVABLE.map((value) => ({ value, label: LEAVABLE_WORDS[value] }))}
+    {...field}
+  />
+);

@@ -21,10 +21,11 @@ const ClassNotes = lazy(() => import('../ui/ClassNotes'));
 // For those who teach alone.
 const CaptionsPanel = lazy(() => import('./CaptionsPanel'));
 const CarePanel = lazy(() => import('./CarePanel'));
+const SharePanel = lazy(() => import('./SharePanel'));
 const WatchersPanel = lazy(() => import('./WatchersPanel'));
 
 /** A recording: its sound and picture, what was written and drawn replayed in time, and what leads about in it. */
-export function Player({ recording }: { recording: RecordingDetail }) {
+export function Player({ recording, from }: { recording: RecordingDetail; from: string }) {
   const { element, film } = useMedia();
   const [position, setPosition] = useState(0);
   const room = useReplay(recording, position);
@@ -45,7 +46,7 @@ export function Player({ recording }: { recording: RecordingDetail }) {
       <Grid>
         <Grid.Col span={{ base: 12, md: 8 }}>
           <Film
-            {...{ recording, element, film, position, goTo, note }}
+            {...{ recording, element, film, position, goTo, note, from }}
             at={(ms) => {
               setPosition(ms);
               watched.played(ms);
@@ -59,15 +60,21 @@ export function Player({ recording }: { recording: RecordingDetail }) {
         </Grid.Col>
         <Grid.Col span={{ base: 12, md: 4 }}>
           <SearchPanel {...{ recording, cues, nameOf, goTo }} />
-          <Replays where="beside" {...{ room, zone, nameOf }} session={recording.sessionId} />
-          <Space h="md" />
-          <Suspense>
-            <Notes {...{ recording, position, film, goTo }} />
-          </Suspense>
-          <Space h="md" />
-          <Suspense>
-            <ClassNotes session={recording.sessionId} name={recording.title} />
-          </Suspense>
+          {!recording.shared && (
+            <>
+              <Replays where="beside" {...{ room, zone, nameOf }} session={recording.sessionId} />
+              <Space h="md" />
+              <Suspense>
+                <Notes {...{ recording, position, film, goTo }} />
+              </Suspense>
+              <Space h="md" />
+              {!recording.leavesOut.includes('notes') && (
+                <Suspense>
+                  <ClassNotes session={recording.sessionId} name={recording.title} />
+                </Suspense>
+              )}
+            </>
+          )}
         </Grid.Col>
       </Grid>
       <Suspense>{recording.mayDownload && <TakeAlong recording={recording} />}</Suspense>
@@ -86,6 +93,7 @@ const ForTeachers = (props: ForTeachersProps) => (
   <Suspense>
     <CaptionsPanel {...props} />
     <WatchersPanel recording={props.recording} />
+    {props.recording.caring && <SharePanel recording={props.recording} />}
     {props.recording.caring && <CarePanel recording={props.recording} />}
   </Suspense>
 );
@@ -101,7 +109,7 @@ function Head({ recording }: { recording: RecordingDetail }) {
           {instantWords(recording.startsAt, recording.zone)}, {lengthWords(recording.lengthMs)}
         </Text>
       </div>
-      {!recording.mayDownload && (
+      {!recording.mayDownload && !recording.shared && (
         <Text size="sm" c="dimmed">
           Downloads of this recording are off.
         </Text>

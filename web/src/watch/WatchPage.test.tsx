@@ -51,6 +51,7 @@ const recording = (more: Partial<RecordingDetail> = {}): RecordingDetail => ({
   ],
   pictures: [],
   silences: [],
+  leavesOut: [],
   teaching: false,
   caring: false,
   goneAt: null,

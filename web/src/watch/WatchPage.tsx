@@ -27,7 +27,12 @@ export function WatchPage() {
     ) : (
       <Loader m={60} aria-label="Loading the recording" />
     );
-  const body = shown.state === 'ready' ? <Player recording={shown} /> : <Text>{preparingWords(shown)}</Text>;
+  const body =
+    shown.state === 'ready' ? (
+      <Player recording={shown} from={`/recordings/${id}`} />
+    ) : (
+      <Text>{preparingWords(shown)}</Text>
+    );
   if (!link) return body;
   return (
     <>

@@ -11,7 +11,7 @@ const NEAR_MS = 10_000;
 
 /** Keeps where one is, and which stretches one watched; one goes on where one was, on any device. */
 export function useWatched(
-  { id, resume, lengthMs }: Pick<RecordingDetail, 'id' | 'resume' | 'lengthMs'>,
+  { id, resume, lengthMs, shared }: Pick<RecordingDetail, 'id' | 'resume' | 'lengthMs' | 'shared'>,
   film: Film,
   /** A moment that was asked for, ms. */
   asked: number | null,
@@ -29,13 +29,14 @@ export function useWatched(
   const last = useRef(-1);
   const unsaid = useRef<number[]>([]);
   const say = useCallback(() => {
-    if (!unsaid.current.length) return;
+    // Of whoever is nobody here nothing is kept.
+    if (shared || !unsaid.current.length) return;
     const stretches = unsaid.current.splice(0);
     // What is not taken is said again with the next.
     ask(`/recordings/${id}/watched`, 'PUT', { position: film.now(), stretches }).catch(() =>
       unsaid.current.unshift(...stretches),
     );
-  }, [ask, id, film]);
+  }, [ask, id, film, shared]);
   useEffect(() => {
     const timer = setInterval(say, SAID_MS);
     const hidden = () => document.visibilityState === 'hidden' && say();

@@ -67,3 +67,16 @@ CREATE TABLE recording_notes (
   FOREIGN KEY (recording_id) REFERENCES recordings (id) ON DELETE CASCADE,
   FOREIGN KEY (member_id) REFERENCES enrolments (id) ON DELETE CASCADE
 );
+
+-- A link by which anybody may watch a recording, until it ends or is taken back.
+CREATE TABLE recording_shares (
+  id CHAR(12) PRIMARY KEY,
+  recording_id CHAR(12) NOT NULL,
+  code VARCHAR(40) NOT NULL UNIQUE,
+  made_by CHAR(12) NOT NULL,
+  made_at BIGINT NOT NULL,
+  until_at BIGINT NOT NULL,
+  opened INT NOT NULL DEFAULT 0,
+  KEY (recording_id),
+  FOREIGN KEY (recording_id) REFERENCES recordings (id) ON DELETE CASCADE
+);

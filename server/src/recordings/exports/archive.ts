@@ -6,7 +6,7 @@ import { once } from 'node:events';
 import { Zip, ZipPassThrough } from 'fflate';
 import { archivePage, chaptersOf, writtenLines, writtenText } from '@nimble-bell/core/recording';
 import type { Context } from '../../context';
-import { captionLanguages, captionsFile } from '../captions';
+import { captionsFile, shownLanguages } from '../captions';
 import { recordedEvents } from '../events';
 import { readyDir } from '../files';
 import { partsOf, picturesIn } from '../store';
@@ -18,13 +18,13 @@ import type { Making } from './make';
  */
 export async function writeArchive(ctx: Context, { row, zone, watcher, work, far, signal }: Making) {
   const [events, parts, pictures] = await Promise.all([
-    recordedEvents(ctx.db, row.sessionId, watcher),
+    recordedEvents(ctx.db, row, watcher),
     partsOf(ctx.db, row.id),
     picturesIn(ctx.db, row.id),
   ]);
   const ready = readyDir(ctx);
   const captions = await Promise.all(
-    (await captionLanguages(ready, row.id)).map(async (language) => ({
+    (await shownLanguages(ready, row)).map(async (language) => ({
       language,
       text: await readFile(captionsFile(ready, row.id, language), 'utf8'),
     })),

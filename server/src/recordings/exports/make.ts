@@ -79,7 +79,7 @@ async function write(ctx: Context, { kind }: ExportRow, making: Making): Promise
   if (kind === 'archive.zip') return writeArchive(ctx, making);
   if (kind === 'sound.mp3') {
     const [events, parts] = await Promise.all([
-      recordedEvents(ctx.db, row.sessionId, watcher),
+      recordedEvents(ctx.db, row, watcher),
       partsOf(ctx.db, row.id),
     ]);
     await writeFile(`${work}.txt`, chapterMetadata(row.title, chaptersOf(parts, events), length));

@@ -22,10 +22,7 @@ export async function sendWriting(
   { row, zone, watcher, name }: Asked,
   res: Response,
 ): Promise<void> {
-  const [events, parts] = await Promise.all([
-    recordedEvents(ctx.db, row.sessionId, watcher),
-    partsOf(ctx.db, row.id),
-  ]);
+  const [events, parts] = await Promise.all([recordedEvents(ctx.db, row, watcher), partsOf(ctx.db, row.id)]);
   const lines = writtenLines(parts, events);
   res.attachment(`${name}.${kind.split('.')[1]}`);
   if (kind === 'writing.txt') res.type('text/plain; charset=utf-8').send(writtenText(lines, zone));

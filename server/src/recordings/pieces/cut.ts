@@ -6,8 +6,8 @@ import { runProgram } from '../files';
 import type { Reached } from './store';
 
 const HEAD = 4096;
-/** So much of a file is read at once: more than a minute of a picture. */
-const READ = 12 << 20;
+/** So much of a file is read at once: more than a minute of it. */
+const READ = { sound: 1 << 20, picture: 12 << 20 };
 
 /** The relay ends a file's name with the number of the track's media section. */
 export const kindOf = (name: string): TrackKind | undefined =>
@@ -70,7 +70,7 @@ export async function cutFile(
 /** Reads as much as there is to cut, and no more than twice that. */
 async function cutEnough(raw: string, head: RelayHead, asked: Parameters<typeof cutTrack>[2]) {
   const begins = await readFrom(raw, 0, head.length);
-  for (let most = READ; ; most *= 2) {
+  for (let most = READ[head.sort]; ; most *= 2) {
     const packets = await readFrom(raw, asked.from, most);
     const bytes = Buffer.concat([begins, packets]);
     const cut = cutTrack(bytes, head, asked);

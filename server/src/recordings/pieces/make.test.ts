@@ -86,7 +86,7 @@ const part = (seconds: number, id = 'p') => ({
 });
 const NOBODY = new Set<string>();
 const pieces = (seconds: number, over: boolean, withheld: ReadonlySet<string> = NOBODY) =>
-  makePieces(ctx(), db, part(seconds), { over, withheld, patient: false });
+  makePieces(ctx(), db, part(seconds), { over, withheld, leavesOut: [], patient: false });
 
 /** What is heard and seen of the pieces, joined. */
 async function joined(made: readonly Piece[]) {

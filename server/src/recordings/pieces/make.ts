@@ -1,6 +1,7 @@
 import { mkdir, readdir, rename, rm } from 'node:fs/promises';
 import path from 'node:path';
-import { mixArguments, type Voice } from '@nimble-bell/core/recording';
+import { isKept, mixArguments, type Voice } from '@nimble-bell/core/recording';
+import type { Leavable } from '@nimble-bell/core/settings';
 import type { Context } from '../../context';
 import type { Db } from '../../db/pool';
 import { folderOf, piecesDir, rawDir, runProgram } from '../files';
@@ -41,11 +42,14 @@ export async function makePieces(
   {
     over,
     withheld,
+    leavesOut,
     patient,
     made = () => Promise.resolve(),
   }: {
     over: boolean;
     withheld: ReadonlySet<string>;
+    /** What the plan leaves out of it. */
+    leavesOut: readonly Leavable[];
     patient: boolean;
     made?: (share: number) => Promise<unknown>;
   },
@@ -66,6 +70,7 @@ export async function makePieces(
         until,
         over: last,
         withheld,
+        leavesOut,
         patient,
         before: pieces.at(-1),
       });
@@ -82,6 +87,7 @@ interface Asked {
   until: number;
   over: boolean;
   withheld: ReadonlySet<string>;
+  leavesOut: readonly Leavable[];
   patient: boolean;
   before: Piece | undefined;
 }
@@ -126,7 +132,7 @@ async function cutAll(
   db: Db,
   part: PartSpan,
   work: string,
-  { until, over, withheld, patient, before }: Asked,
+  { until, over, withheld, leavesOut, patient, before }: Asked,
 ): Promise<{ all: Made[]; reached: Piece['reached'] }> {
   const names = await readdir(rawDir(ctx)).catch(() => [] as string[]);
   const all: Made[] = [];
@@ -137,7 +143,7 @@ async function cutAll(
     if (withheld.has(member)) continue;
     for (const track of names.filter((n) => n.startsWith(base) && n.endsWith('.mjr'))) {
       const kind = kindOf(track);
-      if (!kind || (kind === 'camera' && role !== 'teacher' && role !== 'assistant')) continue;
+      if (!kind || !isKept(leavesOut, kind, role)) continue;
       const span = { zero, until, over, patient, before: reached[track], target: path.join(work, track) };
       const cut = await cutFile(path.join(rawDir(ctx), track), span);
       if (!cut) continue;

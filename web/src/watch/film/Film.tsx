@@ -1,16 +1,15 @@
-import { lazy, Suspense, useEffect, useMemo, useRef, useState, type RefObject } from 'react';
+import { lazy, Suspense, useEffect, useRef, useState, type RefObject } from 'react';
 import type { RecordingDetail } from '@nimble-bell/core/api';
 import { pastSilence } from '@nimble-bell/core/watching';
 import { TimeLine } from '../time/TimeLine';
-import { useCues } from '../useCues';
+import { Captions } from './Captions';
 import { PlayerBar } from './PlayerBar';
 import { Seen } from './Seen';
 import { VIEWS } from './seen';
 import { useFilmKeys, type FilmActs } from './useFilmKeys';
-import { SPEEDS, useKept, type Keep, type Kept } from './useKept';
+import { SPEEDS, useKept, type Keep } from './useKept';
 import type { Film as FilmActions } from './useMedia';
 import { useSteady } from './useSteady';
-import classes from './film.module.css';
 
 const KeyList = lazy(() => import('./KeyList'));
 const STEP_MS = 10_000;
@@ -26,11 +25,24 @@ interface FilmProps {
   goTo: (ms: number) => void;
   resumed: number | null;
   note: () => void;
+  /** Where the recording is asked for. */
+  from: string;
 }
 
 /** The film of a recording: its sound, what is seen with it, its captions below, its time, and what one does with it. */
-export function Film({ recording, element, film, position, at, stood, goTo, resumed, note }: FilmProps) {
-  const { played, failed } = useSteady(recording, film);
+export function Film({
+  recording,
+  element,
+  film,
+  position,
+  at,
+  stood,
+  goTo,
+  resumed,
+  note,
+  from,
+}: FilmProps) {
+  const { played, failed } = useSteady(recording, film, from);
   const [kept, keep] = useKept();
   const [playing, setPlaying] = useState(false);
   const [listing, setListing] = useState(false);
@@ -48,20 +60,10 @@ export function Film({ recording, element, film, position, at, stood, goTo, resu
   };
   return (
     <>
-      <audio
-        ref={element}
-        src={played.mediaPath}
-        preload="metadata"
-        aria-label={`Recording of ${recording.title}`}
-        onTimeUpdate={(e) => heard(e.currentTarget.currentTime * 1000)}
-        onSeeked={(e) => at(e.currentTarget.currentTime * 1000)}
-        onLoadedMetadata={() => film.speed(kept.speed)}
-        onPlay={() => setPlaying(true)}
-        onPause={() => {
-          setPlaying(false);
-          stood();
-        }}
-        onError={failed}
+      <Sound
+        {...{ element, title: recording.title, heard, at, failed, playing: setPlaying, stood }}
+        path={played.mediaPath}
+        ready={() => film.speed(kept.speed)}
       />
       <Seen
         pictures={played.pictures}
@@ -86,35 +88,36 @@ export function Film({ recording, element, film, position, at, stood, goTo, resu
   );
 }
 
-/** What is said at this moment, below the picture. */
-function Captions({
-  recording: { captions },
-  kept,
-  position,
-}: {
-  recording: RecordingDetail;
-  kept: Kept;
-  position: number;
-}) {
-  const chosen = useMemo(
-    () => captions.filter((c) => c.language === kept.captions),
-    [captions, kept.captions],
-  );
-  const cues = useCues(chosen);
-  if (!chosen[0]) return null;
-  const said = cues.filter((c) => c.from <= position && position < c.until);
-  return (
-    <p
-      className={classes.captions}
-      data-size={kept.size}
-      lang={chosen[0].language}
-      dir="auto"
-      data-testid="captions"
-    >
-      {said.map((c) => c.text).join('\n')}
-    </p>
-  );
+interface SoundProps {
+  element: RefObject<HTMLAudioElement | null>;
+  path: string;
+  title: string;
+  heard: (ms: number) => void;
+  at: (ms: number) => void;
+  playing: (is: boolean) => void;
+  stood: () => void;
+  ready: () => void;
+  failed: () => void;
 }
+
+/** The sound, which leads. */
+const Sound = ({ element, path, title, heard, at, playing, stood, ready, failed }: SoundProps) => (
+  <audio
+    ref={element}
+    src={path}
+    preload="metadata"
+    aria-label={`Recording of ${title}`}
+    onTimeUpdate={(e) => heard(e.currentTarget.currentTime * 1000)}
+    onSeeked={(e) => at(e.currentTarget.currentTime * 1000)}
+    onLoadedMetadata={ready}
+    onPlay={() => playing(true)}
+    onPause={() => {
+      playing(false);
+      stood();
+    }}
+    onError={failed}
+  />
+);
 
 interface Acting {
   recording: RecordingDetail;

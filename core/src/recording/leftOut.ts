@@ -1,0 +1,55 @@
+import { namesWords } from '../calendar/words';
+import type { StoredEvent } from '../room/index';
+import { teaches, type Role } from '../roster/role';
+import type { Leavable } from '../settings/index';
+
+/** As what a recording can be without is called. */
+export const LEAVABLE_WORDS: Record<Leavable, string> = {
+  teachersVoices: 'teachers’ voices',
+  teachersCameras: 'teachers’ cameras',
+  screens: 'presented screens',
+  studentsVoices: 'students’ voices',
+  board: 'the board',
+  writing: 'what is written to the class',
+  notes: 'the class notes',
+  captions: 'captions',
+  names: 'names of students',
+};
+
+export const leftOutWords = (left: readonly Leavable[]): string =>
+  namesWords(left.map((l) => LEAVABLE_WORDS[l]));
+
+/** Whether what somebody sent of a kind belongs in a recording that is without these. */
+export function isKept(left: readonly Leavable[], kind: 'sound' | 'camera' | 'screen', role: Role): boolean {
+  if (kind === 'screen') return !left.includes('screens');
+  if (kind === 'camera') return teaches(role) && !left.includes('teachersCameras');
+  return !left.includes(teaches(role) ? 'teachersVoices' : 'studentsVoices');
+}
+
+const DRAWN: ReadonlySet<StoredEvent['type']> = new Set(['drawn', 'textPut', 'boardCleared']);
+
+/** What happened, as a recording tells it that is without these; students without names are numbered as they came. */
+export function keptOf(events: readonly StoredEvent[], left: readonly Leavable[]): StoredEvent[] {
+  if (!left.length) return [...events];
+  const numbers = new Map<string, string>();
+  const numbered = (member: string, role?: Role): string | null => {
+    if (!left.includes('names') || (role && teaches(role))) return null;
+    if (role && !numbers.has(member)) numbers.set(member, `Student ${numbers.size + 1}`);
+    return numbers.get(member) ?? null;
+  };
+  return events.flatMap((e): StoredEvent[] => {
+    if (e.type === 'said' && left.includes('writing')) return [];
+    if (DRAWN.has(e.type) && left.includes('board')) return [];
+    if (e.type === 'entered' || e.type === 'known' || e.type === 'knocked') {
+      const name = numbered(e.member, e.role);
+      if (!name) return [e];
+      const { pronouns: _theirs, ...rest } = e as typeof e & { pronouns?: string };
+      return [{ ...rest, name } as StoredEvent];
+    }
+    if (e.type === 'renamed') {
+      const name = numbered(e.member);
+      return name ? [] : [e];
+    }
+    return [e];
+  });
+}
