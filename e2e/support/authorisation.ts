@@ -186,6 +186,7 @@ export const ROUTES: Record<string, Answers> = {
   'GET /api/recordings/:id/shares': answers(401, 403, 403, 403, 200, 403),
   'POST /api/recordings/:id/shares': THE_TEACHER,
   'DELETE /api/recordings/:id/shares/:share': answers(401, 403, 403, 403, 404, 403),
+  'GET /api/courses/:course/recording-space': THOSE_WHO_TEACH,
   'GET /api/recordings/:id/exports': MEMBERS,
   'GET /api/recordings/:id/notes': MEMBERS,
   'POST /api/recordings/:id/notes': answers(401, 403, 422, 422, 422, 403),

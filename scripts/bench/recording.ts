@@ -2,7 +2,6 @@ import { execFile } from 'node:child_process';
 import { appendFile, mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { performance } from 'node:perf_hooks';
 import { promisify } from 'node:util';
 import { chromium, type Page } from '@playwright/test';
 import { ivfFrames, opusFrames, relayHead, relayPackets, type Frame } from '@nimble-bell/core/testing';

@@ -30,6 +30,7 @@ import { studentRoutes } from './student/routes';
 import { termRoutes } from './terms/routes';
 import { visitRoutes } from './visits/routes';
 import { shareRoutes } from './recordings/shares/routes';
+import { spaceRoutes } from './recordings/space/routes';
 import { noteRoutes } from './watching/notes/routes';
 import { watchingRoutes } from './watching/routes';
 import { writingRoutes } from './writing/routes';
@@ -56,6 +57,7 @@ const ofRecordings = (ctx: Context) => [
   recordingRoutes(ctx),
   careRoutes(ctx),
   shareRoutes(ctx),
+  spaceRoutes(ctx),
   watchingRoutes(ctx),
   noteRoutes(ctx),
 ];

@@ -77,6 +77,16 @@ export interface CourseFound {
   text: string;
 }
 
+/** What a course's recordings take on the server, bytes. */
+export interface RecordingSpace {
+  free: number;
+  taken: number;
+  /** By what was recorded; null where nothing was. */
+  perMinute: number | null;
+  /** What goes before long: on which local date, and of which sessions. */
+  soon: { day: string; sessions: string[] }[];
+}
+
 /** Until when (instant, ms) anybody may watch by a link. */
 export const ShareInput = z.object({ until: z.int().min(0).max(4e12) });
 export interface ShareInfo {

@@ -11,7 +11,8 @@ export type LetterTopic =
   | 'missing'
   | 'notice'
   | 'recording'
-  | 'question';
+  | 'question'
+  | 'leaving';
 
 /** The kinds of letters that a reader may do without: the others keep calendars right, or are about this moment. */
 export const Unwanted = z.enum(['reminder', 'notice', 'recording']);

@@ -5,6 +5,7 @@ export * from './archivePage';
 export * from './relayFile';
 export * from './plan';
 export * from './replay';
+export * from './space';
 export * from './words';
 export * from './export';
 export * from './withheld';

@@ -13,7 +13,6 @@ import {
   mixArguments,
   picturesOf,
   positionOf,
-  storageForecast,
   withheldIn,
   writtenLines,
   writtenText,
@@ -134,10 +133,6 @@ test('what was measured is read: how loud, and where nobody is heard', () => {
     ],
   });
   expect(measuredIn(said.replace('-23.4', '-70.0'), 60_000).loudness).toBeNull();
-});
-
-test('the forecast is minutes times bitrate', () => {
-  expect(storageForecast([80, 80], 1000)).toEqual({ minutes: 160, bytes: 160 * 60 * 125_000 });
 });
 
 test('what was written to the class is taken along, and nothing that was for some alone', () => {

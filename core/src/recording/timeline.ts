@@ -60,12 +60,3 @@ export function chaptersOf(parts: readonly Part[], events: readonly StoredEvent[
   }
   return chapters;
 }
-
-/** The recorded minutes of a term and the bytes they take, at a bitrate in kilobits a second. */
-export function storageForecast(
-  minutes: readonly number[],
-  kilobits: number,
-): { minutes: number; bytes: number } {
-  const total = minutes.reduce((sum, m) => sum + m, 0);
-  return { minutes: total, bytes: total * 60 * kilobits * 125 };
-}

@@ -1,5 +1,6 @@
 import type { Context } from '../context';
 import { expireRecordings } from '../recordings/expire';
+import { warnOfLeaving } from '../recordings/space/soon';
 import { forgetExports } from '../recordings/exports/forget';
 import { indexMissing } from '../watching/words';
 import { forgetOldRequests } from '../requests/once';
@@ -9,6 +10,7 @@ const HOUR_MS = 3_600_000;
 /** What is looked after now and every hour. */
 const CHORES: Record<string, (ctx: Context) => Promise<unknown>> = {
   'expiring recordings': expireRecordings,
+  'telling of recordings that go': warnOfLeaving,
   'making recordings searchable': indexMissing,
   'forgetting what was taken along': forgetExports,
   'forgetting old requests': forgetOldRequests,

@@ -1,6 +1,7 @@
 import { Unwanted, type LetterTopic } from '@nimble-bell/core/api';
 import {
   countWords,
+  dayWords,
   dateWords,
   firstDateWords,
   instantWords,
@@ -254,6 +255,22 @@ function toWatch(w: Writing): Composed {
   return w.finish(`${w.course.code} ${title} can be watched`, [w.dear, paragraph(words), button]);
 }
 
+/** To those who teach: recordings that go before long, and the way to keep them. */
+function leaving(w: Writing): Composed {
+  const { day, count } = w.order.about;
+  const words = `${countWords(Number(count), 'recording')} of ${w.course.code} ${w.course.title} ${Number(count) === 1 ? 'is' : 'are'} kept until ${dayWords(String(day))}, and gone for everyone afterwards. One press keeps ${Number(count) === 1 ? 'it' : 'them'} longer.`;
+  const button: Block = {
+    kind: 'button',
+    label: 'Go to the recordings',
+    url: `${w.desk.origin}/course/${w.course.id}/recording`,
+  };
+  return w.finish(`${w.course.code}: recordings that go on ${dayWords(String(day))}`, [
+    w.dear,
+    paragraph(words),
+    button,
+  ]);
+}
+
 /** To those who teach: what somebody asks of a moment of a recording, and the way to it. */
 function asked(w: Writing): Composed {
   const { recording, session: id, position, text, name } = w.order.about;
@@ -286,6 +303,7 @@ const WRITERS: Record<LetterTopic, (w: Writing) => Composed> = {
   notice,
   recording: toWatch,
   question: asked,
+  leaving,
 };
 
 type Updates = Map<string, CalendarUpdate>;

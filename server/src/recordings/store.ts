@@ -69,6 +69,14 @@ export const recordingsWhere = async (db: Db, column: 's.course_id' | 's.id' | '
     read,
   );
 
+export const coursesWithRecordings = async (db: Db): Promise<string[]> =>
+  (
+    await rows<{ id: string }>(
+      db,
+      "SELECT DISTINCT s.course_id AS id FROM recordings r JOIN sessions s ON s.id = r.session_id WHERE r.state = 'ready'",
+    )
+  ).map((r) => r.id);
+
 export const recordingOf = (db: Db, session: string) =>
   one<{ id: string }>(db, 'SELECT id FROM recordings WHERE session_id = ?', [session]);
 

@@ -3,7 +3,7 @@ import { DateInput } from '@mantine/dates';
 import { memo, useCallback, useMemo } from 'react';
 import type { RecordingPlan, RulesInput } from '@nimble-bell/core/api';
 import { dayWords } from '@nimble-bell/core/calendar';
-import { LEAVABLE_WORDS, storageForecast } from '@nimble-bell/core/recording';
+import { LEAVABLE_WORDS, spaceAhead } from '@nimble-bell/core/recording';
 import { inForce, LEAVABLE, type Leavable } from '@nimble-bell/core/settings';
 import { useThisCourse } from '../app/course';
 import { ChosenLine, PlaceHead, useChosen } from '../limits/ChosenPlaces';
@@ -11,7 +11,6 @@ import { placesOf, type Place } from '../limits/places';
 import classes from '../limits/term.module.css';
 import { useRules, useSetRules } from '../limits/useRules';
 import { Panel, Scrolls } from '../ui/Panel';
-import { KILOBITS } from './kilobits';
 
 type Key = keyof RecordingPlan;
 type SetIt = (place: Place, said: RulesInput['recording']) => void;
@@ -86,8 +85,11 @@ const Row = memo(function Row({ place, set, chosen, choose }: RowProps) {
   const { layer } = place.at;
   const session = layer === 'session' ? course.sessions.find((s) => s.id === place.key) : undefined;
   const automatic = session?.record ?? inForce(place.layers, 'recording', 'automatic')?.value ?? false;
-  const minutes = session ? [session.minutes] : [];
-  const { bytes } = storageForecast(automatic ? minutes : [], KILOBITS);
+  const { bytes } = spaceAhead(
+    session && automatic ? [{ at: session.startsAt, minutes: session.minutes }] : [],
+    null,
+    Infinity,
+  );
   return (
     <tr data-layer={layer} data-chosen={chosen || undefined}>
       <PlaceHead place={place} chosen={chosen} choose={session && set ? choose : null} />

@@ -3,31 +3,24 @@ import { DateInput } from '@mantine/dates';
 import { useForm, type GetInputPropsReturnType } from '@mantine/form';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { RecordingPlan, type CourseDetail } from '@nimble-bell/core/api';
-import { countWords, dayWords, durationWords, toEpochDay, toLocalDate } from '@nimble-bell/core/calendar';
-import { LEAVABLE_WORDS, leftOutWords, storageForecast } from '@nimble-bell/core/recording';
+import { dayWords, toEpochDay, toLocalDate } from '@nimble-bell/core/calendar';
+import { LEAVABLE_WORDS, leftOutWords } from '@nimble-bell/core/recording';
 import { LEAVABLE } from '@nimble-bell/core/settings';
 import { useAsk, type Ask } from '../app/api';
-import { useNow } from '../app/clock';
 import { useThisCourse } from '../app/course';
 import { useChange } from '../app/queries';
 import { Panel } from '../ui/Panel';
 import { LatestRules } from '../limits/LatestRules';
-import { KILOBITS } from './kilobits';
 import { RecordingGrid } from './RecordingGrid';
+import { Space } from './Space';
 
 /** Recorded by itself, kept until, watched by whom: once for the term. */
 export function RecordingPage() {
   const course = useThisCourse();
   const ask = useAsk();
-  const now = useNow(60_000);
   const plan = course.recordingPlan;
   const mayPlan = course.role === 'teacher';
 
-  const ahead = course.sessions.filter((s) => s.startsAt > now && s.state !== 'cancelled');
-  const forecast = storageForecast(
-    ahead.map((s) => s.minutes),
-    KILOBITS,
-  );
   return (
     <Stack>
       <Title order={1} size="h2">
@@ -37,10 +30,7 @@ export function RecordingPage() {
         <Text data-testid="plan-in-force">
           {plan ? planWords(plan) : 'Nothing is recorded yet: there is no plan.'}
         </Text>
-        <Text size="sm" c="dimmed" mt={4} className="figures">
-          {countWords(ahead.length, 'session')} ahead, {durationWords(forecast.minutes)}: about{' '}
-          {(forecast.bytes / 1e9).toFixed(1)} GB if all of it is recorded.
-        </Text>
+        <Space />
       </Panel>
       <PlanForm plan={plan} course={course} ask={ask} mayPlan={mayPlan} />
       {plan && mayPlan && <LatestRules />}

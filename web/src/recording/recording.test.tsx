@@ -1,4 +1,5 @@
-import { screen } from '@testing-library/react';
+import { fireEvent, screen, waitFor } from '@testing-library/react';
+import { answerRequests, asked } from '../testing/answers';
 import { freshSession, inCourse } from '../testing/render';
 import { RecordingPage } from './RecordingPage';
 
@@ -23,5 +24,29 @@ test('the recording page says what is in force and how much is ahead', () => {
   expect(screen.getByTestId('plan-in-force').textContent).toBe(
     'Every session is recorded by itself when class begins, and kept until Thu 11 Feb 2027. Students on the class list may watch; downloads are off.',
   );
-  expect(screen.getByText(/1 session ahead, 1 h 20 min: about 0.6 GB/)).toBeTruthy();
+  expect(screen.getByText(/1 session ahead, 1 h 20 min: about 0.60 GB/)).toBeTruthy();
+});
+
+test('what recordings take is forecast by what they took; where the space ends that is said; what goes is kept by one press', async () => {
+  answerRequests({
+    '/api/courses/course/recording-space': {
+      free: 1e9,
+      taken: 2e9,
+      perMinute: 9e6,
+      soon: [{ day: '2026-10-20', sessions: ['a', 'b'] }],
+    },
+    'PUT /api/courses/course/rules': { change: 'c' },
+  });
+  const sessions = [1, 2].map((n) => freshSession({ id: String(n), startsAt: Date.now() + n * 86_400_000 }));
+  inCourse({ sessions, recordingPlan: null }, <RecordingPage />);
+  expect(await screen.findByText(/about 1.4 GB .*Kept now: 2.0 GB. Free on the server: 1.0 GB/)).toBeTruthy();
+  expect(screen.getByRole('img', { name: /recordings grow to 1.4 GB; the space ends with/ })).toBeTruthy();
+  expect(screen.getByText('2 recordings kept until Tue 20 Oct 2026')).toBeTruthy();
+  fireEvent.click(screen.getByRole('button', { name: 'Keep until Sat 19 Dec 2026' }));
+  await waitFor(() =>
+    expect(asked.find((a) => a.method === 'PUT')?.body).toEqual({
+      at: { layer: 'session', ids: ['a', 'b'] },
+      recording: { keepUntil: '2026-12-19' },
+    }),
+  );
 });
