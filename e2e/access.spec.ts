@@ -118,7 +118,7 @@ test('axe finds nothing serious on any page outside the room, in both themes', a
   await expect(student.getByRole('heading', { level: 1 })).toBeVisible();
   await check(student, 'student');
   await student.getByRole('link', { name: 'Watch' }).first().click();
-  await expect(student.locator('video')).toBeVisible();
+  await expect(student.getByRole('button', { name: 'Play' })).toBeVisible();
   await check(student, 'watch');
 });
 

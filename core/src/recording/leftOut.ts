@@ -1,23 +1,6 @@
-import { namesWords } from '../calendar/words';
 import type { StoredEvent } from '../room/index';
 import { teaches, type Role } from '../roster/role';
 import type { Leavable } from '../settings/index';
-
-/** As what a recording can be without is called. */
-export const LEAVABLE_WORDS: Record<Leavable, string> = {
-  teachersVoices: 'teachers’ voices',
-  teachersCameras: 'teachers’ cameras',
-  screens: 'presented screens',
-  studentsVoices: 'students’ voices',
-  board: 'the board',
-  writing: 'what is written to the class',
-  notes: 'the class notes',
-  captions: 'captions',
-  names: 'names of students',
-};
-
-export const leftOutWords = (left: readonly Leavable[]): string =>
-  namesWords(left.map((l) => LEAVABLE_WORDS[l]));
 
 /** Whether what somebody sent of a kind belongs in a recording that is without these. */
 export function isKept(left: readonly Leavable[], kind: 'sound' | 'camera' | 'screen', role: Role): boolean {

@@ -1,12 +1,11 @@
 import { z } from 'zod';
 import { LocalDate } from '../calendar/plan';
 import type { SeriesKind } from '../calendar/seriesKind';
-import { dateIn, dayWords } from '../calendar/words';
+import { dateIn } from '../calendar/words';
 import type { Instant } from '../calendar/zone';
 import { isFor, type OnList, type Target } from '../roster/target';
 import { teaches } from '../roster/role';
 import { inForce, Leavable, LEAVABLE, type Layer } from '../settings/index';
-import { leftOutWords } from './leftOut';
 
 /** What is recorded by itself, how long it stays, and who may have it. */
 export const RecordingPlan = z.object({
@@ -31,23 +30,6 @@ export const RecordingAtInput = z
   })
   .partial();
 export type RecordingAtInput = z.infer<typeof RecordingAtInput>;
-
-/** What is said of one value, as one reads it in a history. */
-export function recordingRuleWords(
-  key: keyof RecordingPlan,
-  value: boolean | string | readonly Leavable[],
-): string {
-  if (typeof value === 'object')
-    return value.length ? `recorded without ${leftOutWords(value)}` : 'recorded whole';
-  if (key === 'keepUntil') return `recordings kept until ${dayWords(String(value))}`;
-  if (key === 'leavesOut') return '';
-  const words = {
-    automatic: ['recorded by itself', 'not recorded by itself'],
-    studentsWatch: ['students may watch', 'students may not watch'],
-    studentsDownload: ['students may download', 'students may not download'],
-  }[key];
-  return words[value ? 0 : 1]!;
-}
 
 /** The plan in force under these layers; null where nobody has made one. */
 export function planOf(layers: readonly Layer[]): RecordingPlan | null {

@@ -1,6 +1,22 @@
-import { dayWords } from '../calendar/words';
-import { leftOutWords } from './leftOut';
+import { dayWords, namesWords } from '../calendar/words';
+import type { Leavable } from '../settings/index';
 import type { RecordingPlan } from './plan';
+
+/** As what a recording can be without is called. */
+export const LEAVABLE_WORDS: Record<Leavable, string> = {
+  teachersVoices: 'teachers’ voices',
+  teachersCameras: 'teachers’ cameras',
+  screens: 'presented screens',
+  studentsVoices: 'students’ voices',
+  board: 'the board',
+  writing: 'what is written to the class',
+  notes: 'the class notes',
+  captions: 'captions',
+  names: 'names of students',
+};
+
+export const leftOutWords = (left: readonly Leavable[]): string =>
+  namesWords(left.map((l) => LEAVABLE_WORDS[l]));
 
 /** Whether sessions are recorded, for whom and until when, as students read it. */
 export function recordingWords(plan: RecordingPlan | null): string {
@@ -10,4 +26,21 @@ export function recordingWords(plan: RecordingPlan | null): string {
   const made = `${automatic ? 'Sessions are recorded' : 'A session is recorded only when a teacher says so'}${without}`;
   if (!studentsWatch) return `${made}, for those who teach alone, and kept until ${dayWords(keepUntil)}.`;
   return `${made}. You can watch your own again${studentsDownload ? ', and download them,' : ''} until ${dayWords(keepUntil)}.`;
+}
+
+/** What is said of one value, as one reads it in a history. */
+export function recordingRuleWords(
+  key: keyof RecordingPlan,
+  value: boolean | string | readonly Leavable[],
+): string {
+  if (typeof value === 'object')
+    return value.length ? `recorded without ${leftOutWords(value)}` : 'recorded whole';
+  if (key === 'keepUntil') return `recordings kept until ${dayWords(String(value))}`;
+  if (key === 'leavesOut') return '';
+  const words = {
+    automatic: ['recorded by itself', 'not recorded by itself'],
+    studentsWatch: ['students may watch', 'students may not watch'],
+    studentsDownload: ['students may download', 'students may not download'],
+  }[key];
+  return words[value ? 0 : 1]!;
 }

@@ -181,6 +181,7 @@ function Without({ place, set }: ValueProps) {
     <MultiSelect
       size="xs"
       w={230}
+      styles={{ inputField: { minHeight: 24 } }}
       disabled={!set}
       clearable
       clearButtonProps={{ 'aria-label': `Without, as above: ${place.name}` }}

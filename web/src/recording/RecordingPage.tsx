@@ -123,6 +123,7 @@ const LeftOut = ({ mayPlan, field }: { mayPlan: boolean; field: GetInputPropsRet
     description="Everything else is kept. Students’ cameras never are."
     placeholder={field.value?.length ? '' : 'Nothing is left out'}
     maw={520}
+    styles={{ inputField: { minHeight: 24 } }}
     clearable
     disabled={!mayPlan}
     data={LEAVABLE.map((value) => ({ value, label: LEAVABLE_WORDS[value] }))}
