@@ -107,7 +107,7 @@ test('the server is killed in class and comes back: pages return by themselves a
   await page.goto(`/course/${course.id}/watch/${(await recording()).id}`);
   await expect(page.getByText(/seconds? (is|are) missing, because the server was away/)).toBeVisible();
   await expect
-    .poll(() => page.locator('video').evaluate((v: HTMLVideoElement) => v.duration))
+    .poll(() => page.locator('audio').evaluate((a: HTMLAudioElement) => a.duration))
     .toBeGreaterThan(4);
 });
 

@@ -191,21 +191,22 @@ test('a teacher plans, invites, limits, teaches and records; two students take p
     await cleo.getByRole('button', { name: `${code} Reading the Tides` }).click();
     await cleo.getByRole('article').getByRole('link').first().click();
     await cleo.getByRole('link', { name: 'Watch' }).click();
-    const video = cleo.locator('video');
-    await expect.poll(() => video.evaluate((v: HTMLVideoElement) => v.duration)).toBeGreaterThan(4);
-    await video.evaluate((v: HTMLVideoElement) => void v.play());
-    await expect.poll(() => video.evaluate((v: HTMLVideoElement) => v.currentTime)).toBeGreaterThan(1);
-    expect(await video.evaluate((v: HTMLVideoElement) => v.videoWidth)).toBeGreaterThan(0);
+    const sound = cleo.locator('audio');
+    await expect.poll(() => sound.evaluate((a: HTMLAudioElement) => a.duration)).toBeGreaterThan(4);
+    await cleo.getByRole('button', { name: 'Play', exact: true }).click();
+    await expect.poll(() => sound.evaluate((a: HTMLAudioElement) => a.currentTime)).toBeGreaterThan(1);
+    const seen = cleo.locator('video').first();
+    await expect.poll(() => seen.evaluate((v: HTMLVideoElement) => v.videoWidth)).toBeGreaterThan(0);
     await cleo.getByRole('button', { name: /After the pause/ }).click();
     await expect(cleo.getByTestId('replayed-talk')).toContainText('Good evening, all.');
-    await video.evaluate((v: HTMLVideoElement) => {
-      v.currentTime = 0;
-      v.pause();
+    await sound.evaluate((a: HTMLAudioElement) => {
+      a.currentTime = 0;
+      a.pause();
     });
     await expect(cleo.getByTestId('replayed-talk')).not.toContainText('That was the pause.');
     await expect(cleo.getByText('Downloads of this recording are off.')).toBeVisible();
-    const media = new URL((await video.getAttribute('src'))!, BASE_URL);
-    const download = await cleo.request.get(media.href.replace('/media?', '/download?'));
+    const media = new URL((await sound.getAttribute('src'))!, BASE_URL);
+    const download = await cleo.request.get(media.href.replace(/media\/[^?]+/, 'export/writing.txt'));
     expect(download.status()).toBe(403);
     expect((await download.json()).error.code).toBe('download-off');
 
@@ -218,7 +219,7 @@ test('a teacher plans, invites, limits, teaches and records; two students take p
       headers: { authorization: `Link ${stranger}` },
     });
     expect(refused.status()).toBe(403);
-    expect((await cleo.request.get(`/api/recordings/${id}/media?ticket=x`)).status()).toBe(401);
+    expect((await cleo.request.get(`/api/recordings/${id}/media/sound.webm?ticket=x`)).status()).toBe(401);
   });
 
   await step('11 the roll', async () => {

@@ -16,6 +16,7 @@ const steady = (text: string): string =>
     .replace(/\/(calendar|feed)s?\/[\w.-]+/g, '/$1/SECRET')
     // The evening of the tests, wherever its clocks stand.
     .replace(/\b(18|19|2[0-3]):\d\d\b( · \d+ min to the start)?/g, 'NOW')
+    .replace(/Free on the server: [\d.]+ GB/g, 'Free on the server: N GB')
     .replace(/\d+ min to the start/g, 'N min to the start')
     .replace(/(in|for) \d+ (seconds?|minutes?|min)\b/g, '$1 N $2')
     .replace(/\b\d+ (seconds?|min|minutes?) ago/g, 'N $1 ago');

@@ -106,10 +106,12 @@ async function planning(page: Page) {
   await page.getByTestId('roll').waitFor();
   await shoot(page, 'session');
   await page.getByRole('link', { name: 'Watch' }).click();
-  await page.locator('video').evaluate((v: HTMLVideoElement) => {
-    v.muted = true;
-    v.currentTime = 52;
+  await page.getByLabel('Captions', { exact: true }).selectOption('en');
+  await page.locator('audio').evaluate((a: HTMLAudioElement) => {
+    a.currentTime = 45;
   });
+  // Both pictures have followed.
+  await page.waitForTimeout(1500);
   await shoot(page, 'watch');
   return course;
 }

@@ -17,7 +17,7 @@ const SESSION = "SET SESSION tx_isolation = 'READ-COMMITTED', innodb_lock_wait_t
 export function openPool(url: string): Pool {
   const pool = mysql.createPool({
     uri: url,
-    connectionLimit: 12,
+    connectionLimit: 24,
     charset: 'utf8mb4',
     namedPlaceholders: false,
     jsonStrings: false,

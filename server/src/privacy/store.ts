@@ -17,7 +17,7 @@ const WAYS_IN = /\/in\/[a-z0-9-]+|\/api\/feeds\/[a-z0-9-]+\.ics|\bPIN:? *[\d ]{8
 /** What one course holds of a person: nothing of their other courses, and no way in. */
 export async function dataOf(db: Db, member: string): Promise<Record<string, unknown>> {
   const ask = (sql: string) => rows<Record<string, unknown>>(db, sql, [member]);
-  const [person, course, letters, replies, roll, presence, written, files] = await Promise.all([
+  const [person, course, letters, replies, roll, presence, written, notes, files] = await Promise.all([
     ask(
       `SELECT COALESCE(m.own_name, p.name) AS name, p.preferred_name, p.pronouns, m.called_here, p.email, p.preferences, COALESCE(m.own_zone, p.zone) AS zone
          FROM enrolments m JOIN people p ON p.id = m.person_id WHERE m.id = ?`,
@@ -40,6 +40,7 @@ export async function dataOf(db: Db, member: string): Promise<Record<string, unk
         WHERE m.id = ? AND m.id IN (JSON_VALUE(e.body, '$.member'), JSON_VALUE(e.body, '$.from')) ORDER BY e.at`,
     ),
     ask('SELECT session_id, at, addressee, text FROM written WHERE member_id = ? ORDER BY at'),
+    ask('SELECT recording_id, position_ms, kind, text, answer FROM recording_notes WHERE member_id = ?'),
     ask('SELECT session_id, at, name, bytes FROM attached WHERE member_id = ? ORDER BY at'),
   ]);
   return {
@@ -53,6 +54,7 @@ export async function dataOf(db: Db, member: string): Promise<Record<string, unk
     'roll.json': roll,
     'in-class.json': presence,
     'written.json': written,
+    'notes-at-moments.json': notes,
     'files.json': files,
   };
 }
@@ -93,6 +95,12 @@ export async function forget(db: Db, member: string, by: MemberRow, now: number)
        pin = NULL, extra = '{}', last_seen = NULL WHERE id = ?`,
     [nobody, now, newLinkCode(), member],
   );
+  // What they asked of a recording stands in the letters to those who teach.
+  await run(
+    db,
+    "DELETE j FROM jobs j JOIN recording_notes n ON j.job_key LIKE CONCAT('question/', n.id, '/%') WHERE n.member_id = ?",
+    [member],
+  );
   for (const table of [
     'replies',
     'calendar_copies',
@@ -101,9 +109,12 @@ export async function forget(db: Db, member: string, by: MemberRow, now: number)
     'roll_corrections',
     'watched',
     'recording_words',
+    'recording_notes',
     'attached',
   ])
     await run(db, `DELETE FROM ${table} WHERE member_id = ?`, [member]);
+  // What they took along goes with its files.
+  await run(db, "UPDATE recording_exports SET state = 'cancelled' WHERE member_id = ?", [member]);
   await run(db, "DELETE FROM jobs WHERE kind = 'mail' AND member_id = ?", [member]);
   await run(db, 'DELETE FROM feeds WHERE person_id = ? AND course_id = ?', [personId, courseId]);
   await forgetInClass(db, member, courseId);

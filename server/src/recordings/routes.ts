@@ -63,7 +63,7 @@ export function recordingRoutes(ctx: Context): Router {
       caring: who.role === 'teacher' && who.scope === null,
       resume: Number((await watchedOf(ctx.db, row.id, who.id))?.position ?? 0),
       zone,
-      mediaPath: media(row.file ?? ''),
+      mediaPath: media(row.file ?? 'none'),
       pictures: pictures.map(({ kind, at, length, file }) => ({ kind, at, length, path: media(file) })),
       silences: row.silences,
       leavesOut: row.plan?.leavesOut ?? [],

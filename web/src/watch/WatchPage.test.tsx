@@ -200,3 +200,16 @@ test('a note is kept at the moment at which one began to write; a question says 
     }),
   );
 });
+
+test('what plays keeps its address until that fails; then it goes on where it was with a new one', async () => {
+  watch(recording());
+  await screen.findByRole('heading', { name: 'Lecture 3' });
+  const audio = () => document.querySelector('audio')!;
+  seek(33);
+  const path = '/api/recordings/r/media/sound.webm?ticket=later';
+  answerRequests({ '/api/recordings/undefined': recording({ mediaPath: path }) });
+  expect(audio().getAttribute('src')).toBe('/api/recordings/r/media?ticket=t');
+  fireEvent.error(audio());
+  await waitFor(() => expect(audio().getAttribute('src')).toBe(path));
+  expect(audio().currentTime).toBe(33);
+});

@@ -174,6 +174,9 @@ test('a picture that stood still is another, a short file is read as far as it g
     ['screen', 41],
   ]);
   expect((await tonesIn(sound)).length).toBeGreaterThan(3);
+  // What somebody withdraws is not seen either, though its piece was made before.
+  const gone = await pieces(80, true, new Set(['maren']));
+  expect(gone.flatMap((p) => p.slices)).toEqual([]);
   const without = await joined(await pieces(80, true, new Set(['ana'])));
   expect(await tonesIn(without.sound)).toEqual([]);
   expect(without.measured.loudness).toBeNull();

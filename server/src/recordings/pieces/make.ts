@@ -1,9 +1,11 @@
 import { mkdir, readdir, rename, rm } from 'node:fs/promises';
 import path from 'node:path';
 import { isKept, mixArguments, type Voice } from '@nimble-bell/core/recording';
+import type { Role } from '@nimble-bell/core/roster';
 import type { Leavable } from '@nimble-bell/core/settings';
 import type { Context } from '../../context';
 import type { Db } from '../../db/pool';
+import type { TrackKind } from '../../media/relay';
 import { folderOf, piecesDir, rawDir, runProgram } from '../files';
 import { tracksOf } from '../store';
 import { PIECE_MS } from './due';
@@ -57,13 +59,14 @@ export async function makePieces(
   const length = part.until - part.from;
   const count = over ? Math.max(1, Math.ceil(length / PIECE_MS)) : Math.floor(length / PIECE_MS);
   const known = new Map((await piecesOf(db, part.id)).map((p) => [p.number, p]));
+  const belongs = belonging(await tracksOf(db, part.id), withheld, leavesOut);
   const pieces: Piece[] = [];
   for (let number = 0; number < count; number++) {
     const last = over && number === count - 1;
     const until = last ? length : (number + 1) * PIECE_MS;
     let piece = known.get(number);
     const stands =
-      piece?.until === until && (piece.over || !last) && !piece.heard.some((m) => withheld.has(m));
+      piece?.until === until && (piece.over || !last) && piece.heard.every((m) => belongs(m, 'sound'));
     if (!piece || !stands) {
       piece = await makePiece(ctx, db, part, {
         number,
@@ -76,10 +79,24 @@ export async function makePieces(
       });
       await keepPiece(db, part.id, piece);
     }
-    pieces.push(piece);
+    // Pictures are files of their own: those that do not belong in it any more are left where they are.
+    pieces.push({ ...piece, slices: piece.slices.filter((s) => belongs(s.member, s.kind)) });
     await made((number + 1) / count);
   }
   return pieces;
+}
+
+/** Whether what somebody sent belongs in it by now: they have not withdrawn, are not forgotten, and it is not left out. */
+function belonging(
+  tracks: readonly { member: string; role: Role }[],
+  withheld: ReadonlySet<string>,
+  leavesOut: readonly Leavable[],
+) {
+  const roles = new Map(tracks.map((t) => [t.member, t.role]));
+  return (member: string, kind: TrackKind): boolean => {
+    const role = roles.get(member);
+    return role !== undefined && !withheld.has(member) && isKept(leavesOut, kind, role);
+  };
 }
 
 interface Asked {
