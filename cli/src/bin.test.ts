@@ -11,7 +11,11 @@ afterAll(() => rmSync(folder, { recursive: true }));
 
 /** The command itself, as the shell finds it. */
 const command = (args: string[], input = '') =>
-  spawnSync(path.join(ROOT, 'node_modules/.bin/nimble-bell'), args, { cwd: folder, input, encoding: 'utf8' });
+  spawnSync(path.join(ROOT, 'node_modules/.bin/nimble-bell'), args, {
+    ...{ cwd: folder, input, encoding: 'utf8' as const },
+    // Waited for without an end, one that hangs would hold all tests up.
+    timeout: 60_000,
+  });
 
 const plan = {
   term: {
