@@ -27,6 +27,8 @@ export async function removeBeginning(dir: string, beginning: string): Promise<v
 
 const execute = promisify(execFile);
 const MOST_SAID = 1 << 26;
+/** A program that is not done by then stands still, ms. */
+const STANDS_STILL_MS = 30_000;
 
 /** A program of the system, to its end. One that is `patient` leaves the machine to whatever else there is to do. */
 export function runProgram(
@@ -35,7 +37,15 @@ export function runProgram(
   { patient = false, ...options }: { patient?: boolean } & Pick<ExecFileOptions, 'signal'> = {},
 ): Promise<{ stdout: string; stderr: string }> {
   const [first, rest] = patient ? ['nice', ['-n', '15', program, ...args]] : [program, [...args]];
-  return execute(first, rest, { maxBuffer: MOST_SAID, ...options });
+  const run = () => execute(first, rest, { maxBuffer: MOST_SAID, ...options });
+  if (program === 'ffmpeg') return run();
+  // The relay's program takes a second for a minute; seldom it stands still at its beginning, and is begun anew.
+  const once = () =>
+    execute(first, rest, { maxBuffer: MOST_SAID, timeout: STANDS_STILL_MS, killSignal: 'SIGKILL' });
+  return once().catch((error: { killed?: boolean }) => {
+    if (error.killed) return once();
+    throw error;
+  });
 }
 
 /** ffmpeg, patiently, saying how far it has come, ms; it is ended where `signal` says so. */
