@@ -29,6 +29,7 @@ import { mailboxRoutes, telephoneRoutes } from './standins/routes';
 import { studentRoutes } from './student/routes';
 import { termRoutes } from './terms/routes';
 import { visitRoutes } from './visits/routes';
+import { exportRoutes } from './recordings/exports/routes';
 import { shareRoutes } from './recordings/shares/routes';
 import { spaceRoutes } from './recordings/space/routes';
 import { noteRoutes } from './watching/notes/routes';
@@ -55,6 +56,7 @@ const HEEDED_MS = 1000;
 /** What is recorded, and watched. */
 const ofRecordings = (ctx: Context) => [
   recordingRoutes(ctx),
+  exportRoutes(ctx),
   careRoutes(ctx),
   shareRoutes(ctx),
   spaceRoutes(ctx),

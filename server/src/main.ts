@@ -17,13 +17,8 @@ import { keepTime } from './mail/timed';
 import { JanusRelay } from './media/janus';
 import { noRelay } from './media/relay';
 import { keepHouse } from './jobs/hourly';
-import { makeExport } from './recordings/exports/make';
 import { rawDir } from './recordings/files';
-import { finishRecording } from './recordings/finish';
-import { keepUp } from './recordings/pieces/keepUp';
-import { prepareRecording } from './recordings/prepare';
-import { tellAbsent } from './watching/absent';
-import { indexWords } from './watching/words';
+import { recordingLanes } from './recordings/lanes';
 import { Rooms } from './room/rooms';
 import { Media } from './room/effects/media';
 import { Leases } from './room/lease';
@@ -77,53 +72,7 @@ await writeMissingRolls(ctx.db);
 await rooms.start();
 log.info(`listening on ${config.origin}`);
 
-const worker = new Worker(ctx, [
-  composingLane(ctx),
-  sendingLane(ctx),
-  {
-    name: 'prepare',
-    where: "kind = 'prepare'",
-    batch: 1,
-    width: 2,
-    work: async (jobs, db) => {
-      const recording = String(jobs[0]!.payload.recording);
-      await prepareRecording(ctx, db, relay, recording);
-      await indexWords(ctx, recording);
-      await tellAbsent(ctx, recording);
-      return jobs;
-    },
-  },
-  {
-    name: 'piece',
-    where: "kind = 'piece'",
-    batch: 1,
-    width: 1,
-    work: async (jobs, db) => {
-      await keepUp(ctx, db, String(jobs[0]!.payload.part));
-      return jobs;
-    },
-  },
-  {
-    name: 'export',
-    where: "kind = 'export'",
-    batch: 1,
-    width: 1,
-    work: async (jobs) => {
-      await makeExport(ctx, String(jobs[0]!.payload.export));
-      return jobs;
-    },
-  },
-  {
-    name: 'finish',
-    where: "kind = 'finish'",
-    batch: 1,
-    width: 1,
-    work: async (jobs, db) => {
-      await finishRecording(ctx, db, String(jobs[0]!.payload.recording));
-      return jobs;
-    },
-  },
-]);
+const worker = new Worker(ctx, [composingLane(ctx), sendingLane(ctx), ...recordingLanes(ctx, relay)]);
 worker.start();
 const house = keepHouse(ctx);
 const timekeeper = keepTime(ctx);

@@ -1,7 +1,6 @@
 import { Unwanted, type LetterTopic } from '@nimble-bell/core/api';
 import {
   countWords,
-  dayWords,
   dateWords,
   firstDateWords,
   instantWords,
@@ -43,6 +42,8 @@ import { isFor, seriesTarget, targetOf } from '@nimble-bell/core/roster';
 import { mayWords } from '@nimble-bell/core/limits';
 import { recordingWords } from '@nimble-bell/core/recording';
 import type { MemberRow } from '../accounts/store';
+import { NONE, sessionOf, titleOf } from './parts';
+import { asked, leaving, nobodyThere } from './toTeachers';
 
 /** A letter as it leaves. */
 export interface Letter {
@@ -105,10 +106,8 @@ const datesChanged = (changes: CalendarUpdate['changes']): string[] =>
     .filter(({ was, is }) => was && (was.startsAt !== is?.startsAt || was.minutes !== is.minutes))
     .map((c) => c.date);
 
-const NONE: Composed = { letter: null, copies: new Map(), entries: [], changed: new Map() };
-
 /** What every letter to a person is made with. */
-class Writing {
+export class Writing {
   readonly course: Desk['plan']['course'];
   readonly heading: string;
   readonly dear: Block;
@@ -219,20 +218,6 @@ function aboutSession(w: Writing): Composed {
   return w.finish(subject, [w.dear, paragraph(words), w.button, ...w.calling]);
 }
 
-/** To those who teach, of a session that nobody has begun. */
-function nobodyThere(w: Writing): Composed {
-  const session = sessionOf(w.desk, w.member, w.order);
-  if (!session || session.state === 'live' || session.state === 'held') return NONE;
-  const title = titleOf(session);
-  const words = `${title} was to begin ${instantWords(session.startsAt, w.member.zone)}, ${zoneWords(w.member.zone)} time, and nobody has rung in. Students may be waiting: whoever of you can, come in and ring in.`;
-  const button: Block = {
-    kind: 'button',
-    label: 'Go to the room',
-    url: `${w.desk.origin}/room/${session.id}`,
-  };
-  return w.finish(`${w.course.code} ${title}: nobody has rung in`, [w.dear, paragraph(words), button]);
-}
-
 function notice(w: Writing): Composed {
   const found = w.desk.notices.get(String(w.order.about.notice))?.(w.member);
   if (!found) return NONE;
@@ -255,43 +240,6 @@ function toWatch(w: Writing): Composed {
   return w.finish(`${w.course.code} ${title} can be watched`, [w.dear, paragraph(words), button]);
 }
 
-/** To those who teach: recordings that go before long, and the way to keep them. */
-function leaving(w: Writing): Composed {
-  const { day, count } = w.order.about;
-  const words = `${countWords(Number(count), 'recording')} of ${w.course.code} ${w.course.title} ${Number(count) === 1 ? 'is' : 'are'} kept until ${dayWords(String(day))}, and gone for everyone afterwards. One press keeps ${Number(count) === 1 ? 'it' : 'them'} longer.`;
-  const button: Block = {
-    kind: 'button',
-    label: 'Go to the recordings',
-    url: `${w.desk.origin}/course/${w.course.id}/recording`,
-  };
-  return w.finish(`${w.course.code}: recordings that go on ${dayWords(String(day))}`, [
-    w.dear,
-    paragraph(words),
-    button,
-  ]);
-}
-
-/** To those who teach: what somebody asks of a moment of a recording, and the way to it. */
-function asked(w: Writing): Composed {
-  const { recording, session: id, position, text, name } = w.order.about;
-  const session = w.desk.plan.sessions.find((s) => s.id === id);
-  if (!session) return NONE;
-  const second = Math.floor(Number(position) / 1000);
-  const title = titleOf(session);
-  const words = `${String(name)} asks, at ${Math.floor(second / 60)}:${String(second % 60).padStart(2, '0')} of ${title} of ${instantWords(session.startsAt, w.member.zone)}:`;
-  const button: Block = {
-    kind: 'button',
-    label: 'Go to that moment',
-    url: `${w.desk.origin}/course/${session.courseId}/watch/${String(recording)}?at=${second}`,
-  };
-  return w.finish(`${w.course.code} ${title}: a question`, [
-    w.dear,
-    paragraph(words),
-    paragraph(String(text)),
-    button,
-  ]);
-}
-
 const WRITERS: Record<LetterTopic, (w: Writing) => Composed> = {
   invitation,
   update,
@@ -307,15 +255,6 @@ const WRITERS: Record<LetterTopic, (w: Writing) => Composed> = {
 };
 
 type Updates = Map<string, CalendarUpdate>;
-
-/** The session that a letter is about, where it still stands as it did when the letter was asked for. */
-function sessionOf(desk: Desk, member: MemberRow, { about }: LetterOrder): SessionRow | null {
-  const session = desk.plan.sessions.find((s) => s.id === about.session);
-  if (!session || session.state === 'cancelled' || session.endsAt <= desk.now) return null;
-  return session.startsAt === about.startsAt && isFor(targetOf(session), member) ? session : null;
-}
-
-const titleOf = (s: SessionRow) => (s.title ? `${s.seriesTitle}: ${s.title}` : s.seriesTitle);
 
 const footerOf = (desk: Desk) =>
   `${desk.plan.course.code} ${desk.plan.course.title}, sent by Nimble Bell for ${teacherOf(desk)}. Your link is yours alone: do not pass it on.`;

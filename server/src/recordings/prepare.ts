@@ -59,8 +59,10 @@ async function prepare(ctx: Context, relay: MediaRelay, recording: string) {
   await rm(ready, { recursive: true, force: true });
   await folderOf(readyDir(ctx), recording);
   const file = path.join(recording, 'quick.webm');
-  await joinSound(ctx, recording, parts, made, path.join(readyDir(ctx), file));
-  const pictures = await joinPictures(ctx, recording, parts, made);
+  const [pictures] = await Promise.all([
+    joinPictures(ctx, recording, parts, made),
+    joinSound(ctx, recording, parts, made, path.join(readyDir(ctx), file)),
+  ]);
   const files = [file, ...pictures.map((p) => p.file)].map((f) => path.join(readyDir(ctx), f));
   const sizes = await Promise.all(files.map(async (f) => (await stat(f)).size));
   const bytes = sizes.reduce((sum, size) => sum + size, 0);
@@ -108,25 +110,33 @@ async function joinPictures(
   parts: readonly Part[],
   made: ReadonlyMap<string, readonly Piece[]>,
 ): Promise<(Picture & { file: string })[]> {
-  const folder = await folderOf(piecesDir(ctx), recording);
-  const joined: (Picture & { file: string })[] = [];
-  let begins = 0;
-  for (const part of parts) {
+  const shown = parts.flatMap((part, i) => {
+    const begins = lengthOf(parts.slice(0, i));
     const slices: CutPicture[] = keptPictures((made.get(part.id) ?? []).flatMap((p) => p.slices));
-    for (const { kind, at, length, files } of picturesOf(slices)) {
-      const file = path.join(recording, `picture-${joined.length}.webm`);
-      const target = path.join(readyDir(ctx), file);
-      if (files.length === 1) await copyFile(files[0]!.file, target);
-      else {
-        const list = path.join(folder, `picture-${joined.length}.txt`);
-        await writeFile(list, followed(files));
-        await runProgram('ffmpeg', joinArguments(list, target));
-      }
+    return picturesOf(slices).flatMap(({ kind, at, length, files }) => {
       const from = Math.max(0, Math.round(at));
       const until = Math.min(part.until - part.from, Math.round(at + length));
-      if (until > from) joined.push({ kind, at: begins + from, length: until - from, file });
-    }
-    begins += part.until - part.from;
-  }
-  return joined;
+      return until > from ? [{ kind, at: begins + from, length: until - from, files }] : [];
+    });
+  });
+  return Promise.all(
+    shown.map(async ({ files, ...picture }, i) => {
+      const file = path.join(recording, `picture-${i}.webm`);
+      await joinFiles(ctx, recording, files, file);
+      return { ...picture, file };
+    }),
+  );
+}
+
+async function joinFiles(
+  ctx: Context,
+  recording: string,
+  files: readonly { file: string; length: number }[],
+  output: string,
+) {
+  const target = path.join(readyDir(ctx), output);
+  if (files.length === 1) return copyFile(files[0]!.file, target);
+  const list = path.join(await folderOf(piecesDir(ctx), recording), `${path.basename(output)}.txt`);
+  await writeFile(list, followed(files));
+  await runProgram('ffmpeg', joinArguments(list, target));
 }

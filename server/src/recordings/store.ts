@@ -182,10 +182,18 @@ export const expirable = (db: Db) =>
        JOIN terms t ON t.id = c.term_id WHERE r.state IN ('ready', 'failed')`,
   );
 
+const OF_WATCHING = [
+  'recording_words',
+  'watched',
+  'recording_notes',
+  'recording_shares',
+  'recording_pictures',
+];
+
 /** Of what is gone nothing is found any more, and who watched it is nobody's to know. */
 export async function noteExpired(db: Db, id: string) {
-  for (const table of ['recording_words', 'watched'])
-    await run(db, `DELETE FROM ${table} WHERE recording_id = ?`, [id]);
+  await run(db, "UPDATE recording_exports SET state = 'cancelled' WHERE recording_id = ?", [id]);
+  for (const table of OF_WATCHING) await run(db, `DELETE FROM ${table} WHERE recording_id = ?`, [id]);
   await run(db, "UPDATE recordings SET state = 'expired', file = NULL, bytes = 0 WHERE id = ?", [id]);
 }
 

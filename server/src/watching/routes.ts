@@ -16,7 +16,7 @@ import { AppError, parse } from '../errors';
 import { captionsFile, LANGUAGE } from '../recordings/captions';
 import { readyDir } from '../recordings/files';
 import { recordingsWhere, type RecordingRow } from '../recordings/store';
-import { theirs } from './theirs';
+import { watchedBy } from '../recordings/watchable';
 import { indexWords } from './words';
 import { findWords, keepWatched, searchable, watchedOf, watchersOf, wordsAreOld } from './store';
 
@@ -36,7 +36,7 @@ export function watchingRoutes(ctx: Context): Router {
   const router = Router();
 
   router.put('/recordings/:id/watched', async (req, res) => {
-    const { row, me } = await theirs(ctx, req);
+    const { row, who: me } = await watchedBy(ctx, req);
     const { position, stretches } = parse(WatchedInput, req.body);
     const length = Number(row.lengthMs);
     await transaction(ctx.db, async (db) => {
@@ -51,7 +51,7 @@ export function watchingRoutes(ctx: Context): Router {
 
   /** Who watched, how far, and which parts: for those who teach. */
   router.get('/recordings/:id/watchers', async (req, res) => {
-    const { row, me } = await theirs(ctx, req);
+    const { row, who: me } = await watchedBy(ctx, req);
     if (!teaches(me.role)) throw new AppError('forbidden');
     const length = Number(row.lengthMs);
     const found = (await watchersOf(ctx.db, row.id)).filter((w) => !teaches(w.role));

@@ -59,7 +59,7 @@ export function Player({ recording, from }: { recording: RecordingDetail; from: 
           <Chapters of={recording.chapters} position={position} goTo={goTo} />
         </Grid.Col>
         <Grid.Col span={{ base: 12, md: 4 }}>
-          <SearchPanel {...{ recording, cues, nameOf, goTo }} />
+          {(!recording.shared || cues.length > 0) && <SearchPanel {...{ recording, cues, nameOf, goTo }} />}
           {!recording.shared && (
             <>
               <Replays where="beside" {...{ room, zone, nameOf }} session={recording.sessionId} />

@@ -1,4 +1,5 @@
-import { Button, Group, Stack, Table, Text, TextInput } from '@mantine/core';
+import { Button, Group, Stack, Table, Text } from '@mantine/core';
+import { DateInput } from '@mantine/dates';
 import { useState } from 'react';
 import type { RecordingDetail, ShareInfo } from '@nimble-bell/core/api';
 import { dateIn, instantWords, toEpochDay, toInstant } from '@nimble-bell/core/calendar';
@@ -30,11 +31,11 @@ export default function SharePanel({ recording: { id, zone } }: { recording: Rec
     >
       <Stack gap="sm">
         <Group align="flex-end">
-          <TextInput
-            type="date"
+          <DateInput
             label="Good until the end of"
+            w={200}
             value={last}
-            onChange={(e) => setLast(e.currentTarget.value)}
+            onChange={(day) => setLast(day ?? '')}
           />
           <Button
             variant="default"

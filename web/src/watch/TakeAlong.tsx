@@ -1,4 +1,4 @@
-import { Button, Group, Progress, Stack, Table, Text } from '@mantine/core';
+import { Button, Group, Progress, Stack, Text } from '@mantine/core';
 import type { ExportInfo, RecordingDetail, TakenAlong } from '@nimble-bell/core/api';
 import { instantWords } from '@nimble-bell/core/calendar';
 
@@ -7,6 +7,7 @@ import { useAsked, useChange } from '../app/queries';
 import { sizeWords } from '../ui/Materials';
 import { Panel } from '../ui/Panel';
 import { languageWords } from './words';
+import classes from './watch.module.css';
 
 const KINDS: Record<TakenAlong, { words: string; about: string }> = {
   'film.mp4': { words: 'A film (MP4)', about: 'Screen and camera drawn together; plays almost everywhere.' },
@@ -30,19 +31,11 @@ export default function TakeAlong({ recording }: { recording: RecordingDetail })
       about="Each is made when you ask for it, which takes some minutes for a long class, and is kept for a day."
     >
       <Stack gap="sm">
-        <Table>
-          <Table.Thead>
-            <Table.Tr>
-              <Table.Th scope="col">What</Table.Th>
-              <Table.Th scope="col">How far</Table.Th>
-            </Table.Tr>
-          </Table.Thead>
-          <Table.Tbody>
-            {(Object.keys(KINDS) as TakenAlong[]).map((kind) => (
-              <Row key={kind} {...{ kind, id, zone }} made={data.find((e) => e.kind === kind)} />
-            ))}
-          </Table.Tbody>
-        </Table>
+        <ul className={classes.kinds}>
+          {(Object.keys(KINDS) as TakenAlong[]).map((kind) => (
+            <Row key={kind} {...{ kind, id, zone }} made={data.find((e) => e.kind === kind)} />
+          ))}
+        </ul>
         <AtOnce recording={recording} />
       </Stack>
     </Panel>
@@ -93,14 +86,14 @@ function Row({ kind, id, zone, made }: RowProps) {
     () => `${words}: not made.`,
   );
   return (
-    <Table.Tr>
-      <Table.Td>
+    <li>
+      <div>
         {words}
         <Text size="sm" c="dimmed">
           {about}
         </Text>
-      </Table.Td>
-      <Table.Td miw={260}>
+      </div>
+      <div>
         {made?.state === 'waiting' || made?.state === 'making' ? (
           <Group gap="xs" wrap="nowrap">
             <Progress value={100 * made.progress} flex={1} aria-label={`${words}, how far`} />
@@ -134,7 +127,7 @@ function Row({ kind, id, zone, made }: RowProps) {
             {made && <Text size="sm">It could not be made. Try again.</Text>}
           </Group>
         )}
-      </Table.Td>
-    </Table.Tr>
+      </div>
+    </li>
   );
 }

@@ -43,6 +43,7 @@ CREATE TABLE recording_exports (
   progress DOUBLE NOT NULL DEFAULT 0,
   file VARCHAR(255) NULL,
   bytes BIGINT NOT NULL DEFAULT 0,
+  without VARCHAR(255) NULL,
   asked_at BIGINT NOT NULL,
   made_at BIGINT NULL,
   KEY (recording_id, member_id),

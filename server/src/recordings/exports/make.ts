@@ -1,15 +1,14 @@
 import { rename, rm, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
-import { chapterMetadata, chaptersOf, filmArguments } from '@nimble-bell/core/recording';
+import { chapterMetadata, chaptersOf, filmArguments, mayWatch } from '@nimble-bell/core/recording';
+import { teaches } from '@nimble-bell/core/roster';
 import { membersWhere } from '../../accounts/store';
 import type { Context } from '../../context';
 import { recordedEvents } from '../events';
 import { exportsDir, folderOf, readyDir, runFar } from '../files';
 import { infoOf, partsOf, picturesIn, recordingsWhere, type RecordingRow } from '../store';
-import { teaches } from '@nimble-bell/core/roster';
-import { mayWatch } from '@nimble-bell/core/recording';
 import { writeArchive } from './archive';
-import { exportById, noteMade, noteMaking, noteUnmade, type ExportRow } from './store';
+import { exportById, noteMade, noteMaking, noteUnmade, withoutOf, type ExportRow } from './store';
 
 /** How far it is, is said so often at most, ms; whether it is still wanted is asked with it. */
 const SAID_MS = 1000;
@@ -50,7 +49,7 @@ export async function makeExport(ctx: Context, id: string): Promise<void> {
     await write(ctx, asked, { row, zone: member.zone, watcher, work, far, signal: leaving.signal });
     await rename(work, path.join(folder, file));
     const { size } = await stat(path.join(folder, file));
-    if (!(await noteMade(ctx.db, id, { file, bytes: size, now: ctx.now() })))
+    if (!(await noteMade(ctx.db, id, { file, bytes: size, without: withoutOf(row), now: ctx.now() })))
       await rm(path.join(folder, file), { force: true });
   } catch (error) {
     if (leaving.signal.aborted) return;

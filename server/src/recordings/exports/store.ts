@@ -1,5 +1,6 @@
 import type { ExportInfo, TakenAlong } from '@nimble-bell/core/api';
 import { one, rows, run, type Db } from '../../db/pool';
+import type { RecordingRow } from '../store';
 
 export interface ExportRow {
   id: string;
@@ -11,9 +12,15 @@ export interface ExportRow {
   file: string | null;
   bytes: number;
   madeAt: number | null;
+  /** What the recording was without when it was made. */
+  without: string | null;
 }
 
-const EXPORT = `SELECT id, recording_id AS recording, member_id AS member, kind, state, progress, file, bytes, made_at AS madeAt
+/** What a recording is without, as it is kept with what is made of it. */
+export const withoutOf = ({ plan }: Pick<RecordingRow, 'plan'>): string =>
+  [...(plan?.leavesOut ?? [])].sort().join(' ');
+
+const EXPORT = `SELECT id, recording_id AS recording, member_id AS member, kind, state, progress, file, bytes, made_at AS madeAt, without
                   FROM recording_exports`;
 const read = (row: ExportRow): ExportRow => ({
   ...row,
@@ -64,12 +71,16 @@ export const noteMaking = async (db: Db, id: string, progress: number): Promise<
     )
   ).affectedRows > 0 || (await exportById(db, id))?.state === 'making';
 
-export const noteMade = async (db: Db, id: string, made: { file: string; bytes: number; now: number }) =>
+export const noteMade = async (
+  db: Db,
+  id: string,
+  made: { file: string; bytes: number; without: string; now: number },
+) =>
   (
     await run(
       db,
-      "UPDATE recording_exports SET state = 'ready', progress = 1, file = ?, bytes = ?, made_at = ? WHERE id = ? AND state = 'making'",
-      [made.file, made.bytes, made.now, id],
+      "UPDATE recording_exports SET state = 'ready', progress = 1, file = ?, bytes = ?, without = ?, made_at = ? WHERE id = ? AND state = 'making'",
+      [made.file, made.bytes, made.without, made.now, id],
     )
   ).affectedRows > 0;
 

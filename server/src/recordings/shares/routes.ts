@@ -1,16 +1,15 @@
-import path from 'node:path';
 import { Router, type Request } from 'express';
-import { ShareInput, type RecordingDetail, type ShareInfo } from '@nimble-bell/core/api';
-import { chaptersOf, forAnybody, keptOf, gapsOf, isExpired } from '@nimble-bell/core/recording';
+import { ShareInput, type ShareInfo } from '@nimble-bell/core/api';
+import { forAnybody, keptOf } from '@nimble-bell/core/recording';
 import { principalOf, requireRight } from '../../accounts/principal';
 import { newId, newLinkCode, type Context } from '../../context';
-import { courseById } from '../../courses/store';
 import { AppError, parse } from '../../errors';
 import { once } from '../../requests/once';
 import { eventsOf } from '../../room/store';
-import { captionsFile, shownLanguages } from '../captions';
-import { readyDir } from '../files';
-import { infoOf, partsOf, picturesIn, recordingsWhere, type RecordingRow } from '../store';
+import { holdWriter } from '../../writing/store';
+import { detailOf, sendCaptions, sendMedia } from '../detail';
+import { recordingsWhere } from '../store';
+import { isReady, keptIn } from '../watchable';
 import { endShare, insertShare, noteOpened, shareBy, sharesOf, type ShareRow } from './store';
 
 /** So many links may a recording have at once. */
@@ -40,6 +39,8 @@ export function shareRoutes(ctx: Context): Router {
     const { until } = parse(ShareInput, req.body);
     if (until <= ctx.now()) throw new AppError('invalid', 'It would end before it begins.');
     const answer = await once(ctx, req, async (db) => {
+      // Of several at once each counts the ones before.
+      await holdWriter(db, me.id);
       if ((await sharesOf(db, row.id)).length >= MOST)
         throw new AppError('busy', `At most ${MOST} links a recording. Take one back first.`);
       const share = { id: newId(), recording: row.id, code: newLinkCode(), madeAt: ctx.now(), until };
@@ -61,63 +62,31 @@ export function shareRoutes(ctx: Context): Router {
 
 /** What whoever has such a link gets: asked anew each time whether it is good, and the recording there. */
 function publicRoutes(ctx: Context, router: Router) {
-  const opened = async (req: Request): Promise<{ row: RecordingRow; share: ShareRow; zone: string }> => {
+  const opened = async (req: Request) => {
     const share = await shareBy(ctx.db, String(req.params.code));
     const [row] =
       share && share.until > ctx.now() ? await recordingsWhere(ctx.db, 'r.id', share.recording) : [];
     if (!share || !row || row.takenAt) throw new AppError('not-found', 'This link is not good any more.');
-    const { term } = (await courseById(ctx.db, row.courseId))!;
-    if (row.state === 'expired' || isExpired(row.plan, term.zone, ctx.now())) throw new AppError('expired');
-    if (row.state !== 'ready' || !row.file) throw new AppError('not-ready');
-    return { row, share, zone: term.zone };
+    const zone = await keptIn(ctx, row);
+    isReady(row);
+    return { row, share, zone };
   };
 
   router.get('/shared/:code', async (req, res) => {
     const { row, share, zone } = await opened(req);
-    const [stored, parts, pictures, languages] = await Promise.all([
-      eventsOf(ctx.db, row.sessionId),
-      partsOf(ctx.db, row.id),
-      picturesIn(ctx.db, row.id),
-      shownLanguages(readyDir(ctx), row),
-    ]);
-    const events = forAnybody(keptOf(stored, row.plan?.leavesOut ?? []));
-    const media = (file: string) => `/api/shared/${share.code}/media/${path.basename(file)}`;
+    const events = forAnybody(keptOf(await eventsOf(ctx.db, row.sessionId), row.plan?.leavesOut ?? []));
     await noteOpened(ctx.db, share.id);
-    const detail: RecordingDetail = {
-      ...{ ...infoOf(row, false), mayDownload: false },
-      ...{ parts, events, zone, resume: 0, teaching: false, caring: false, shared: true },
-      chapters: chaptersOf(parts, events),
-      gaps: gapsOf(parts, stored),
-      mediaPath: media(row.file!),
-      pictures: pictures.map(({ kind, at, length, file }) => ({ kind, at, length, path: media(file) })),
-      silences: row.silences,
-      leavesOut: row.plan?.leavesOut ?? [],
-      captions: languages.map((language) => ({
-        language,
-        path: `/api/shared/${share.code}/captions/${language}`,
-      })),
-    };
-    res.json(detail);
+    const address = { path: `/api/shared/${share.code}`, query: '' };
+    const nobody = { zone, resume: 0, teaching: false, caring: false };
+    const detail = await detailOf(ctx, row, { ...nobody, events, address });
+    res.json({ ...detail, mayDownload: false, shared: true });
   });
 
   router.get('/shared/:code/media/:file', async (req, res) => {
-    const { row } = await opened(req);
-    const all = [row.file!, ...(await picturesIn(ctx.db, row.id)).map((p) => p.file)];
-    const file = all.find((f) => path.basename(f) === req.params.file);
-    if (!file) throw new AppError('not-found');
-    res.sendFile(path.join(readyDir(ctx), file), {
-      dotfiles: 'allow',
-      headers: { 'Content-Type': 'video/webm' },
-    });
+    await sendMedia(ctx, (await opened(req)).row, req.params.file, res);
   });
 
   router.get('/shared/:code/captions/:language', async (req, res) => {
-    const { row } = await opened(req);
-    const { language } = req.params;
-    if (!(await shownLanguages(readyDir(ctx), row)).includes(language)) throw new AppError('not-found');
-    res.sendFile(captionsFile(readyDir(ctx), row.id, language), {
-      dotfiles: 'allow',
-      headers: { 'Content-Type': 'text/vtt; charset=utf-8' },
-    });
+    await sendCaptions(ctx, (await opened(req)).row, req.params.language, res);
   });
 }

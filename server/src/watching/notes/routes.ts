@@ -10,7 +10,8 @@ import type { Db } from '../../db/pool';
 import type { RecordingRow } from '../../recordings/store';
 import { once } from '../../requests/once';
 import { answerNote, countNotes, insertNote, noteById, notesOf, removeNote } from './store';
-import { theirs } from '../theirs';
+import { watchedBy } from '../../recordings/watchable';
+import { holdWriter } from '../../writing/store';
 
 /** So many may somebody have of one recording. */
 const MOST = 500;
@@ -23,7 +24,7 @@ export function noteRoutes(ctx: Context): Router {
   const router = Router();
 
   router.get('/recordings/:id/notes', async (req, res) => {
-    const { row, me } = await theirs(ctx, req);
+    const { row, who: me } = await watchedBy(ctx, req);
     const notes = await notesOf(ctx.db, row.id, me.id, teaches(me.role));
     res.json(
       notes.map(({ member, name, ...note }): NoteInfo => ({ ...note, by: member === me.id ? null : name })),
@@ -31,9 +32,11 @@ export function noteRoutes(ctx: Context): Router {
   });
 
   router.post('/recordings/:id/notes', async (req, res) => {
-    const { row, me } = await theirs(ctx, req);
+    const { row, who: me } = await watchedBy(ctx, req);
     const { position, text, asks } = parse(NoteInput, req.body);
     const answer = await once(ctx, req, async (db) => {
+      // Of several at once each counts the ones before.
+      await holdWriter(db, me.id);
       if ((await countNotes(db, row.id, me.id)) >= MOST)
         throw new AppError('busy', `At most ${MOST} a person and recording.`);
       const id = newId();
@@ -47,7 +50,7 @@ export function noteRoutes(ctx: Context): Router {
   });
 
   router.put('/recordings/:id/notes/:note/answer', async (req, res) => {
-    const { row, me } = await theirs(ctx, req);
+    const { row, who: me } = await watchedBy(ctx, req);
     if (!teaches(me.role)) throw new AppError('forbidden');
     const { answer } = parse(NoteAnswer, req.body);
     const note = await noteById(ctx.db, row.id, req.params.note);
@@ -57,7 +60,7 @@ export function noteRoutes(ctx: Context): Router {
   });
 
   router.delete('/recordings/:id/notes/:note', async (req, res) => {
-    const { row, me } = await theirs(ctx, req);
+    const { row, who: me } = await watchedBy(ctx, req);
     const note = await noteById(ctx.db, row.id, req.params.note as string);
     if (note?.member !== me.id) throw new AppError('not-found');
     await removeNote(ctx.db, note.id);

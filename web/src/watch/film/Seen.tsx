@@ -22,7 +22,7 @@ export function Seen({ pictures, view, position, film, whole, title }: SeenProps
       {large ? (
         <Follower key={large.path} picture={large} film={film} className={classes.large} label={of(large)} />
       ) : (
-        <p className={classes.nothing}>
+        <p className={classes.nothing} data-waits={pictures.length > 0}>
           {pictures.length ? 'Nothing was shown at this moment.' : 'This recording is sound alone.'}
         </p>
       )}
