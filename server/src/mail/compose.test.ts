@@ -375,3 +375,40 @@ test('a session that is cancelled says why', () => {
   ).letter!;
   expect(text).toMatch(/Lecture: Tue .* is cancelled: The ferry does not run/);
 });
+
+test('a question of a recording reaches those who teach as it was written, with the way to its moment', () => {
+  const plan = makePlan();
+  const session = plan.sessions[0]!;
+  const about = {
+    ...{ recording: 'rec', session: session.id, position: 754_900 },
+    ...{ name: 'Ana <b>', text: 'Why 210? <img src=x> “ü”' },
+  };
+  const letter = compose(
+    deskOf(plan),
+    memberRow({ role: 'teacher' }),
+    order('question', about),
+    none,
+  ).letter!;
+  expect(letter.subject).toMatch(/^TID-101 .*: a question$/);
+  expect(letter.text).toContain('Ana <b> asks, at 12:34 of Lecture');
+  expect(letter.text).toContain('Why 210? <img src=x> “ü”');
+  expect(letter.html).not.toContain('<img');
+  expect(letter.text).toContain('/watch/rec?at=754');
+  expect(letter.calendars).toEqual([]);
+  const gone = { ...about, session: 'none' };
+  expect(compose(deskOf(plan), memberRow(), order('question', gone), none).letter).toBeNull();
+});
+
+test('those who teach are told of recordings that go, how many and on which day', () => {
+  const told = (count: number) =>
+    compose(
+      deskOf(makePlan()),
+      memberRow({ role: 'teacher' }),
+      order('leaving', { day: '2026-10-20', count }),
+      none,
+    ).letter!;
+  expect(told(3).subject).toBe('TID-101: recordings that go on Tue 20 Oct 2026');
+  expect(told(3).text).toContain('3 recordings of TID-101 Tides & Streams are kept until Tue 20 Oct 2026');
+  expect(told(1).text).toMatch(/1 recording .* is kept until .* keeps it longer/s);
+  expect(told(1).text).toMatch(/\/course\/\w+\/recording/);
+});

@@ -1,4 +1,4 @@
-import { execFile, spawn, type ExecFileOptions } from 'node:child_process';
+import { execFile, spawn } from 'node:child_process';
 import { mkdir, readdir, rm } from 'node:fs/promises';
 import path from 'node:path';
 import { promisify } from 'node:util';
@@ -30,22 +30,25 @@ const MOST_SAID = 1 << 26;
 /** A program that is not done by then stands still, ms. */
 const STANDS_STILL_MS = 30_000;
 
-/** A program of the system, to its end. One that is `patient` leaves the machine to whatever else there is to do. */
-export function runProgram(
+/**
+ * A program of the system, to its end. One that is `patient` leaves the machine to whatever else there is to do. The relay's
+ * own takes a second for a minute; seldom it stands still at its beginning: then it is ended, and begun once more.
+ */
+export async function runProgram(
   program: 'ffmpeg' | 'janus-pp-rec',
   args: readonly string[],
-  { patient = false, ...options }: { patient?: boolean } & Pick<ExecFileOptions, 'signal'> = {},
+  { patient = false, stillMs = STANDS_STILL_MS }: { patient?: boolean; stillMs?: number } = {},
 ): Promise<{ stdout: string; stderr: string }> {
   const [first, rest] = patient ? ['nice', ['-n', '15', program, ...args]] : [program, [...args]];
-  const run = () => execute(first, rest, { maxBuffer: MOST_SAID, ...options });
-  if (program === 'ffmpeg') return run();
-  // The relay's program takes a second for a minute; seldom it stands still at its beginning, and is begun anew.
-  const once = () =>
-    execute(first, rest, { maxBuffer: MOST_SAID, timeout: STANDS_STILL_MS, killSignal: 'SIGKILL' });
-  return once().catch((error: { killed?: boolean }) => {
-    if (error.killed) return once();
-    throw error;
-  });
+  const options = { maxBuffer: MOST_SAID, env: process.env };
+  if (program === 'ffmpeg') return execute(first, rest, options);
+  const limited = () => execute(first, rest, { ...options, timeout: stillMs, killSignal: 'SIGKILL' });
+  try {
+    return await limited();
+  } catch (error) {
+    if (!(error as { killed?: boolean }).killed) throw error;
+    return limited();
+  }
 }
 
 /** ffmpeg, patiently, saying how far it has come, ms; it is ended where `signal` says so. */
@@ -53,7 +56,7 @@ export async function runFar(
   args: readonly string[],
   { far, signal }: { far: (ms: number) => void; signal: AbortSignal },
 ): Promise<void> {
-  const child = spawn('nice', ['-n', '15', 'ffmpeg', '-progress', 'pipe:1', ...args], { signal });
+  const child = spawn('nice', ['-n', '15', 'ffmpeg', '-progress', 'pipe:1', ...args], { signal, env: process.env });
   let said = '';
   child.stderr.on('data', (data: Buffer) => {
     said = (said + data.toString()).slice(-4000);

@@ -1,0 +1,134 @@
+import fc from 'fast-check';
+import { relayFile, relayHead, relayPackets, type Frame } from '../testing/index';
+import { cutTrack, headOf, type Cut, type RelayHead } from './index';
+
+const BEGAN = Date.UTC(2026, 9, 6, 21, 30);
+const sound = (count: number): Frame[] =>
+  Array.from({ length: count }, (_, i) => ({
+    sent: i * 20,
+    bytes: Uint8Array.from([i & 255, (i >> 8) & 255]),
+  }));
+/** VP8 says in the lowest bit of a frame whether it needs others before it. */
+const picture = (count: number, keyEvery: number, size = 10): Frame[] =>
+  Array.from({ length: count }, (_, i) => ({
+    sent: i * 40,
+    bytes: Uint8Array.from({ length: size }, (_v, k) => (k === 0 && i % keyEvery !== 0 ? 1 : 0)),
+  }));
+
+/** A file cut at these moments, one cut after another as while it grows; the last is over. */
+function cutAt(file: Uint8Array, head: RelayHead, moments: readonly number[]): Cut[] {
+  let from = head.length;
+  let ended: number | null = null;
+  return moments.map((until, i) => {
+    const over = i === moments.length - 1;
+    const bytes = new Uint8Array([...file.subarray(0, head.length), ...file.subarray(from)]);
+    const cut = cutTrack(bytes, head, { from, until, over, ended });
+    from = cut.reached;
+    const last = cut.slices.at(-1);
+    if (last) ended = last.at + last.length;
+    return cut;
+  });
+}
+const packetsOf = (cuts: readonly Cut[]) => cuts.flatMap((c) => c.slices.flatMap((s) => s.packets)).length;
+
+test('a head says what a file holds and since when; what is none, or has not come whole, says nothing', () => {
+  const file = relayFile('sound', sound(3), { began: BEGAN });
+  expect(headOf(file)).toMatchObject({ sort: 'sound', began: BEGAN });
+  expect(headOf(relayHead('picture', { began: BEGAN }))).toMatchObject({ sort: 'picture' });
+  expect(headOf(file.subarray(0, 9))).toBeNull();
+  expect(headOf(file.subarray(0, 30))).toBeNull();
+  expect(headOf(new TextEncoder().encode('MJR00002'))).toBeNull();
+  expect(headOf(new TextEncoder().encode('RIFF0000 something else'))).toBeNull();
+  const torn = Uint8Array.from(file);
+  torn[12] = 0;
+  expect(headOf(torn)).toBeNull();
+});
+
+test('wherever sound is cut, every packet is in one slice and in no other, and none is before its cut', () => {
+  fc.assert(
+    fc.property(
+      fc.array(fc.integer({ min: 0, max: 20_000 }), { maxLength: 6 }),
+      fc.integer({ min: 0, max: 60 }),
+      (some, late) => {
+        const file = relayFile('sound', sound(900), { began: BEGAN, late: (ms) => (ms * 31) % (late + 1) });
+        const moments = [...some.sort((a, b) => a - b), 30_000];
+        const cuts = cutAt(file, headOf(file)!, moments);
+        expect(packetsOf(cuts)).toBe(900);
+        cuts.forEach((cut, i) =>
+          cut.slices.forEach((s) => {
+            expect(s.at + s.length).toBeLessThan(moments[i]!);
+            expect(s.packets.every(([from, to]) => to > from)).toBe(true);
+          }),
+        );
+      },
+    ),
+    { numRuns: 60 },
+  );
+});
+
+test('wherever a picture is cut, each slice begins with a frame that needs none before it, and nothing is lost', () => {
+  fc.assert(
+    fc.property(
+      fc.array(fc.integer({ min: 0, max: 20_000 }), { maxLength: 5 }),
+      fc.integer({ min: 5, max: 200 }),
+      fc.integer({ min: 2, max: 3000 }),
+      (some, keyEvery, size) => {
+        const file = relayFile('picture', picture(300, keyEvery, size), { began: BEGAN });
+        const moments = [...some.sort((a, b) => a - b), 30_000];
+        const cuts = cutAt(file, headOf(file)!, moments);
+        const all = cuts.flatMap((c) => c.slices);
+        expect(packetsOf(cuts)).toBe(300 * Math.ceil(size / 1100));
+        // Times of slices are those of key frames; each goes on from the one before it.
+        for (const s of all) expect(Math.round(s.at) % (40 * keyEvery)).toBe(0);
+        expect(all.map((s) => s.goesOn)).toEqual(all.map((_, i) => i > 0));
+      },
+    ),
+    { numRuns: 60 },
+  );
+});
+
+test('where a picture stood still another begins, with the next frame that needs none; what came in between is left out', () => {
+  const frames = picture(200, 25).filter((_, i) => i < 50 || i > 130);
+  const file = relayFile('picture', frames, { began: BEGAN });
+  const [cut] = cutAt(file, headOf(file)!, [30_000]);
+  expect(cut!.slices.map((s) => [Math.round(s.at), s.goesOn])).toEqual([
+    [0, false],
+    [6000, false],
+  ]);
+});
+
+test('a clock of 32 bits that begins anew, and one that leaps, cut nothing to pieces that belongs together', () => {
+  // The made clock begins just before its end: it has begun anew within a tenth of a second.
+  const file = relayFile('sound', sound(500), { began: BEGAN });
+  const [whole] = cutAt(file, headOf(file)!, [60_000]);
+  expect(whole!.slices).toHaveLength(1);
+  expect(whole!.slices[0]).toMatchObject({ at: 0, length: 499 * 20 });
+  const came = { began: BEGAN };
+  const first = relayPackets('sound', sound(100), came, { since: 0, number: 0 });
+  const leapt = sound(100).map((f) => ({ sent: f.sent + 90_000, bytes: f.bytes }));
+  const second = relayPackets('sound', leapt, came, { since: 88_000, number: first.number });
+  const both = new Uint8Array([...relayHead('sound', came), ...first.bytes, ...second.bytes]);
+  const [cut] = cutAt(both, headOf(both)!, [60_000]);
+  expect(cut!.slices.map((s) => Math.round(s.at))).toEqual([0, 2000]);
+});
+
+test('a file that was cut off in the middle of a packet, or holds what is no packet, is read as far as it goes', () => {
+  const file = relayFile('sound', sound(50), { began: BEGAN });
+  const head = headOf(file)!;
+  const [short] = cutAt(file.subarray(0, file.length - 3), head, [60_000]);
+  expect(packetsOf([short!])).toBe(49);
+  const torn = Uint8Array.from(file);
+  torn.set([0, 0, 0, 0], head.length + 10 * 24);
+  const [until] = cutAt(torn, head, [60_000]);
+  expect(packetsOf([until!])).toBe(10);
+  const [empty] = cutAt(file.subarray(0, head.length), head, [60_000]);
+  expect(empty).toEqual({ slices: [], reached: head.length, past: false });
+});
+
+test('it is said whether anything of before a moment may still come', () => {
+  const file = relayFile('sound', sound(500), { began: BEGAN });
+  const head = headOf(file)!;
+  const past = (until: number) =>
+    cutTrack(file, head, { from: head.length, until, over: false, ended: null }).past;
+  expect([past(1000), past(9000)]).toEqual([true, false]);
+});
