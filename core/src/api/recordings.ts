@@ -104,12 +104,17 @@ export const NoteInput = z.object({
   text: z
     .string()
     .max(2000, 'At most 2,000 characters.')
-    .transform(tidyProse)
+    .transform((text) => tidyProse(text).trim())
     .pipe(z.string().min(1, 'Write something first.')),
   asks: z.boolean().default(false),
 });
 /** An answer; nothing takes it back. */
-export const NoteAnswer = z.object({ answer: z.string().max(2000).transform(tidyProse) });
+export const NoteAnswer = z.object({
+  answer: z
+    .string()
+    .max(2000)
+    .transform((text) => tidyProse(text).trim()),
+});
 export interface NoteInfo {
   id: string;
   kind: 'note' | 'question';
