@@ -56,7 +56,10 @@ export async function runFar(
   args: readonly string[],
   { far, signal }: { far: (ms: number) => void; signal: AbortSignal },
 ): Promise<void> {
-  const child = spawn('nice', ['-n', '15', 'ffmpeg', '-progress', 'pipe:1', ...args], { signal, env: process.env });
+  const child = spawn('nice', ['-n', '15', 'ffmpeg', '-progress', 'pipe:1', ...args], {
+    signal,
+    env: process.env,
+  });
   let said = '';
   child.stderr.on('data', (data: Buffer) => {
     said = (said + data.toString()).slice(-4000);
