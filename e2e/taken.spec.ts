@@ -1,7 +1,8 @@
-import { expect, test, type APIRequestContext } from '@playwright/test';
+import { expect, request, test, type APIRequestContext } from '@playwright/test';
 import type { ExportInfo, MyCourse, NoteInfo, RecordingDetail } from '@nimble-bell/core/api';
 import { account, byLink, makeCourse } from './support/course';
 import { MAREN } from './support/people';
+import { BASE_URL } from './support/product';
 
 /** The demo's course with recordings: its teacher, one of its newest whole recordings, and some of its students. */
 async function demo() {
@@ -54,6 +55,40 @@ test('what is taken along: asked for ten times at once it is made once, for whoe
   expect(await all(one)).toEqual([]);
   expect((await rules({ leavesOut: null, studentsDownload: null })).status()).toBe(200);
   expect((await one.get(made!.path!)).status()).toBe(403);
+});
+
+test('what is listened to: an address of one’s own, with what one may take along, and nothing once it is replaced', async () => {
+  const { api, id, one, other, recording } = await demo();
+  const path = `/api/recordings/${recording.id}`;
+  const rules = (said: object) =>
+    api.put(`/api/courses/${id}/rules`, {
+      data: { at: { layer: 'session', ids: [recording.sessionId] }, recording: said },
+    });
+  const address = async (by: APIRequestContext, data = {}): Promise<string> =>
+    (await (await by.post(`${path}/listening`, { data })).json()).path;
+  const nobody = await request.newContext({ baseURL: BASE_URL });
+  const mine = await address(one);
+  expect(await address(one)).toBe(mine);
+  expect(await address(other)).not.toBe(mine);
+  const feed = async (at = mine) => (await nobody.get(at)).text();
+  // Downloads are off: nothing of it is to be had.
+  expect(await feed()).not.toContain(recording.id);
+  expect((await rules({ studentsDownload: true })).status()).toBe(200);
+  await expect.poll(feed, { timeout: 30_000 }).toContain(`${recording.id}.mp3`);
+  const sound = new URL(/url="([^"]+\.mp3)"/.exec(await feed())![1]!).pathname;
+  const part = await nobody.get(sound, { headers: { range: 'bytes=0-2' } });
+  expect([part.status(), part.headers()['content-type'], (await part.body()).toString()]).toEqual([
+    206,
+    'audio/mpeg',
+    'ID3',
+  ]);
+  // Of another course, under another's address, and where downloads are off again: nothing.
+  expect((await nobody.get(sound.replace(recording.id, 'aaaaaaaaaaaa'))).status()).toBe(404);
+  expect((await rules({ studentsDownload: null })).status()).toBe(200);
+  expect((await nobody.get(sound)).status()).toBe(404);
+  const next = await address(one, { replace: true });
+  expect((await nobody.get(mine)).status()).toBe(404);
+  expect((await nobody.get(next)).status()).toBe(200);
 });
 
 test('notes and links: odd, too long, racing, and with another course’s ids', async () => {

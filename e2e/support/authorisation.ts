@@ -183,6 +183,22 @@ export const ROUTES: Record<string, Answers> = {
   'GET /api/shared/:code': answers(404, 404, 404, 404, 404, 404),
   'GET /api/shared/:code/media/:file': answers(404, 404, 404, 404, 404, 404),
   'GET /api/shared/:code/captions/:language': answers(404, 404, 404, 404, 404, 404),
+  'GET /api/courses/:course/participation': MEMBERS,
+  'GET /api/courses/:course/thoughts': THOSE_WHO_TEACH,
+  'GET /api/sessions/:id/thought': MEMBERS,
+  // Asked without stars.
+  'POST /api/sessions/:id/thought': answers(401, 403, 422, 422, 422, 403),
+  // One’s own, made at once; and by a secret address that nobody has.
+  'POST /api/recordings/:id/listening': answers(401, 403, 200, 200, 200, 403),
+  'GET /api/listening/:code.rss': answers(404, 404, 404, 404, 404, 404),
+  'GET /api/listening/:code/:recording.mp3': answers(404, 404, 404, 404, 404, 404),
+  // Cut by those who plan; what was recorded is had by a ticket for it alone.
+  'GET /api/recordings/:id/cuts': answers(401, 403, 403, 403, 200, 403),
+  'PUT /api/recordings/:id/cuts': THE_TEACHER,
+  'PUT /api/recordings/:id/cuts/in-force': THE_TEACHER,
+  'GET /api/recordings/:id/whole/media/:file': answers(401, 401, 401, 401, 401, 401),
+  'GET /api/recordings/:id/whole/captions/:language': answers(401, 401, 401, 401, 401, 401),
+  'PUT /api/recordings/:id/chapters': TEACHING,
   'GET /api/recordings/:id/shares': answers(401, 403, 403, 403, 200, 403),
   'POST /api/recordings/:id/shares': THE_TEACHER,
   'DELETE /api/recordings/:id/shares/:share': answers(401, 403, 403, 403, 404, 403),

@@ -29,7 +29,11 @@ import { mailboxRoutes, telephoneRoutes } from './standins/routes';
 import { studentRoutes } from './student/routes';
 import { termRoutes } from './terms/routes';
 import { visitRoutes } from './visits/routes';
+import { afterRoutes } from './after/routes';
+import { chapterRoutes } from './recordings/chapters';
+import { cutRoutes } from './recordings/cuts/routes';
 import { exportRoutes } from './recordings/exports/routes';
+import { listeningRoutes } from './recordings/listening/routes';
 import { shareRoutes } from './recordings/shares/routes';
 import { spaceRoutes } from './recordings/space/routes';
 import { noteRoutes } from './watching/notes/routes';
@@ -56,8 +60,12 @@ const HEEDED_MS = 1000;
 /** What is recorded, and watched. */
 const ofRecordings = (ctx: Context) => [
   recordingRoutes(ctx),
+  afterRoutes(ctx),
+  chapterRoutes(ctx),
+  cutRoutes(ctx),
   exportRoutes(ctx),
   careRoutes(ctx),
+  listeningRoutes(ctx),
   shareRoutes(ctx),
   spaceRoutes(ctx),
   watchingRoutes(ctx),

@@ -1,3 +1,4 @@
+import { Voices } from './after/voices';
 import { EventEmitter } from 'node:events';
 import { mkdir } from 'node:fs/promises';
 import { createServer } from 'node:http';
@@ -49,6 +50,7 @@ const relay = config.relayUrl ? new JanusRelay(config.relayUrl, rawDir(ctx), log
 const leases = new Leases(ctx, config.address);
 const rooms = new Rooms(ctx, leases);
 const media = new Media(ctx, relay);
+const voices = new Voices(ctx, relay);
 const http = createServer(createApp(ctx, relay));
 // The address is taken before any room is: whoever had both before is not there any more.
 await new Promise<void>((resolve, reject) => {
@@ -85,6 +87,7 @@ async function stop() {
   await leases.stop();
   clearInterval(house);
   clearInterval(timekeeper);
+  await voices.stop();
   await Promise.all([worker.stop(), reading?.stop(), socket.close(), relay.stop()]);
   await ctx.db.end();
   process.exit(0);

@@ -1,4 +1,5 @@
 export * from './http';
+export * from './after';
 export * from './recordings';
 export * from './written';
 export { COLLEGE_LIMITS, type Limits, type TrackKind } from '../limits/capabilities';

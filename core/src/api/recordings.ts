@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { line, tidyProse } from '../text';
+import { CutPlan } from '../recording/cuts/marks';
 import type { Picture, Stretch } from '../recording/mixing';
 import type { Chapter, Gap } from '../recording/timeline';
 import type { StoredEvent } from '../room/index';
@@ -26,6 +27,47 @@ export interface RecordingInfo {
 /** What a recording is called; nothing gives it its session’s title again. */
 export const RecordingTitle = z.object({ title: line('', 120, 0).default('') });
 
+/** Chapters as somebody wrote them, ms into what they see; null has them from what happened again. */
+export const ChaptersInput = z.object({
+  chapters: z
+    .array(
+      z.object({ position: z.number().min(0).max(1e9), title: line('A chapter is called something.', 120) }),
+    )
+    .max(200, 'At most 200 chapters.')
+    .nullable(),
+});
+export type ChaptersInput = z.infer<typeof ChaptersInput>;
+
+/** One's address to listen at; another in place of the one there is where it is replaced. */
+export const ListeningInput = z.object({ replace: z.boolean().default(false) });
+
+/** How a recording is to be cut; `after`: the one it was made of, by number, null where that was nothing. */
+export const CutInput = CutPlan.extend({ after: z.int().nullable() });
+export type CutInput = z.infer<typeof CutInput>;
+/** One that was made before is in force again, or none. */
+export const CutBackInput = z.object({ number: z.int().nullable(), after: z.int().nullable() });
+
+/** A recording as it was cut once. */
+export interface CutInfo extends CutPlan {
+  number: number;
+  by: string;
+  at: number;
+  /** How long what is told of it is, ms. */
+  lengthMs: number;
+}
+
+/** What there is to cut: all that was recorded, and how it was cut. For those who plan. */
+export interface CutTable {
+  whole: RecordingDetail;
+  /** By number; null where nothing is cut. */
+  inForce: number | null;
+  /** How far what is in force is made, 0 to 1. */
+  state: RecordingInfo['state'];
+  progress: number;
+  history: CutInfo[];
+  people: { id: string; name: string }[];
+}
+
 /** What is said in a recording, written in time (WebVTT). */
 export interface CaptionTrack {
   /** BCP 47. */
@@ -35,6 +77,8 @@ export interface CaptionTrack {
 
 export interface RecordingDetail extends RecordingInfo {
   chapters: Chapter[];
+  /** Somebody wrote them. */
+  chaptersWritten: boolean;
   gaps: Gap[];
   parts: { from: number; until: number }[];
   /** What the viewer may read of what was written, and who was there, for the replay. */

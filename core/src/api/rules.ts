@@ -7,19 +7,11 @@ import { Capability, Permission, SomeLimits } from '../limits/schema';
 import type { RuleSheet } from '../limits/sheets';
 import type { ProofLine } from '../room/proof';
 import { RecordingAtInput } from '../recording/plan';
-import { line, tidyProse } from '../text/index';
-import { RollValues, type Segment, type Settings } from '../settings/index';
+import { line, prose } from '../text/index';
+import { AfterValues, RollValues, type Segment, type Settings } from '../settings/index';
 
 /** The end of the year 2100: no term runs that long. */
 const LAST_INSTANT = Date.UTC(2101, 0, 1);
-
-/** Some words of several lines, or none. */
-const prose = (longest: number) =>
-  z
-    .string()
-    .transform(tidyProse)
-    .pipe(z.string().trim().max(longest, `At most ${longest} characters.`))
-    .default('');
 
 const Id = z.string().min(1).max(20);
 const Ids = z.array(Id).min(1).max(500);
@@ -50,6 +42,7 @@ export const RulesInput = z.object({
   door: DoorAtInput.optional(),
   writing: WritingAtInput.optional(),
   roll: RollValues.partial().optional(),
+  after: AfterValues.partial().optional(),
   recording: RecordingAtInput.optional(),
 });
 export type RulesInput = z.infer<typeof RulesInput>;

@@ -24,9 +24,9 @@ export function positionOf(parts: readonly Part[], at: number): number {
 export interface Gap {
   /** Where the two parts meet, ms into the recording. */
   position: number;
-  /** How long was not recorded, ms. */
+  /** How long was not recorded, or is not told, ms. */
   missing: number;
-  why: 'paused' | 'interrupted';
+  why: 'paused' | 'interrupted' | 'cut';
 }
 
 /** What was not recorded between parts, and whether a teacher paused or the server was away. */

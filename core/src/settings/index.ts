@@ -143,8 +143,32 @@ const RollSettings = z
   })
   .partial();
 
+/** What comes after class, and what is counted: values as a form sends them. */
+export const AfterValues = z.object({
+  /** Whether it is counted how much each takes part, and what a minute, a line and a hand are worth. */
+  participation: z.boolean(),
+  perMinute: z.int('Give whole numbers.').min(0).max(100, 'At most 100.'),
+  perLine: z.int('Give whole numbers.').min(0).max(100, 'At most 100.'),
+  perHand: z.int('Give whole numbers.').min(0).max(100, 'At most 100.'),
+  /** Whether the class is asked what it thought. */
+  thoughts: z.boolean(),
+  /** Whether it is counted who watches recordings, and what of them. */
+  watching: z.boolean(),
+});
+export type AfterValues = z.infer<typeof AfterValues>;
+const AfterSettings = z
+  .object({
+    participation: set(AfterValues.shape.participation),
+    perMinute: set(AfterValues.shape.perMinute),
+    perLine: set(AfterValues.shape.perLine),
+    perHand: set(AfterValues.shape.perHand),
+    thoughts: set(AfterValues.shape.thoughts),
+    watching: set(AfterValues.shape.watching),
+  })
+  .partial();
+
 /**
- * What one place says: of limits, writing at other times, door, recording, roll and run sheet, each only where it says
+ * What one place says: of limits, writing at other times, door, recording, roll, what comes after and run sheet, each only where it says
  * something. The same shape at college, course, series and session.
  */
 export const Settings = z.object({
@@ -158,6 +182,7 @@ export const Settings = z.object({
   door: DoorSettings.default({}),
   recording: RecordingSettings.default({}),
   roll: RollSettings.default({}),
+  after: AfterSettings.default({}),
   runSheet: z
     .object({ segments: set(z.array(Segment).max(50)) })
     .partial()
@@ -168,7 +193,7 @@ export type Section = keyof Settings;
 
 export const noSettings = (): Settings => ({
   ...{ sheet: {}, limits: {}, writing: {}, door: {} },
-  ...{ recording: {}, roll: {}, runSheet: {} },
+  ...{ recording: {}, roll: {}, after: {}, runSheet: {} },
 });
 
 /** The settings of one place, by its name. */

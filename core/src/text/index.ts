@@ -44,3 +44,11 @@ export const line = (missing: string, longest: number, shortest = 1) =>
           'There is a character in it that cannot be seen, such as a line end.',
         ),
     );
+
+/** Some words of several lines, or none. */
+export const prose = (longest: number) =>
+  z
+    .string()
+    .transform(tidyProse)
+    .pipe(z.string().trim().max(longest, `At most ${longest} characters.`))
+    .default('');

@@ -1,7 +1,9 @@
 export * from './silences';
 import { evolve, newRoom, type StoredEvent } from '../room/index';
 import type { Cue } from '../captions/index';
-import { chaptersOf, lengthOf, positionOf, type Part } from '../recording/timeline';
+import { lengthTold, sourceAt } from '../recording/cuts/times';
+import type { Stretch } from '../recording/mixing';
+import { lengthOf, positionOf, type Chapter, type Part } from '../recording/timeline';
 
 /** A stretch of a recording, ms. What is watched is counted by stretches of this length. */
 export const STRETCH_MS = 10_000;
@@ -18,6 +20,14 @@ export function watchedAgain(known: Watched, stretches: readonly number[], lengt
   for (const i of stretches) if (i in next) next[i]!++;
   return next;
 }
+
+/** Which stretch of what was recorded one of what is told of it is. */
+export const sourceStretch = (told: readonly Stretch[], shown: number): number =>
+  Math.floor(sourceAt(told, Math.min((shown + 0.5) * STRETCH_MS, lengthTold(told) - 1)) / STRETCH_MS);
+
+/** What was watched of what was recorded, as stretches of what is told of it. */
+export const watchedTold = (watched: Watched, told: readonly Stretch[]): number[] =>
+  Array.from({ length: stretchesOf(lengthTold(told)) }, (_, i) => watched[sourceStretch(told, i)] ?? 0);
 
 /** The share of a recording that was watched at least once, 0 to 1. */
 export const shareWatched = (watched: Watched, lengthMs: number): number =>
@@ -38,14 +48,20 @@ export interface Found {
 }
 
 /** Everything of a recording that can be searched, in its order in time: captions, writing, words on the board, chapters. */
-export function wordsOf(
-  parts: readonly Part[],
-  events: readonly StoredEvent[],
-  cues: readonly Cue[],
-): Found[] {
+export function wordsOf({
+  parts,
+  events,
+  chapters,
+  cues,
+}: {
+  parts: readonly Part[];
+  events: readonly StoredEvent[];
+  chapters: readonly Chapter[];
+  cues: readonly Cue[];
+}): Found[] {
   const found: Found[] = [
     ...cues.map((c): Found => ({ position: c.from, kind: 'said', text: c.text, member: null })),
-    ...chaptersOf(parts, events).map(({ title, position }): Found => ({
+    ...chapters.map(({ title, position }): Found => ({
       ...{ position, kind: 'chapter', text: title, member: null },
     })),
   ];

@@ -1,13 +1,16 @@
 import fc from 'fast-check';
+import { chaptersOf } from '../recording/timeline';
 import { namesIn } from '../room/index';
 import { ana, anyStep, lecture, maren } from '../testing/index';
 import {
   search,
   shareWatched,
+  sourceStretch,
   stretchesOf,
   stripOf,
   watchedAgain,
   watchedByAll,
+  watchedTold,
   wordsOf,
   STRETCH_MS,
 } from './index';
@@ -37,7 +40,7 @@ test('what was said, written and drawn is found by its words, without accents, i
   const from = room.events[0]!.at;
   const parts = [{ from, until: from + 60_000 }];
   const cues = [{ from: 20_000, until: 22_000, text: 'The tide turns at six.' }];
-  const all = wordsOf(parts, room.events, cues);
+  const all = wordsOf({ parts, events: room.events, chapters: chaptersOf(parts, room.events), cues });
   const found = (words: string) => search(all, words, namesIn(room.events));
   expect(found('TIDE').map((f) => [f.kind, f.member])).toEqual([
     ['written', 'ana'],
@@ -69,4 +72,15 @@ test('the strip says who could be heard, within the recording, and never twice a
       for (const w of strip.written) expect(w.from % STRETCH_MS).toBe(0);
     }),
   );
+});
+
+test('what was watched of a recording that is cut is known by what was recorded', () => {
+  // The first 40 seconds and those from 60 to 70 are left out of 100.
+  const told = [
+    { from: 40_000, until: 60_000 },
+    { from: 70_000, until: 100_000 },
+  ];
+  expect([0, 1, 2, 4].map((s) => sourceStretch(told, s))).toEqual([4, 5, 7, 9]);
+  expect(sourceStretch(told, 40)).toBe(9);
+  expect(watchedTold([9, 9, 9, 9, 1, 2, 9, 3, 4, 5], told)).toEqual([1, 2, 3, 4, 5]);
 });

@@ -17,7 +17,7 @@ import { captionsFile } from '../recordings/captions';
 import { readyDir } from '../recordings/files';
 import { addPicture } from '../recordings/store';
 import { layEvents } from '../room/store';
-import { writeRoll } from '../sessions/roll';
+import { closeBooks } from '../after/books';
 import { givePins } from '../roster/pins';
 import { enrolAll, personOf } from '../roster/store';
 import { insertBells, insertTerm } from '../terms/store';
@@ -202,7 +202,7 @@ async function layPast(ctx: Context, db: PoolConnection, course: string, past: P
     const lesson = past.lessons[lectures.slice(-past.lessons.length).indexOf(session)] ?? null;
     const events = pastEvents(past.teacher, students, session, i, lesson);
     await layEvents(db, session.id, events);
-    await writeRoll(db, session.id, events);
+    await closeBooks(db, session.id, events);
     await layHeld(db, session.id);
     if (lesson) await layRecording(ctx, db, session, lesson);
   }

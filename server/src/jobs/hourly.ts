@@ -2,6 +2,7 @@ import type { Context } from '../context';
 import { expireRecordings } from '../recordings/expire';
 import { warnOfLeaving } from '../recordings/space/soon';
 import { forgetExports } from '../recordings/exports/forget';
+import { forgetListening } from '../recordings/listening/sound';
 import { indexMissing } from '../watching/words';
 import { forgetOldRequests } from '../requests/once';
 
@@ -13,6 +14,7 @@ const CHORES: Record<string, (ctx: Context) => Promise<unknown>> = {
   'telling of recordings that go': warnOfLeaving,
   'making recordings searchable': indexMissing,
   'forgetting what was taken along': forgetExports,
+  'forgetting what was listened to': forgetListening,
   'forgetting old requests': forgetOldRequests,
 };
 

@@ -19,6 +19,10 @@ interface Publisher {
   handle: number;
 }
 
+type VoiceListener = (room: string, publisher: string, heard: boolean) => void;
+/** Somebody is heard who is louder than this, dBov below the loudest, over so many packets of 20 ms. */
+const HEARD = { audio_active_packets: 30, audio_level_average: 40 };
+
 interface Viewer {
   handle: number;
   room: string;
@@ -41,6 +45,7 @@ export class JanusRelay implements MediaRelay {
   #control: Promise<number> | null = null;
   #publishers = new Map<string, Publisher>();
   #viewers = new Map<string, Viewer>();
+  #voices: VoiceListener[] = [];
   readonly #lines: JanusLines;
 
   constructor(
@@ -52,6 +57,7 @@ export class JanusRelay implements MediaRelay {
     this.#client.onChange((up) => {
       if (up) return;
       this.#control = null;
+      for (const key of this.#publishers.keys()) this.#unheard(key);
       this.#publishers.clear();
       this.#viewers.clear();
       this.#lines.forget();
@@ -80,7 +86,9 @@ export class JanusRelay implements MediaRelay {
       audiocodec: 'opus',
       videocodec: 'vp8',
       rec_dir: this.recordingDir,
-      audiolevel_event: false,
+      audiolevel_ext: true,
+      audiolevel_event: true,
+      ...HEARD,
       notify_joining: false,
     });
   }
@@ -89,6 +97,7 @@ export class JanusRelay implements MediaRelay {
     for (const [key, publisher] of this.#publishers)
       if (key.startsWith(`${room}/`)) {
         this.#publishers.delete(key);
+        this.#unheard(key);
         await this.#client.detach(publisher.handle);
       }
     for (const [viewer, { room: own }] of this.#viewers) if (own === room) await this.unwatch(viewer);
@@ -105,6 +114,11 @@ export class JanusRelay implements MediaRelay {
   ): Promise<{ answer: string; up: Promise<void> }> {
     await this.unpublish(room, publisher);
     const handle = await this.#client.attach('videoroom');
+    // Each is told of all: of itself is enough.
+    this.#client.onEvent(handle, ({ videoroom, id }) => {
+      if (id !== publisher || (videoroom !== 'talking' && videoroom !== 'stopped-talking')) return;
+      for (const listener of this.#voices) listener(room, publisher, videoroom === 'talking');
+    });
     try {
       // Joined and closed before the answer leaves: no packet can come earlier than its verdict.
       await this.#client.request(handle, { request: 'join', ptype: 'publisher', room, id: publisher });
@@ -131,7 +145,18 @@ export class JanusRelay implements MediaRelay {
     const known = this.#publishers.get(`${room}/${publisher}`);
     if (!known) return;
     this.#publishers.delete(`${room}/${publisher}`);
+    this.#unheard(`${room}/${publisher}`);
     await this.#client.detach(known.handle);
+  }
+
+  onVoice(listener: VoiceListener) {
+    this.#voices.push(listener);
+  }
+
+  /** Whoever sends nothing any more is not heard. */
+  #unheard(key: string) {
+    const [room, publisher] = key.split('/') as [string, string];
+    for (const listener of this.#voices) listener(room, publisher, false);
   }
 
   async moderate(room: string, publisher: string, kind: TrackKind, open: boolean) {

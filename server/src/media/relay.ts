@@ -58,6 +58,8 @@ export interface MediaRelay {
   unwatch(viewer: string): Promise<void>;
   /** Writes a publisher's tracks to files that begin with `base`, or stops doing so. */
   record(room: string, publisher: string, base: string | null): Promise<void>;
+  /** Called when somebody begins to be heard in a room, or is not heard any more, as far as the relay takes their sound. */
+  onVoice(listener: (room: string, publisher: string, heard: boolean) => void): void;
   /** Opens a caller's own line: one mixed track to them. Takes their whole offer, gives the whole answer. */
   openLine(line: string, sdp: string): Promise<string>;
   /** Sets whose sound of a room is mixed into a line. */
@@ -83,6 +85,7 @@ export const noRelay: MediaRelay = {
   answer: async () => {},
   unwatch: async () => {},
   record: async () => {},
+  onVoice: () => {},
   openLine: async () => {
     throw new Error('There is no relay.');
   },

@@ -111,6 +111,9 @@ export async function forget(db: Db, member: string, by: MemberRow, now: number)
     'recording_words',
     'recording_notes',
     'attached',
+    'listening',
+    'parts_taken',
+    'thoughts_given',
   ])
     await run(db, `DELETE FROM ${table} WHERE member_id = ?`, [member]);
   // What they took along goes with its files.

@@ -1,6 +1,8 @@
-import { readdir } from 'node:fs/promises';
+import { readdir, readFile } from 'node:fs/promises';
 import path from 'node:path';
-import type { RecordingPlan } from '@nimble-bell/core/recording';
+import { readCaptions, type Cue } from '@nimble-bell/core/captions';
+import { cuesTold, type RecordingPlan } from '@nimble-bell/core/recording';
+import type { RecordingRow } from './store';
 
 /** BCP 47, as far as it is a file's name here. */
 export const LANGUAGE = /^[a-z]{2,3}(-[a-z0-9]{2,8})*$/i;
@@ -23,4 +25,14 @@ export async function captionLanguages(folder: string, recording: string): Promi
     .map((name) => name.slice(recording.length + 1, -'.vtt'.length))
     .filter((language) => LANGUAGE.test(language))
     .sort();
+}
+
+/** The captions in a language, of what is told and heard of a recording. */
+export async function captionsTold(
+  folder: string,
+  { id, cut, whole }: Pick<RecordingRow, 'id' | 'cut' | 'whole'>,
+  language: string,
+): Promise<Cue[]> {
+  const cues = readCaptions(await readFile(captionsFile(folder, id, language), 'utf8'));
+  return cut ? cuesTold(cues, cut.marks, whole.lengthMs) : cues;
 }

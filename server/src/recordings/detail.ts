@@ -1,13 +1,13 @@
 import path from 'node:path';
 import type { Response } from 'express';
 import type { RecordingDetail } from '@nimble-bell/core/api';
-import { chaptersOf, gapsOf } from '@nimble-bell/core/recording';
-import type { StoredEvent } from '@nimble-bell/core/room';
+import { writeVtt } from '@nimble-bell/core/captions';
 import type { Context } from '../context';
 import { AppError } from '../errors';
-import { captionsFile, shownLanguages } from './captions';
+import { captionsTold, shownLanguages } from './captions';
 import { readyDir } from './files';
-import { infoOf, partsOf, picturesIn, type RecordingRow } from './store';
+import { infoOf, picturesIn, type RecordingRow } from './store';
+import type { Told } from './told';
 import { isReady } from './watchable';
 
 /** Where the files of a recording are had by somebody: under an address, with what is asked for behind each. */
@@ -16,19 +16,15 @@ export interface Address {
   query: string;
 }
 
-/** What a recording is to somebody who hears these events of it. */
+/** What a recording is to somebody who is told this of it. */
 export async function detailOf(
   ctx: Context,
   row: RecordingRow,
-  told: { events: StoredEvent[]; address: Address } & Pick<
-    RecordingDetail,
-    'zone' | 'resume' | 'teaching' | 'caring'
-  >,
+  given: { told: Told; address: Address } & Pick<RecordingDetail, 'zone' | 'resume' | 'teaching' | 'caring'>,
 ): Promise<RecordingDetail> {
-  const { address, events, ...own } = told;
-  const [parts, pictures, languages] = await Promise.all([
-    partsOf(ctx.db, row.id),
-    picturesIn(ctx.db, row.id),
+  const { address, told, ...own } = given;
+  const [pictures, languages] = await Promise.all([
+    picturesIn(ctx.db, row),
     row.file ? shownLanguages(readyDir(ctx), row) : [],
   ]);
   const at = (what: string) => `${address.path}/${what}${address.query}`;
@@ -36,9 +32,8 @@ export async function detailOf(
   return {
     ...infoOf(row, own.teaching),
     ...own,
-    ...{ parts, events },
-    chapters: chaptersOf(parts, events),
-    gaps: gapsOf(parts, events),
+    ...told,
+    chaptersWritten: row.chapters !== null,
     mediaPath: media(row.file ?? 'none'),
     pictures: pictures.map(({ kind, at: from, length, file }) => ({
       kind,
@@ -55,7 +50,7 @@ export async function detailOf(
 /** One of its files: its sound, or a picture. */
 export async function sendMedia(ctx: Context, row: RecordingRow, name: string, res: Response): Promise<void> {
   isReady(row);
-  const all = [row.file, ...(await picturesIn(ctx.db, row.id)).map((p) => p.file)];
+  const all = [row.file, ...(await picturesIn(ctx.db, row)).map((p) => p.file)];
   const file = all.find((f) => path.basename(f) === name);
   if (!file) throw new AppError('not-found');
   res.sendFile(path.join(readyDir(ctx), file), {
@@ -72,8 +67,5 @@ export async function sendCaptions(
 ): Promise<void> {
   isReady(row);
   if (!(await shownLanguages(readyDir(ctx), row)).includes(language)) throw new AppError('not-found');
-  res.sendFile(captionsFile(readyDir(ctx), row.id, language), {
-    dotfiles: 'allow',
-    headers: { 'Content-Type': 'text/vtt; charset=utf-8' },
-  });
+  res.type('text/vtt; charset=utf-8').send(writeVtt(await captionsTold(readyDir(ctx), row, language)));
 }

@@ -35,13 +35,13 @@ const STANDS_STILL_MS = 30_000;
  * own takes a second for a minute; seldom it stands still at its beginning: then it is ended, and begun once more.
  */
 export async function runProgram(
-  program: 'ffmpeg' | 'janus-pp-rec',
+  program: 'ffmpeg' | 'ffprobe' | 'janus-pp-rec',
   args: readonly string[],
   { patient = false, stillMs = STANDS_STILL_MS }: { patient?: boolean; stillMs?: number } = {},
 ): Promise<{ stdout: string; stderr: string }> {
   const [first, rest] = patient ? ['nice', ['-n', '15', program, ...args]] : [program, [...args]];
   const options = { maxBuffer: MOST_SAID, env: process.env };
-  if (program === 'ffmpeg') return execute(first, rest, options);
+  if (program !== 'janus-pp-rec') return execute(first, rest, options);
   const limited = () => execute(first, rest, { ...options, timeout: stillMs, killSignal: 'SIGKILL' });
   try {
     return await limited();

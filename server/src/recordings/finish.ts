@@ -16,7 +16,7 @@ import { noteFinished, partsOf, recordingsWhere } from './store';
 export const finishRecording = (ctx: Context, db: PoolConnection, recording: string): Promise<void> =>
   alone(db, recording, async () => {
     const [row] = await recordingsWhere(ctx.db, 'r.id', recording);
-    if (row?.state !== 'ready' || !row.file || row.finishedAt !== null) return;
+    if (row?.whole.state !== 'ready' || !row.whole.file || row.finishedAt !== null) return;
     const parts = (await partsOf(ctx.db, recording)).filter((p) => p.until > p.from);
     const made = new Map<string, Piece[]>();
     for (const { id } of parts) made.set(id, await piecesOf(ctx.db, id));
@@ -27,7 +27,7 @@ export const finishRecording = (ctx: Context, db: PoolConnection, recording: str
     const file = path.join(recording, 'sound.webm');
     const sound = path.join(readyDir(ctx), file);
     await runProgram('ffmpeg', levelArguments(list, measured, sound), patient);
-    const quick = path.join(readyDir(ctx), row.file);
+    const quick = path.join(readyDir(ctx), row.whole.file);
     const grown = (await stat(sound)).size - (await stat(quick)).size;
     await transaction(ctx.db, async (tx) => {
       await noteFinished(tx, { recording, file, grown, silences: measured.silences, now: ctx.now() });

@@ -4,9 +4,11 @@ import type { Lane } from '../jobs/worker';
 import type { MediaRelay } from '../media/relay';
 import { tellAbsent } from '../watching/absent';
 import { indexWords } from '../watching/words';
+import { makeCut } from './cuts/make';
 import { makeExport } from './exports/make';
 import { finishRecording } from './finish';
 import { keepUp } from './pieces/keepUp';
+import { makeListening } from './listening/sound';
 import { prepareRecording } from './prepare';
 
 /** One kind of work on recordings: `of` says what of in a job's payload. */
@@ -35,5 +37,7 @@ export const recordingLanes = (ctx: Context, relay: MediaRelay): Lane[] => [
   }),
   lane('piece', 'part', 1, (part, db) => keepUp(ctx, db, part)),
   lane('finish', 'recording', 1, (recording, db) => finishRecording(ctx, db, recording)),
+  lane('cut', 'recording', 1, (recording, db) => makeCut(ctx, db, recording)),
   lane('export', 'export', 1, (id) => makeExport(ctx, id)),
+  lane('listen', 'recording', 1, (recording) => makeListening(ctx, recording)),
 ];

@@ -14,6 +14,7 @@ import type { Context } from '../context';
 import { transaction } from '../db/pool';
 import type { MediaRelay } from '../media/relay';
 import { eventsOf } from '../room/store';
+import { makeCutAnew } from './cuts/store';
 import { folderOf, piecesDir, readyDir, runProgram } from './files';
 import { makePieces, soundsOf } from './pieces/make';
 import { alone, type CutPicture, type Piece } from './pieces/store';
@@ -68,6 +69,8 @@ async function prepare(ctx: Context, relay: MediaRelay, recording: string) {
   const bytes = sizes.reduce((sum, size) => sum + size, 0);
   await transaction(ctx.db, async (tx) => {
     await noteReady(tx, { lengthMs: lengthOf(parts), bytes, pictures, file, recording });
+    // What was made of it is gone with what it was.
+    if (row.cut) await makeCutAnew(tx, recording, row.cut.number, ctx.now());
     await queueFinishing(tx, recording, ctx.now());
   });
 }

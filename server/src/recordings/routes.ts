@@ -1,13 +1,14 @@
 import { Router } from 'express';
 import { dateIn } from '@nimble-bell/core/calendar';
+import { shownAt } from '@nimble-bell/core/recording';
 import { teaches } from '@nimble-bell/core/roster';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { watchedOf } from '../watching/store';
 import { detailOf, sendCaptions, sendMedia } from './detail';
-import { recordedEvents } from './events';
 import { sendWriting, WRITINGS } from './exports/writing';
 import { ticketFor } from './ticket';
+import { toldTo } from './told';
 import { byTicket, downloadable, watchedBy } from './watchable';
 
 /** A recording, as whoever may watch it has it; and its files, by ticket. */
@@ -16,17 +17,17 @@ export function recordingRoutes(ctx: Context): Router {
 
   router.get('/recordings/:id', async (req, res) => {
     const { row, who, zone } = await watchedBy(ctx, req);
-    const [events, watched] = await Promise.all([
-      recordedEvents(ctx.db, row, { member: who.id, role: who.role }),
+    const [told, watched] = await Promise.all([
+      toldTo(ctx.db, row, { member: who.id, role: who.role }),
       watchedOf(ctx.db, row.id, who.id),
     ]);
     const address = { path: `/api/recordings/${row.id}`, query: `?ticket=${ticketFor(ctx, row.id, who)}` };
     const own = {
       teaching: teaches(who.role),
       caring: who.role === 'teacher' && who.scope === null,
-      resume: Number(watched?.position ?? 0),
+      resume: shownAt(row.told, Number(watched?.position ?? 0)),
     };
-    res.json(await detailOf(ctx, row, { ...own, events, zone, address }));
+    res.json(await detailOf(ctx, row, { ...own, told, zone, address }));
   });
 
   router.get('/recordings/:id/media/:file', async (req, res) => {

@@ -1,5 +1,17 @@
 import type { RecordingInfo, RecordingPlan, Role, SeriesKind } from '@nimble-bell/core/api';
-import { AWAY_MS, maySee, planOf, type Part, type Picture, type Stretch } from '@nimble-bell/core/recording';
+import {
+  AWAY_MS,
+  lengthTold,
+  maySee,
+  planOf,
+  silencesTold,
+  toldBy,
+  type Chapter,
+  type CutPlan,
+  type Part,
+  type Picture,
+  type Stretch,
+} from '@nimble-bell/core/recording';
 import { teaches, type OnList } from '@nimble-bell/core/roster';
 import { newId } from '../context';
 import { json, one, rows, run, type Db } from '../db/pool';
@@ -7,7 +19,20 @@ import { layersFrom } from '../sessions/store';
 import { pieceDue } from './pieces/due';
 import { queuePiece } from './pieces/store';
 
-export interface RecordingRow {
+/** A picture and its file. */
+export type PictureFile = Picture & { file: string };
+
+/** What there is to watch of a recording; times and lengths in ms. */
+interface Film {
+  state: RecordingInfo['state'];
+  progress: number;
+  lengthMs: number;
+  file: string | null;
+  silences: Stretch[];
+}
+
+/** A recording, its film as it is cut now. */
+export interface RecordingRow extends Film {
   id: string;
   sessionId: string;
   seriesId: string;
@@ -15,14 +40,17 @@ export interface RecordingRow {
   title: string;
   startsAt: number;
   endsAt: number;
-  state: RecordingInfo['state'];
-  progress: number;
-  lengthMs: number;
   bytes: number;
-  file: string | null;
+  /** Its film as it was recorded. */
+  whole: Film;
+  /** How it is cut, and what is seen of it then; null where it is not. */
+  cut: (CutPlan & { number: number; pictures: PictureFile[] }) | null;
+  /** What is told of what was recorded. */
+  told: Stretch[];
+  /** As somebody wrote them, in ms of what was recorded; null where nobody did. */
+  chapters: Chapter[] | null;
   /** When its sound was levelled and its silences known; null before. */
   finishedAt: number | null;
-  silences: Stretch[];
   plan: RecordingPlan | null;
   kind: SeriesKind;
   group: string | null;
@@ -32,13 +60,16 @@ export interface RecordingRow {
 
 const RECORDING = `SELECT r.id, r.session_id AS sessionId, s.series_id AS seriesId, s.course_id AS courseId, COALESCE(r.title, CONCAT(q.title, ' ', s.number)) AS title,
                           r.taken_at AS takenAt, s.starts_at AS startsAt,
-                          s.ends_at AS endsAt, r.state, r.progress, r.length_ms AS lengthMs, r.bytes,
-                          r.file, r.finished_at AS finishedAt, r.silences, q.kind,
+                          s.ends_at AS endsAt, r.state, r.progress, r.length_ms AS lengthMs, r.bytes + COALESCE(k.bytes, 0) AS bytes,
+                          r.file, r.finished_at AS finishedAt, r.silences, r.chapters, q.kind,
+                          k.number AS cutNumber, k.marks, k.nobody, k.state AS cutState, k.progress AS cutProgress,
+                          k.file AS cutFile, k.pictures AS cutPictures,
                           (SELECT CAST(settings AS CHAR) FROM college) AS ofCollege, CAST(c.settings AS CHAR) AS ofCourse,
                           CAST(q.settings AS CHAR) AS ofSeries, CAST(s.settings AS CHAR) AS ofSession, q.group_name AS \`group\`,
                           IF(q.kind = 'capture', s.posted_at, q.published_at) IS NOT NULL AS published
                      FROM recordings r JOIN sessions s ON s.id = r.session_id
-                     JOIN series q ON q.id = s.series_id JOIN courses c ON c.id = s.course_id`;
+                     JOIN series q ON q.id = s.series_id JOIN courses c ON c.id = s.course_id
+                     LEFT JOIN recording_cuts k ON k.recording_id = r.id AND k.number = r.cut`;
 
 /** What its places say, from the college to the session, as text. */
 interface Said {
@@ -47,7 +78,18 @@ interface Said {
   ofSeries: string;
   ofSession: string;
 }
-type RawRecording = Omit<RecordingRow, 'plan' | 'silences'> & Said & { silences: unknown };
+/** A cut as it is stored, where one is in force. */
+interface RawCut {
+  cutNumber: number | null;
+  marks: unknown;
+  nobody: unknown;
+  cutState: 'preparing' | 'ready' | 'failed';
+  cutProgress: number;
+  cutFile: string | null;
+  cutPictures: unknown;
+}
+type Read = 'plan' | 'silences' | 'whole' | 'cut' | 'told' | 'chapters';
+type RawRecording = Omit<RecordingRow, Read> & Said & RawCut & { silences: unknown; chapters: unknown };
 
 export const planSaid = ({ ofCollege, ofCourse, ofSeries, ofSession }: Said): RecordingPlan | null =>
   planOf(
@@ -57,11 +99,51 @@ export const planSaid = ({ ofCollege, ofCourse, ofSeries, ofSession }: Said): Re
     }),
   );
 
-const read = ({ ofCollege, ofCourse, ofSeries, ofSession, ...row }: RawRecording): RecordingRow => ({
+const listIn = <T>(value: unknown): T[] => (value === null ? [] : json<T[]>(value));
+
+const cutIn = (raw: RawCut): RecordingRow['cut'] =>
+  raw.cutNumber === null
+    ? null
+    : {
+        number: raw.cutNumber,
+        marks: listIn(raw.marks),
+        nobody: listIn(raw.nobody),
+        pictures: listIn(raw.cutPictures),
+      };
+
+function read(raw: RawRecording): RecordingRow {
+  const { id, sessionId, seriesId, courseId, title, startsAt, endsAt, kind, group, takenAt } = raw;
+  const { state, progress, file, finishedAt } = raw;
+  const lengthMs = Number(raw.lengthMs);
+  const whole: Film = { state, progress, lengthMs, file, silences: listIn(raw.silences) };
+  const cut = cutIn(raw);
+  const told = cut ? toldBy(cut.marks, lengthMs) : [{ from: 0, until: lengthMs }];
+  return {
+    ...{ id, sessionId, seriesId, courseId, title, startsAt, endsAt, kind, group, takenAt, finishedAt },
+    bytes: Number(raw.bytes),
+    plan: planSaid(raw),
+    published: Boolean(raw.published),
+    ...{ whole, cut, told },
+    chapters: raw.chapters === null ? null : json<Chapter[]>(raw.chapters),
+    ...(cut
+      ? {
+          // What is cut is as far as what is made of it; nothing of it is told before.
+          state: state === 'ready' ? raw.cutState : state,
+          progress: raw.cutProgress,
+          file: raw.cutFile,
+          lengthMs: lengthTold(told),
+          silences: silencesTold(whole.silences, told),
+        }
+      : whole),
+  };
+}
+
+/** The same as it was recorded, for those who cut it. */
+export const asRecorded = (row: RecordingRow): RecordingRow => ({
   ...row,
-  plan: planSaid({ ofCollege, ofCourse, ofSeries, ofSession }),
-  published: Boolean(row.published),
-  silences: row.silences === null ? [] : json<Stretch[]>(row.silences),
+  ...row.whole,
+  cut: null,
+  told: [{ from: 0, until: row.whole.lengthMs }],
 });
 
 export const recordingsWhere = async (db: Db, column: 's.course_id' | 's.id' | 'r.id', value: string) =>
@@ -154,8 +236,8 @@ export function infoOf(row: RecordingRow, teaches: boolean): RecordingInfo {
     startsAt,
     state,
     progress,
-    lengthMs: Number(row.lengthMs),
-    bytes: Number(row.bytes),
+    lengthMs: row.lengthMs,
+    bytes: row.bytes,
     keepUntil: plan?.keepUntil ?? null,
     mayDownload: teaches || (plan?.studentsDownload ?? false),
     goneAt: row.takenAt && state !== 'expired' ? Number(row.takenAt) + AWAY_MS : null,
@@ -188,13 +270,16 @@ const OF_WATCHING = [
   'recording_notes',
   'recording_shares',
   'recording_pictures',
+  'recording_cuts',
 ];
 
 /** Of what is gone nothing is found any more, and who watched it is nobody's to know. */
 export async function noteExpired(db: Db, id: string) {
   await run(db, "UPDATE recording_exports SET state = 'cancelled' WHERE recording_id = ?", [id]);
   for (const table of OF_WATCHING) await run(db, `DELETE FROM ${table} WHERE recording_id = ?`, [id]);
-  await run(db, "UPDATE recordings SET state = 'expired', file = NULL, bytes = 0 WHERE id = ?", [id]);
+  await run(db, "UPDATE recordings SET state = 'expired', file = NULL, bytes = 0, cut = NULL WHERE id = ?", [
+    id,
+  ]);
 }
 
 /** It can be watched: what it has been so far gives way. */
@@ -209,7 +294,7 @@ export async function noteReady(
   }: {
     lengthMs: number;
     bytes: number;
-    pictures: readonly (Picture & { file: string })[];
+    pictures: readonly PictureFile[];
     file: string;
     recording: string;
   },
@@ -227,7 +312,7 @@ export const addPicture = (
   db: Db,
   recording: string,
   number: number,
-  { kind, at, length, file }: Picture & { file: string },
+  { kind, at, length, file }: PictureFile,
 ) =>
   run(
     db,
@@ -238,13 +323,14 @@ export const addPicture = (
 /** What is seen in a recording, each in its file; times in ms of it. */
 export const picturesIn = async (
   db: Db,
-  recording: string,
-): Promise<(Picture & { number: number; file: string })[]> =>
+  { id, cut }: Pick<RecordingRow, 'id' | 'cut'>,
+): Promise<PictureFile[]> =>
+  cut?.pictures ??
   (
-    await rows<Picture & { number: number; file: string }>(
+    await rows<PictureFile>(
       db,
-      'SELECT number, kind, at_ms AS `at`, length_ms AS length, file FROM recording_pictures WHERE recording_id = ? ORDER BY number',
-      [recording],
+      'SELECT kind, at_ms AS `at`, length_ms AS length, file FROM recording_pictures WHERE recording_id = ? ORDER BY number',
+      [id],
     )
   ).map((p) => ({ ...p, at: Number(p.at), length: Number(p.length) }));
 
@@ -279,6 +365,13 @@ export const noteFailed = (db: Db, fault: string, recording: string) =>
 
 export const noteProgress = (db: Db, progress: number, recording: string) =>
   run(db, "UPDATE recordings SET state = 'preparing', progress = ? WHERE id = ?", [progress, recording]);
+
+/** Chapters as somebody wrote them, or as they come by themselves; it is searched by them once more. */
+export const keepChapters = (db: Db, id: string, chapters: readonly Chapter[] | null) =>
+  run(db, 'UPDATE recordings SET chapters = ?, words_at = NULL WHERE id = ?', [
+    chapters && JSON.stringify(chapters),
+    id,
+  ]);
 
 export const nameRecording = (db: Db, id: string, title: string | null) =>
   run(db, 'UPDATE recordings SET title = ? WHERE id = ?', [title, id]);

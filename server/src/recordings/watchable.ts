@@ -57,6 +57,10 @@ export function isReady(row: RecordingRow): asserts row is RecordingRow & { file
   if (row.state !== 'ready' || !row.file) throw new AppError('not-ready');
 }
 
+/** Whether this member may take it along, as far as that is theirs to say. */
+export const mayHave = (row: RecordingRow, who: MemberRow): boolean =>
+  mayWatch(row, who) && infoOf(row, teaches(who.role)).mayDownload;
+
 /** It is ready, and this member may take it along now. */
 export function downloadable({ row, who }: Pick<Seen, 'row' | 'who'>) {
   if (!infoOf(row, teaches(who.role)).mayDownload) throw new AppError('download-off');

@@ -5,7 +5,7 @@ import { json, one, rows, run, transaction, type Db } from '../db/pool';
 import { closePart, openPart, queuePreparing } from '../recordings/store';
 import { callHere, letInAlways } from '../roster/store';
 import { beginSession, endSession, keepSegments } from '../sessions/store';
-import { writeRoll } from '../sessions/roll';
+import { closeBooks } from '../after/books';
 
 /** An event with the id of the command that made it, where one did. */
 export interface EventRow {
@@ -97,7 +97,7 @@ async function follow(db: PoolConnection, session: string, consequence: Conseque
     case 'beginSession':
       return beginSession(db, session);
     case 'endSession':
-      await writeRoll(db, session, await eventsOf(db, session));
+      await closeBooks(db, session, await eventsOf(db, session));
       return endSession(db, session, newId());
     case 'openPart':
       return openPart(db, session, consequence.at);

@@ -113,6 +113,7 @@ function settled(settings: Settings, { input, sheets, by, at }: Setting): Settin
     next = withValues(next, 'recording', said, by, at);
   }
   if (input.roll) next = withValues(next, 'roll', input.roll, by, at);
+  if (input.after) next = withValues(next, 'after', input.after, by, at);
   if (input.segments !== undefined) {
     const segments = input.segments?.map((s): Segment => ({
       ...s,
@@ -131,7 +132,7 @@ const LAYER_OF: Record<PlaceLayer, string> = {
 };
 
 function whatWords(
-  { sheet, limits, segments, door, writing, roll, recording }: Input,
+  { sheet, limits, segments, door, writing, roll, after, recording }: Input,
   sheets: readonly RuleSheet[],
 ): string[] {
   const said: string[] = [];
@@ -153,6 +154,7 @@ function whatWords(
   ][])
     said.push(value === null ? 'recordings as the wider place' : recordingRuleWords(key, value));
   if (roll) said.push('what the roll counts');
+  if (after) said.push('what is counted and asked after class');
   if (segments) said.push(`a run sheet of ${countWords(segments.length, 'segment')}`);
   if (segments === null) said.push('no run sheet of its own');
   return said;

@@ -38,6 +38,14 @@ export class StandInRelay implements MediaRelay {
   onChange(listener: (available: boolean) => void) {
     this.#listeners.push(listener);
   }
+  readonly #voices: Parameters<MediaRelay['onVoice']>[0][] = [];
+  onVoice(listener: Parameters<MediaRelay['onVoice']>[0]) {
+    this.#voices.push(listener);
+  }
+  /** Somebody is heard in a room, or is not any more. */
+  hear(room: string, publisher: string, heard: boolean) {
+    for (const listener of this.#voices) listener(room, publisher, heard);
+  }
   lose() {
     this.available = false;
     this.open.clear();

@@ -1,13 +1,21 @@
-import { rename, rm, writeFile } from 'node:fs/promises';
+import { readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { Router, type Request } from 'express';
 import { z } from 'zod';
 import type { CourseFound, Watchers } from '@nimble-bell/core/api';
-import { CaptionFault, readCaptions, writeVtt } from '@nimble-bell/core/captions';
-import { isExpired, mayWatch } from '@nimble-bell/core/recording';
+import { CaptionFault, readCaptions, writeVtt, type Cue } from '@nimble-bell/core/captions';
+import { cuesMended, isExpired, mayWatch, sourceAt } from '@nimble-bell/core/recording';
 import { teaches } from '@nimble-bell/core/roster';
 import { tidyProse } from '@nimble-bell/core/text';
 import type { Leavable } from '@nimble-bell/core/settings';
-import { shareWatched, watchedAgain, watchedByAll, type Found } from '@nimble-bell/core/watching';
+import {
+  shareWatched,
+  sourceStretch,
+  stretchesOf,
+  watchedAgain,
+  watchedByAll,
+  watchedTold,
+  type Found,
+} from '@nimble-bell/core/watching';
 import { asked, principalOf, requireRight } from '../accounts/principal';
 import { newId, type Context } from '../context';
 import { courseById } from '../courses/store';
@@ -38,12 +46,15 @@ export function watchingRoutes(ctx: Context): Router {
   router.put('/recordings/:id/watched', async (req, res) => {
     const { row, who: me } = await watchedBy(ctx, req);
     const { position, stretches } = parse(WatchedInput, req.body);
-    const length = Number(row.lengthMs);
+    // Kept by what was recorded: it outlives every cut.
+    const of = stretchesOf(row.lengthMs);
+    const recorded = stretches.filter((s) => s < of).map((s) => sourceStretch(row.told, s));
+    const at = sourceAt(row.told, Math.min(position, row.lengthMs));
     await transaction(ctx.db, async (db) => {
       const known = await watchedOf(db, row.id, me.id, true);
       await keepWatched(db, row.id, {
-        ...{ member: me.id, position: Math.min(position, length), at: ctx.now() },
-        stretches: watchedAgain(known?.stretches ?? [], stretches, length),
+        ...{ member: me.id, position: at, at: ctx.now() },
+        stretches: watchedAgain(known?.stretches ?? [], recorded, row.whole.lengthMs),
       });
     });
     res.json({});
@@ -53,8 +64,10 @@ export function watchingRoutes(ctx: Context): Router {
   router.get('/recordings/:id/watchers', async (req, res) => {
     const { row, who: me } = await watchedBy(ctx, req);
     if (!teaches(me.role)) throw new AppError('forbidden');
-    const length = Number(row.lengthMs);
-    const found = (await watchersOf(ctx.db, row.id)).filter((w) => !teaches(w.role));
+    const length = row.lengthMs;
+    const found = (await watchersOf(ctx.db, row.id))
+      .filter((w) => !teaches(w.role))
+      .map((w) => ({ ...w, stretches: watchedTold(w.stretches, row.told) }));
     const watchers: Watchers = {
       people: found.map(({ member, name, stretches, at }) => ({
         ...{ member, name, at, share: shareWatched(stretches, length) },
@@ -126,7 +139,7 @@ function captionRoutes(ctx: Context, router: Router) {
     try {
       const cues = readCaptions(text);
       if (!cues.length) throw new AppError('invalid', 'There is no caption in this file.');
-      await writeFile(written, writeVtt(cues));
+      await writeFile(written, writeVtt(await inAll(row, file, cues)));
       await wordsAreOld(ctx.db, row.id);
       await rename(written, file);
       await indexWords(ctx, row.id);
@@ -144,4 +157,11 @@ function captionRoutes(ctx: Context, router: Router) {
     await indexWords(ctx, row.id);
     res.json({});
   });
+}
+
+/** Captions of what is told of a recording, among those of what is not: a cut that is taken back has them again. */
+async function inAll({ cut, whole }: RecordingRow, file: string, cues: Cue[]): Promise<Cue[]> {
+  if (!cut) return cues;
+  const all = readCaptions(await readFile(file, 'utf8').catch(() => ''));
+  return cuesMended(all, cues, cut.marks, whole.lengthMs);
 }

@@ -1,24 +1,22 @@
-import { readFile } from 'node:fs/promises';
-import { readCaptions, type Cue } from '@nimble-bell/core/captions';
+import type { Cue } from '@nimble-bell/core/captions';
 import { ANYBODY, isToAll } from '@nimble-bell/core/recording';
 import { wordsOf } from '@nimble-bell/core/watching';
 import type { Context } from '../context';
 import { transaction } from '../db/pool';
-import { captionLanguages, captionsFile } from '../recordings/captions';
-import { recordedEvents } from '../recordings/events';
+import { captionLanguages, captionsTold } from '../recordings/captions';
 import { readyDir } from '../recordings/files';
-import { partsOf, recordingsWhere } from '../recordings/store';
+import { recordingsWhere, type RecordingRow } from '../recordings/store';
+import { toldTo } from '../recordings/told';
 import { holdWords, keepWords, withoutWords } from './store';
 
 /** The captions of a recording in all its languages; a file that cannot be read has none. */
-async function cuesOf(ctx: Context, recording: string): Promise<Cue[]> {
+async function cuesOf(ctx: Context, row: RecordingRow): Promise<Cue[]> {
   const cues: Cue[] = [];
-  for (const language of await captionLanguages(readyDir(ctx), recording)) {
-    const from = captionsFile(readyDir(ctx), recording, language);
+  for (const language of await captionLanguages(readyDir(ctx), row.id)) {
     try {
-      cues.push(...readCaptions(await readFile(from, 'utf8')));
+      cues.push(...(await captionsTold(readyDir(ctx), row, language)));
     } catch (error) {
-      ctx.log.warn({ why: String(error), recording, language }, 'captions were not read');
+      ctx.log.warn({ why: String(error), recording: row.id, language }, 'captions were not read');
     }
   }
   return cues;
@@ -32,10 +30,10 @@ export const indexWords = (ctx: Context, recording: string): Promise<void> =>
   transaction(ctx.db, async (db) => {
     await holdWords(db, recording);
     const [row] = await recordingsWhere(db, 'r.id', recording);
-    if (!row?.file) return;
-    const events = (await recordedEvents(db, row, ANYBODY)).filter(isToAll);
-    const words = wordsOf(await partsOf(db, recording), events, await cuesOf(ctx, recording));
-    await keepWords(db, recording, words, ctx.now());
+    if (!row?.whole.file) return;
+    const { parts, chapters, events } = await toldTo(db, row, ANYBODY);
+    const told = { parts, chapters, events: events.filter(isToAll), cues: await cuesOf(ctx, row) };
+    await keepWords(db, recording, wordsOf(told), ctx.now());
   });
 
 /** Those that are prepared and not searchable, or not as their captions are now. */

@@ -143,6 +143,11 @@ const stages: Place[] = [
     page: () => import('../review/SessionPage').then((m) => m.SessionPage),
   },
   { path: 'watch/:recording', title: 'Watch', page: watch },
+  {
+    path: 'watch/:recording/cut',
+    title: 'Cut',
+    page: () => import('../watch/cut/CutPage').then((m) => m.CutPage),
+  },
 ];
 
 /** What a personal link opens: everything below speaks with the link in the address. */

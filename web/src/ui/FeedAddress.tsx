@@ -2,23 +2,35 @@ import { Anchor, Button, CopyButton, Group, Text, TextInput } from '@mantine/cor
 import { useState } from 'react';
 import { useAsk } from '../app/api';
 
-/** The address of a calendar, as the server hands it over. */
+/** The address of a calendar, or of what one listens to, as the server hands it over. */
 export interface Feed {
   path: string;
   url: string;
 }
 
-/** The address of one's calendar: to copy, to download, to replace. */
-export default function FeedAddress(props: { feed: Feed; course: string | null; set: (feed: Feed) => void }) {
+interface FeedAddressProps {
+  feed: Feed;
+  set: (feed: Feed) => void;
+  /** Where it is asked for, and with what. */
+  path: string;
+  about: object;
+  /** What whoever has the address can do. */
+  opens: string;
+  /** What it is as a file, if it is one. */
+  file?: string;
+}
+
+/** A secret address to subscribe to: to copy, to download, to replace. */
+export default function FeedAddress({ feed, set, path, about, opens, file }: FeedAddressProps) {
   return (
     <>
-      <Address feed={props.feed} />
-      <Replace course={props.course} set={props.set} />
+      <Address feed={feed} file={file} />
+      <Replace {...{ set, path, about, opens }} />
     </>
   );
 }
 
-function Address({ feed }: { feed: Feed }) {
+function Address({ feed, file }: { feed: Feed; file: string | undefined }) {
   return (
     <Group align="flex-end" wrap="wrap">
       <TextInput
@@ -35,18 +47,20 @@ function Address({ feed }: { feed: Feed }) {
           </Button>
         )}
       </CopyButton>
-      <Button variant="default" component="a" href={`${feed.path}?download`}>
-        Download as .ics
-      </Button>
+      {file && (
+        <Button variant="default" component="a" href={`${feed.path}?download`}>
+          {file}
+        </Button>
+      )}
     </Group>
   );
 }
 
 /** An address that others may have read can be replaced. */
-function Replace({ course, set }: { course: string | null; set: (feed: Feed) => void }) {
+function Replace({ set, path, about, opens }: Omit<FeedAddressProps, 'feed' | 'file'>) {
   const ask = useAsk();
   const replace = async () => {
-    set(await ask<Feed>('/feeds', 'POST', { course, replace: true }));
+    set(await ask<Feed>(path, 'POST', { ...about, replace: true }));
     setAsking(false);
   };
   const [asking, setAsking] = useState(false);
@@ -65,7 +79,7 @@ function Replace({ course, set }: { course: string | null; set: (feed: Feed) => 
       ) : (
         <>
           <Text size="sm" c="dimmed">
-            Whoever has it can read these times.
+            {opens}
           </Text>
           <Anchor component="button" type="button" size="sm" onClick={() => setAsking(true)}>
             Replace it

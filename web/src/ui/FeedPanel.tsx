@@ -30,7 +30,14 @@ export function FeedPanel({ course, about }: { course: string | null; about: str
       ) : (
         feed.data && (
           <Suspense>
-            <FeedAddress feed={feed.data} course={course} set={(next) => client.setQueryData(key, next)} />
+            <FeedAddress
+              feed={feed.data}
+              set={(next) => client.setQueryData(key, next)}
+              path="/feeds"
+              about={{ course }}
+              opens="Whoever has it can read these times."
+              file="Download as .ics"
+            />
           </Suspense>
         )
       )}

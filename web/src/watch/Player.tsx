@@ -8,6 +8,7 @@ import { namesIn } from '@nimble-bell/core/room';
 import type { ReplayProps } from '../room/tools/replay';
 import { REPLAYS } from '../room/tools/replays';
 import { Chapters } from './Chapters';
+import { CutLink } from './CutLink';
 import { SearchPanel } from './SearchPanel';
 import { useCues } from './useCues';
 import { Film } from './film/Film';
@@ -19,6 +20,7 @@ const TakeAlong = lazy(() => import('./TakeAlong'));
 const Notes = lazy(() => import('./Notes'));
 const ClassNotes = lazy(() => import('../ui/ClassNotes'));
 // For those who teach alone.
+const ChaptersPanel = lazy(() => import('./ChaptersPanel'));
 const CaptionsPanel = lazy(() => import('./CaptionsPanel'));
 const CarePanel = lazy(() => import('./CarePanel'));
 const SharePanel = lazy(() => import('./SharePanel'));
@@ -91,6 +93,7 @@ interface ForTeachersProps {
 
 const ForTeachers = (props: ForTeachersProps) => (
   <Suspense>
+    <ChaptersPanel {...props} />
     <CaptionsPanel {...props} />
     <WatchersPanel recording={props.recording} />
     {props.recording.caring && <SharePanel recording={props.recording} />}
@@ -109,6 +112,7 @@ function Head({ recording }: { recording: RecordingDetail }) {
           {instantWords(recording.startsAt, recording.zone)}, {lengthWords(recording.lengthMs)}
         </Text>
       </div>
+      {recording.caring && <CutLink recording={recording.id} />}
       {!recording.mayDownload && !recording.shared && (
         <Text size="sm" c="dimmed">
           Downloads of this recording are off.
@@ -134,13 +138,16 @@ function Replays({ where, ...shown }: ReplayProps & { where: 'under' | 'beside' 
   ));
 }
 
+const gapWords = ({ why, missing }: Gap): string => {
+  if (why === 'paused') return `the recording was paused for ${lengthWords(missing)}.`;
+  if (why === 'cut') return `${lengthWords(missing)} were left out.`;
+  return `${countWords(Math.round(missing / 1000), 'second')} are missing, because the server was away.`;
+};
+
 function Gaps({ gaps }: { gaps: Gap[] }) {
   return gaps.map((g) => (
     <Text size="sm" key={g.position} mt="xs" c="dimmed">
-      At {lengthWords(g.position)}:{' '}
-      {g.why === 'paused'
-        ? `the recording was paused for ${lengthWords(g.missing)}.`
-        : `${countWords(Math.round(g.missing / 1000), 'second')} are missing, because the server was away.`}
+      At {lengthWords(g.position)}: {gapWords(g)}
     </Text>
   ));
 }

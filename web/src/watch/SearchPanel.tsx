@@ -23,10 +23,10 @@ const KIND: Record<Found['kind'], string> = {
 const MOST = 40;
 
 /** What was said, written, put on the board and called a chapter: found, and a press from its moment. */
-export function SearchPanel({ recording: { parts, events }, cues, nameOf, goTo }: SearchPanelProps) {
+export function SearchPanel({ recording, cues, nameOf, goTo }: SearchPanelProps) {
   const [typed, setTyped] = useState('');
   const wanted = useDeferredValue(typed);
-  const all = useMemo(() => wordsOf(parts, events, cues), [parts, events, cues]);
+  const all = useMemo(() => wordsOf({ ...recording, cues }), [recording, cues]);
   const found = useMemo(() => search(all, wanted, nameOf), [all, wanted, nameOf]);
   return (
     <section aria-label="Search" className={classes.search}>

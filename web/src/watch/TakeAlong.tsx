@@ -1,9 +1,11 @@
 import { Button, Group, Progress, Stack, Text } from '@mantine/core';
 import type { ExportInfo, RecordingDetail, TakenAlong } from '@nimble-bell/core/api';
 import { instantWords } from '@nimble-bell/core/calendar';
+import { useState } from 'react';
 
 import { useAsk } from '../app/api';
 import { useAsked, useChange } from '../app/queries';
+import FeedAddress, { type Feed } from '../ui/FeedAddress';
 import { sizeWords } from '../ui/Materials';
 import { Panel } from '../ui/Panel';
 import { languageWords } from './words';
@@ -37,8 +39,39 @@ export default function TakeAlong({ recording }: { recording: RecordingDetail })
           ))}
         </ul>
         <AtOnce recording={recording} />
+        <Listen id={id} />
       </Stack>
     </Panel>
+  );
+}
+
+/** All of this class that may be taken along, in a program that plays what one subscribes to. */
+function Listen({ id }: { id: string }) {
+  const ask = useAsk();
+  const [feed, setFeed] = useState<Feed | null>(null);
+  const path = `/recordings/${id}/listening`;
+  const show = useChange(async () => setFeed(await ask<Feed>(path, 'POST', {})));
+  if (feed)
+    return (
+      <FeedAddress
+        {...{ feed, path }}
+        set={setFeed}
+        about={{}}
+        opens="It is yours alone: whoever has it listens in your name. What is new comes within some minutes."
+      />
+    );
+  return (
+    <Group gap="xs">
+      <Text size="sm">Every recording of this class, to listen to in a program of yours:</Text>
+      <Button
+        size="compact-sm"
+        variant="default"
+        loading={show.isPending}
+        onClick={() => show.mutate(undefined)}
+      >
+        An address to listen at
+      </Button>
+    </Group>
   );
 }
 

@@ -23,6 +23,7 @@ const recording = (more: Partial<RecordingDetail> = {}): RecordingDetail => ({
     { from: START, until: START + 40_000 },
     { from: START + 100_000, until: START + 120_000 },
   ],
+  chaptersWritten: false,
   chapters: [
     { title: 'Class begins', position: 0 },
     { title: 'After the pause', position: 40_000 },

@@ -24,3 +24,13 @@ export function languageWords(tag: string): string {
     return tag;
   }
 }
+
+const LENGTH = /^(?:(\d{1,2}):)?(\d{1,3}):([0-5]?\d(?:\.\d{1,3})?)$/;
+
+/** Milliseconds of "4:07", "1:02:05" or "4:07.5"; null where it is none. */
+export function lengthRead(text: string): number | null {
+  const found = LENGTH.exec(text.trim());
+  if (!found) return null;
+  const [, h = '0', m, s] = found;
+  return Math.round(((Number(h) * 60 + Number(m)) * 60 + Number(s)) * 1000);
+}

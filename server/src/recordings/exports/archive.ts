@@ -1,15 +1,15 @@
 import { createReadStream, createWriteStream } from 'node:fs';
-import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { finished } from 'node:stream/promises';
 import { once } from 'node:events';
 import { Zip, ZipPassThrough } from 'fflate';
-import { archivePage, chaptersOf, writtenLines, writtenText } from '@nimble-bell/core/recording';
+import { writeVtt } from '@nimble-bell/core/captions';
+import { archivePage, writtenLines, writtenText } from '@nimble-bell/core/recording';
 import type { Context } from '../../context';
-import { captionsFile, shownLanguages } from '../captions';
-import { recordedEvents } from '../events';
+import { captionsTold, shownLanguages } from '../captions';
 import { readyDir } from '../files';
-import { partsOf, picturesIn } from '../store';
+import { picturesIn } from '../store';
+import { toldTo } from '../told';
 import type { Making } from './make';
 
 /**
@@ -17,25 +17,24 @@ import type { Making } from './make';
  * and writing. What is large is taken in as it is, read as it is written.
  */
 export async function writeArchive(ctx: Context, { row, zone, watcher, work, far, signal }: Making) {
-  const [events, parts, pictures] = await Promise.all([
-    recordedEvents(ctx.db, row, watcher),
-    partsOf(ctx.db, row.id),
-    picturesIn(ctx.db, row.id),
+  const [{ events, parts, chapters }, pictures] = await Promise.all([
+    toldTo(ctx.db, row, watcher),
+    picturesIn(ctx.db, row),
   ]);
   const ready = readyDir(ctx);
   const captions = await Promise.all(
     (await shownLanguages(ready, row)).map(async (language) => ({
       language,
-      text: await readFile(captionsFile(ready, row.id, language), 'utf8'),
+      text: writeVtt(await captionsTold(ready, row, language)),
     })),
   );
   const lines = writtenLines(parts, events);
   const page = archivePage({
     title: row.title,
-    lengthMs: Number(row.lengthMs),
+    lengthMs: row.lengthMs,
     sound: 'sound.webm',
     pictures: pictures.map(({ kind, at, length }, i) => ({ kind, at, length, file: `picture-${i}.webm` })),
-    chapters: chaptersOf(parts, events),
+    chapters,
     captions,
     lines,
   });
@@ -67,7 +66,7 @@ export async function writeArchive(ctx: Context, { row, zone, watcher, work, far
       if (out.writableNeedDrain) await once(out, 'drain');
     }
     entry.push(new Uint8Array(0), true);
-    far((Number(row.lengthMs) * (i + 1)) / large.length);
+    far((row.lengthMs * (i + 1)) / large.length);
   }
   zip.end();
   await finished(out);

@@ -1,12 +1,14 @@
 import { rename, rm, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
-import { chapterMetadata, chaptersOf, filmArguments, mayWatch } from '@nimble-bell/core/recording';
+import { chapterMetadata, filmArguments } from '@nimble-bell/core/recording';
 import { teaches } from '@nimble-bell/core/roster';
 import { membersWhere } from '../../accounts/store';
 import type { Context } from '../../context';
-import { recordedEvents } from '../events';
 import { exportsDir, folderOf, readyDir, runFar } from '../files';
-import { infoOf, partsOf, picturesIn, recordingsWhere, type RecordingRow } from '../store';
+import { mp3Arguments } from '../listening/sound';
+import { picturesIn, recordingsWhere, type RecordingRow } from '../store';
+import { toldTo } from '../told';
+import { mayHave } from '../watchable';
 import { writeArchive } from './archive';
 import { exportById, noteMade, noteMaking, noteUnmade, withoutOf, type ExportRow } from './store';
 
@@ -23,20 +25,15 @@ export async function makeExport(ctx: Context, id: string): Promise<void> {
   if (!asked || !(await noteMaking(ctx.db, id, 0))) return;
   const [row] = await recordingsWhere(ctx.db, 'r.id', asked.recording);
   const [member] = await membersWhere(ctx.db, 'm.id = ?', [asked.member]);
-  const may =
-    row?.file &&
-    row.state === 'ready' &&
-    member &&
-    mayWatch(row, member) &&
-    infoOf(row, teaches(member.role)).mayDownload;
-  if (!may) return void (await noteUnmade(ctx.db, id));
+  if (!row?.file || row.state !== 'ready' || !member || !mayHave(row, member))
+    return void (await noteUnmade(ctx.db, id));
   const leaving = new AbortController();
   let last = 0;
   const far = (ms: number) => {
     const now = performance.now();
     if (now - last < SAID_MS) return;
     last = now;
-    void noteMaking(ctx.db, id, Math.min(0.99, ms / Math.max(1, Number(row.lengthMs))))
+    void noteMaking(ctx.db, id, Math.min(0.99, ms / Math.max(1, row.lengthMs)))
       .then((wanted) => wanted || leaving.abort())
       .catch(() => {});
   };
@@ -73,20 +70,15 @@ export interface Making {
 async function write(ctx: Context, { kind }: ExportRow, making: Making): Promise<void> {
   const { row, watcher, work, far, signal } = making;
   const ready = (file: string) => path.join(readyDir(ctx), file);
-  const length = Number(row.lengthMs);
+  const length = row.lengthMs;
   const sound = ready(row.file!);
   if (kind === 'archive.zip') return writeArchive(ctx, making);
   if (kind === 'sound.mp3') {
-    const [events, parts] = await Promise.all([
-      recordedEvents(ctx.db, row, watcher),
-      partsOf(ctx.db, row.id),
-    ]);
-    await writeFile(`${work}.txt`, chapterMetadata(row.title, chaptersOf(parts, events), length));
-    const source = ['-v', 'error', '-nostdin', '-y', '-i', sound, '-i', `${work}.txt`, '-map', '0:a'];
-    const tags = ['-map_metadata', '1', '-map_chapters', '1', '-id3v2_version', '3'];
-    return runFar([...source, ...tags, '-c:a', 'libmp3lame', '-q:a', '4', work], { far, signal });
+    const { chapters } = await toldTo(ctx.db, row, watcher);
+    await writeFile(`${work}.txt`, chapterMetadata(row.title, chapters, length));
+    return runFar(mp3Arguments(sound, `${work}.txt`, work), { far, signal });
   }
-  const pictures = (await picturesIn(ctx.db, row.id)).map((p) => ({ ...p, file: ready(p.file) }));
+  const pictures = (await picturesIn(ctx.db, row)).map((p) => ({ ...p, file: ready(p.file) }));
   const film = kind === 'film.mp4' ? 'mp4' : 'webm';
   await runFar(filmArguments({ sound, length, pictures }, film, work), { far, signal });
 }

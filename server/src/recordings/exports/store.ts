@@ -16,9 +16,9 @@ export interface ExportRow {
   without: string | null;
 }
 
-/** What a recording is without, as it is kept with what is made of it. */
-export const withoutOf = ({ plan }: Pick<RecordingRow, 'plan'>): string =>
-  [...(plan?.leavesOut ?? [])].sort().join(' ');
+/** What a recording is without, and how it is cut, as it is kept with what is made of it. */
+export const withoutOf = ({ plan, cut }: Pick<RecordingRow, 'plan' | 'cut'>): string =>
+  [...[...(plan?.leavesOut ?? [])].sort(), ...(cut ? [`cut-${cut.number}`] : [])].join(' ');
 
 const EXPORT = `SELECT id, recording_id AS recording, member_id AS member, kind, state, progress, file, bytes, made_at AS madeAt, without
                   FROM recording_exports`;

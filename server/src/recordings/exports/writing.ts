@@ -2,8 +2,8 @@ import type { Response } from 'express';
 import { writtenLines, writtenText, type Watcher } from '@nimble-bell/core/recording';
 import { writeCsv } from '@nimble-bell/core/roster';
 import type { Context } from '../../context';
-import { recordedEvents } from '../events';
-import { partsOf, type RecordingRow } from '../store';
+import type { RecordingRow } from '../store';
+import { toldTo } from '../told';
 
 /** As what its writing is taken along, at once. */
 export const WRITINGS = ['writing.txt', 'writing.csv'] as const;
@@ -22,7 +22,7 @@ export async function sendWriting(
   { row, zone, watcher, name }: Asked,
   res: Response,
 ): Promise<void> {
-  const [events, parts] = await Promise.all([recordedEvents(ctx.db, row, watcher), partsOf(ctx.db, row.id)]);
+  const { events, parts } = await toldTo(ctx.db, row, watcher);
   const lines = writtenLines(parts, events);
   res.attachment(`${name}.${kind.split('.')[1]}`);
   if (kind === 'writing.txt') res.type('text/plain; charset=utf-8').send(writtenText(lines, zone));

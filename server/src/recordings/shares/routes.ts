@@ -1,14 +1,13 @@
 import { Router, type Request } from 'express';
 import { ShareInput, type ShareInfo } from '@nimble-bell/core/api';
-import { forAnybody, keptOf } from '@nimble-bell/core/recording';
 import { principalOf, requireRight } from '../../accounts/principal';
 import { newId, newLinkCode, type Context } from '../../context';
 import { AppError, parse } from '../../errors';
 import { once } from '../../requests/once';
-import { eventsOf } from '../../room/store';
 import { holdWriter } from '../../writing/store';
 import { detailOf, sendCaptions, sendMedia } from '../detail';
 import { recordingsWhere } from '../store';
+import { toldTo } from '../told';
 import { isReady, keptIn } from '../watchable';
 import { endShare, insertShare, noteOpened, shareBy, sharesOf, type ShareRow } from './store';
 
@@ -74,11 +73,11 @@ function publicRoutes(ctx: Context, router: Router) {
 
   router.get('/shared/:code', async (req, res) => {
     const { row, share, zone } = await opened(req);
-    const events = forAnybody(keptOf(await eventsOf(ctx.db, row.sessionId), row.plan?.leavesOut ?? []));
+    const told = await toldTo(ctx.db, row, 'anybody');
     await noteOpened(ctx.db, share.id);
     const address = { path: `/api/shared/${share.code}`, query: '' };
     const nobody = { zone, resume: 0, teaching: false, caring: false };
-    const detail = await detailOf(ctx, row, { ...nobody, events, address });
+    const detail = await detailOf(ctx, row, { ...nobody, told, address });
     res.json({ ...detail, mayDownload: false, shared: true });
   });
 

@@ -36,8 +36,8 @@ test('what is taken away, failed or gone already is nobody’s to keep longer', 
 
 test('what a recording is without is the same whatever order it was said in', () => {
   const without = (...leavesOut: string[]) =>
-    withoutOf({ plan: { leavesOut } } as unknown as Pick<RecordingRow, 'plan'>);
+    withoutOf({ plan: { leavesOut }, cut: null } as unknown as Pick<RecordingRow, 'plan' | 'cut'>);
   expect(without('names', 'board')).toBe(without('board', 'names'));
   expect(without('names')).not.toBe(without());
-  expect(withoutOf({ plan: null })).toBe('');
+  expect(withoutOf({ plan: null, cut: null })).toBe('');
 });

@@ -1,6 +1,6 @@
 import { Router } from 'express';
 import { NoteAnswer, NoteInput, type NoteInfo } from '@nimble-bell/core/api';
-import { mayWatch } from '@nimble-bell/core/recording';
+import { mayWatch, shownAt, sourceAt } from '@nimble-bell/core/recording';
 import { teaches } from '@nimble-bell/core/roster';
 import { membersWhere } from '../../accounts/store';
 import { newId, type Context } from '../../context';
@@ -27,7 +27,11 @@ export function noteRoutes(ctx: Context): Router {
     const { row, who: me } = await watchedBy(ctx, req);
     const notes = await notesOf(ctx.db, row.id, me.id, teaches(me.role));
     res.json(
-      notes.map(({ member, name, ...note }): NoteInfo => ({ ...note, by: member === me.id ? null : name })),
+      notes.map(({ member, name, position, ...note }): NoteInfo => ({
+        ...note,
+        position: Math.round(shownAt(row.told, position)),
+        by: member === me.id ? null : name,
+      })),
     );
   });
 
@@ -42,7 +46,9 @@ export function noteRoutes(ctx: Context): Router {
       const id = newId();
       const kind = asks && !teaches(me.role) ? 'question' : 'note';
       const at = ctx.now();
-      await insertNote(db, { id, recording: row.id, member: me.id, position, kind, text, at });
+      // Kept by what was recorded: it outlives every cut.
+      const recorded = sourceAt(row.told, position);
+      await insertNote(db, { id, recording: row.id, member: me.id, position: recorded, kind, text, at });
       if (kind === 'question') await sendQuestion(db, row, { id, position, text, at, name: me.name });
       return { id };
     });

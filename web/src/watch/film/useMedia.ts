@@ -11,6 +11,8 @@ export interface Film {
   toggle: () => void;
   play: () => void;
   speed: (times: number) => void;
+  /** Nothing is heard, however loud it is; or it is heard again. */
+  hush: (silent: boolean) => void;
   /** 0 to 1 */
   volume: (share: number) => void;
 }
@@ -40,6 +42,9 @@ export function useMedia(): { element: RefObject<HTMLAudioElement | null>; film:
       play: () => void element.current?.play(),
       speed: (times) => {
         if (element.current) element.current.playbackRate = times;
+      },
+      hush: (silent) => {
+        if (element.current) element.current.muted = silent;
       },
       volume: (share) => {
         if (element.current) element.current.volume = share;

@@ -1,0 +1,3 @@
+export * from './marks';
+export * from './times';
+export * from './making';

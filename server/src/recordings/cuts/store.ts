@@ -1,0 +1,113 @@
+import type { CutPlan } from '@nimble-bell/core/recording';
+import { newId } from '../../context';
+import { json, one, rows, run, type Db } from '../../db/pool';
+import type { PictureFile } from '../store';
+
+export interface CutRow extends CutPlan {
+  number: number;
+  by: string;
+  at: number;
+}
+
+/** The number of the cut in force, held until the transaction ends: of two who cut at once the second sees the first. */
+export const holdCut = async (db: Db, recording: string): Promise<number | null> =>
+  (await one<{ cut: number | null }>(db, 'SELECT cut FROM recordings WHERE id = ? FOR UPDATE', [recording]))
+    ?.cut ?? null;
+
+/** How a recording was cut, the newest first. */
+export const cutsOf = async (db: Db, recording: string): Promise<CutRow[]> =>
+  (
+    await rows<{ number: number; marks: unknown; nobody: unknown; by: string; at: number }>(
+      db,
+      `SELECT k.number, k.marks, k.nobody, COALESCE(m.called, 'Somebody') AS \`by\`, k.made_at AS at
+         FROM recording_cuts k LEFT JOIN members m ON m.id = k.made_by WHERE k.recording_id = ? ORDER BY k.number DESC`,
+      [recording],
+    )
+  ).map(({ number, marks, nobody, by, at }) => ({
+    ...{ number, by, at: Number(at) },
+    marks: json<CutPlan['marks']>(marks),
+    nobody: json<CutPlan['nobody']>(nobody),
+  }));
+
+/** Another cut; gives its number. */
+export async function insertCut(
+  db: Db,
+  { recording, marks, nobody, by, at }: CutPlan & { recording: string; by: string; at: number },
+): Promise<number> {
+  const last = await one<{ n: number | null }>(
+    db,
+    'SELECT MAX(number) AS n FROM recording_cuts WHERE recording_id = ?',
+    [recording],
+  );
+  const number = (last?.n ?? 0) + 1;
+  await run(
+    db,
+    'INSERT INTO recording_cuts (recording_id, number, marks, nobody, made_by, made_at) VALUES (?, ?, ?, ?, ?, ?)',
+    [recording, number, JSON.stringify(marks), JSON.stringify(nobody), by, at],
+  );
+  return number;
+}
+
+/** This cut is in force from now on, or none; what is told by it is made before anybody is told. */
+export async function enforceCut(db: Db, recording: string, number: number | null, now: number) {
+  await run(db, 'UPDATE recordings SET cut = ?, words_at = NULL WHERE id = ?', [number, recording]);
+  if (number !== null) await makeCutAnew(db, recording, number, now);
+  else await queueCut(db, recording, now);
+}
+
+export async function makeCutAnew(db: Db, recording: string, number: number, now: number) {
+  await run(
+    db,
+    "UPDATE recording_cuts SET state = 'preparing', progress = 0, file = NULL, pictures = NULL, bytes = 0 WHERE recording_id = ? AND number = ?",
+    [recording, number],
+  );
+  await queueCut(db, recording, now);
+}
+
+const queueCut = (db: Db, recording: string, now: number) =>
+  run(db, "INSERT INTO jobs (kind, job_key, payload, due_at) VALUES ('cut', ?, ?, ?)", [
+    `cut/${recording}/${newId()}`,
+    JSON.stringify({ recording }),
+    now,
+  ]);
+
+/** Gives whether it is still in force. */
+export const noteCutting = async (db: Db, recording: string, number: number, progress: number) =>
+  (
+    await run(
+      db,
+      `UPDATE recording_cuts k JOIN recordings r ON r.id = k.recording_id AND r.cut = k.number
+          SET k.progress = ? WHERE k.recording_id = ? AND k.number = ?`,
+      [progress, recording, number],
+    )
+  ).affectedRows > 0 ||
+  (await one(db, 'SELECT id FROM recordings WHERE id = ? AND cut = ?', [recording, number])) !== null;
+
+export interface MadeCut {
+  file: string;
+  pictures: readonly PictureFile[];
+  bytes: number;
+}
+
+/** What was made of a cut, before anybody is told of it. */
+export const keepCut = (db: Db, recording: string, number: number, { file, pictures, bytes }: MadeCut) =>
+  run(
+    db,
+    'UPDATE recording_cuts SET file = ?, pictures = ?, bytes = ?, progress = 1 WHERE recording_id = ? AND number = ?',
+    [file, JSON.stringify(pictures), bytes, recording, number],
+  );
+
+export const noteCut = (db: Db, recording: string, number: number, state: 'ready' | 'failed') =>
+  run(db, 'UPDATE recording_cuts SET state = ? WHERE recording_id = ? AND number = ?', [
+    state,
+    recording,
+    number,
+  ]);
+
+/** Of the cuts that are not in force nothing is kept but how they were made. */
+export const forgetOtherCuts = (db: Db, recording: string, number: number | null) =>
+  run(
+    db,
+    "UPDATE recording_cuts SET state = 'preparing', file = NULL, pictures = NULL, bytes = 0 WHERE recording_id = ? AND number <> ?",
+    [recording, number ?? 0],
+  );

@@ -1,0 +1,57 @@
+import {
+  chaptersOf,
+  chaptersTold,
+  eventsTold,
+  forAnybody,
+  gapsOf,
+  gapsTold,
+  heardBy,
+  keptOf,
+  maskedFor,
+  partsTold,
+  withheldIn,
+  type Chapter,
+  type Gap,
+  type Part,
+  type Watcher,
+} from '@nimble-bell/core/recording';
+import type { StoredEvent } from '@nimble-bell/core/room';
+import type { Db } from '../db/pool';
+import { eventsOf } from '../room/store';
+import { partsOf, type RecordingRow } from './store';
+
+/** What a recording tells beside its sound and pictures; positions in ms of it as it is cut. */
+export interface Told {
+  parts: Part[];
+  events: StoredEvent[];
+  chapters: Chapter[];
+  gaps: Gap[];
+}
+
+/** What is told of a recording is told to a member, or to anybody who has a link. */
+export type Listener = Watcher | 'anybody';
+
+type Recorded = Pick<RecordingRow, 'id' | 'sessionId' | 'plan' | 'cut' | 'told' | 'chapters'>;
+
+/**
+ * What happened in a session as its recording may tell it to this person: the one way to it for watching, searching and
+ * taking along.
+ */
+export async function toldTo(db: Db, row: Recorded, listener: Listener): Promise<Told> {
+  const [all, found] = await Promise.all([eventsOf(db, row.sessionId), partsOf(db, row.id)]);
+  const recorded = found.map(({ from, until }) => ({ from, until }));
+  const parts = row.cut ? partsTold(recorded, row.told) : recorded;
+  const told = row.cut ? eventsTold(all, { parts: recorded, left: parts }) : all;
+  const nobody = new Set([...withheldIn(all), ...(row.cut?.nobody ?? [])]);
+  const kept = keptOf(maskedFor(told, nobody), row.plan?.leavesOut ?? []);
+  const events = listener === 'anybody' ? forAnybody(kept) : heardBy(kept, listener);
+  // What somebody wrote may name somebody: who is not of the class has what came by itself.
+  const written = listener === 'anybody' ? null : row.chapters;
+  const chapters = written ?? chaptersOf(recorded, events);
+  if (!row.cut) return { parts, events, chapters, gaps: gapsOf(parts, events) };
+  return {
+    ...{ parts, events },
+    chapters: chaptersTold(chapters, row.told),
+    gaps: gapsTold(recorded, row.told, events),
+  };
+}
