@@ -18,6 +18,7 @@ import {
 } from './support/course';
 import { MAREN, seat } from './support/people';
 import { DATA } from './support/product';
+import { askStore } from './support/store';
 
 const recordingOf = async (api: APIRequestContext, course: MadeCourse) =>
   (await (await api.get(`/api/sessions/${course.session}`)).json()).recordings[0];
@@ -90,6 +91,10 @@ test('a class with a presented screen and a page that was opened again is record
   await expect(page.getByTestId('recording-mark')).toHaveText('Being recorded');
   // Somebody speaks while nobody else does, and is taken off the list before class is over.
   const ben = await walkIn(browser, course, 1);
+  // The browser's own stand-in only ticks; ours is a tone, which is heard as a voice is.
+  await ben.evaluate(() => {
+    navigator.mediaDevices.getUserMedia = () => Promise.reject(new DOMException('None', 'NotFoundError'));
+  });
   await ben.getByRole('button', { name: /^Microphone/ }).click();
   await ben.waitForTimeout(3000);
   const api = await account(MAREN);
@@ -114,6 +119,17 @@ test('a class with a presented screen and a page that was opened again is record
   expect(shown.length).toBeGreaterThan(2000);
   await page.getByLabel('Where the recording is').fill(String(Math.ceil((shown.at + 1000) / 5000) * 5));
   await expect(page.getByRole('button', { name: /Maren Oduya presents/ })).toBeVisible();
+
+  // How long each was heard is the relay’s word: of three seconds of his sound some, of hers none.
+  const heard = await askStore<{ member: string; ms: number }>(
+    'SELECT member_id AS member, spoken_ms AS ms FROM parts_taken WHERE session_id = ?',
+    [course.session],
+  );
+  const spoke = (i: number) => Number(heard.find((h) => h.member === course.students[i]!.id)?.ms ?? 0);
+  process.stdout.write(`  heard by the relay, ms: ${JSON.stringify(heard)}\n`);
+  expect(spoke(0)).toBe(0);
+  expect(spoke(1)).toBeGreaterThan(500);
+  expect(spoke(1)).toBeLessThan(12_000);
 
   const everything = await (await api.get(`/api/recordings/${recording.id}`)).text();
   expect(everything).toContain('(withheld)');

@@ -299,6 +299,8 @@ export interface MyCourse {
   rooms: (SessionInfo & { door: DoorState })[];
   /** What is recorded, and what one may do. */
   recordingPlan: RecordingPlan | null;
+  /** Whether it is counted how one takes part. */
+  countsPart: boolean;
   limits: Limits;
   notices: NoticeInfo[];
   materials: MaterialInfo[];

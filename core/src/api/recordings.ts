@@ -106,6 +106,8 @@ export interface RecordingDetail extends RecordingInfo {
 
 /** Who watched a recording, and how often each stretch of it. */
 export interface Watchers {
+  /** Whether it is counted at all. */
+  counted: boolean;
   people: { member: string; name: string; at: number; share: number }[];
   curve: number[];
 }

@@ -1,3 +1,4 @@
+import { afterRules } from '@nimble-bell/core/after';
 import type {
   CourseCard,
   InvitationTemplate,
@@ -28,6 +29,8 @@ export interface CourseRow {
   limits: Limits;
   door: DoorRules;
   recordingPlan: RecordingPlan | null;
+  /** Whether it is counted how each takes part. */
+  countsPart: boolean;
   youngPupils: boolean;
   term: Term;
   /** Minutes before each session. */
@@ -68,6 +71,7 @@ function readCourse(row: Record<string, unknown>): CourseRow {
     limits: resolveAll(layers),
     door: doorRules(layers),
     recordingPlan: planOf(layers),
+    countsPart: afterRules(layers).participation,
     term: json(term),
     youngPupils: Boolean(youngPupils),
     reminders: json(reminders),

@@ -9,6 +9,7 @@ import { hashPassword } from '../accounts/password';
 import { newId, newLinkCode, type Context } from '../context';
 import { addMember, insertCourse, sessionsOfCourse } from '../courses/store';
 import { transaction } from '../db/pool';
+import { layAfter } from './layAfter';
 import { layLectureRules } from './layRules';
 import { queueLetters } from '../mail/queue';
 import { writeTelephone } from '../mail/store';
@@ -203,6 +204,7 @@ async function layPast(ctx: Context, db: PoolConnection, course: string, past: P
     const events = pastEvents(past.teacher, students, session, i, lesson);
     await layEvents(db, session.id, events);
     await closeBooks(db, session.id, events);
+    await layAfter(db, session.id, events, i);
     await layHeld(db, session.id);
     if (lesson) await layRecording(ctx, db, session, lesson);
   }

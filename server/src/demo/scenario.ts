@@ -88,6 +88,16 @@ export const NOTICE = {
 /** Who has stopped coming: by their number among all students. */
 export const SLIPPING: readonly number[] = [13, 27];
 
+/** What some of the class say of a lecture when it is over. */
+export const THOUGHTS: readonly string[] = [
+  'The triangle on the board made it click.',
+  'A little fast where the stream comes in.',
+  'More examples with a falling tide, please.',
+  'I liked that we worked it out before you showed it.',
+  'The sound was low from the harbour office.',
+  'Could the chart stay on the stage longer?',
+];
+
 /** What is written around the lectures: by whom of the class (`null`: the teacher), to whom, how long before now in hours. */
 export const WRITTEN: readonly {
   by: number | null;

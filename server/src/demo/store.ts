@@ -89,3 +89,19 @@ export const layPart = (db: Db, id: string, recording: string, from: number, unt
     from,
     until,
   ]);
+
+export const layParts = (
+  db: Db,
+  parts: readonly { session: string; member: string; ms: number; hands: number }[],
+) =>
+  run(
+    db,
+    `INSERT INTO parts_taken (session_id, member_id, spoken_ms, hands) VALUES ?
+       ON DUPLICATE KEY UPDATE spoken_ms = VALUES(spoken_ms), hands = VALUES(hands)`,
+    [parts.map((p) => [p.session, p.member, p.ms, p.hands])],
+  );
+
+export const layThoughts = (db: Db, thoughts: readonly { session: string; stars: number; words: string }[]) =>
+  run(db, 'INSERT INTO thoughts (session_id, stars, words) VALUES ?', [
+    thoughts.map((t) => [t.session, t.stars, t.words]),
+  ]);

@@ -21,7 +21,7 @@ interface Publisher {
 
 type VoiceListener = (room: string, publisher: string, heard: boolean) => void;
 /** Somebody is heard who is louder than this, dBov below the loudest, over so many packets of 20 ms. */
-const HEARD = { audio_active_packets: 30, audio_level_average: 40 };
+const HEARD = { audio_active_packets: 30, audio_level_average: 50 };
 
 interface Viewer {
   handle: number;

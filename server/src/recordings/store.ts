@@ -1,3 +1,4 @@
+import { afterRules } from '@nimble-bell/core/after';
 import type { RecordingInfo, RecordingPlan, Role, SeriesKind } from '@nimble-bell/core/api';
 import {
   AWAY_MS,
@@ -13,6 +14,7 @@ import {
   type Stretch,
 } from '@nimble-bell/core/recording';
 import { teaches, type OnList } from '@nimble-bell/core/roster';
+import type { Layer } from '@nimble-bell/core/settings';
 import { newId } from '../context';
 import { json, one, rows, run, type Db } from '../db/pool';
 import { layersFrom } from '../sessions/store';
@@ -55,6 +57,8 @@ export interface RecordingRow extends Film {
   kind: SeriesKind;
   group: string | null;
   published: boolean;
+  /** Whether it is counted who watches it. */
+  counts: boolean;
   takenAt: number | null;
 }
 
@@ -88,16 +92,15 @@ interface RawCut {
   cutFile: string | null;
   cutPictures: unknown;
 }
-type Read = 'plan' | 'silences' | 'whole' | 'cut' | 'told' | 'chapters';
+type Read = 'plan' | 'counts' | 'silences' | 'whole' | 'cut' | 'told' | 'chapters';
 type RawRecording = Omit<RecordingRow, Read> & Said & RawCut & { silences: unknown; chapters: unknown };
 
-export const planSaid = ({ ofCollege, ofCourse, ofSeries, ofSession }: Said): RecordingPlan | null =>
-  planOf(
-    layersFrom({
-      ...{ college: ofCollege, course: ofCourse, series: ofSeries, session: ofSession },
-      record: null,
-    }),
-  );
+const layersSaid = ({ ofCollege, ofCourse, ofSeries, ofSession }: Said): Layer[] =>
+  layersFrom({
+    ...{ college: ofCollege, course: ofCourse, series: ofSeries, session: ofSession },
+    record: null,
+  });
+export const planSaid = (said: Said): RecordingPlan | null => planOf(layersSaid(said));
 
 const listIn = <T>(value: unknown): T[] => (value === null ? [] : json<T[]>(value));
 
@@ -123,6 +126,7 @@ function read(raw: RawRecording): RecordingRow {
     bytes: Number(raw.bytes),
     plan: planSaid(raw),
     published: Boolean(raw.published),
+    counts: afterRules(layersSaid(raw)).watching,
     ...{ whole, cut, told },
     chapters: raw.chapters === null ? null : json<Chapter[]>(raw.chapters),
     ...(cut

@@ -166,6 +166,7 @@ function ownCourse(router: Router, ctx: Context) {
       ),
       door: course.door,
       recordingPlan: course.recordingPlan,
+      countsPart: course.countsPart,
       limits: course.limits,
       notices,
       materials,

@@ -50,11 +50,13 @@ export function watchingRoutes(ctx: Context): Router {
     const of = stretchesOf(row.lengthMs);
     const recorded = stretches.filter((s) => s < of).map((s) => sourceStretch(row.told, s));
     const at = sourceAt(row.told, Math.min(position, row.lengthMs));
+    // Where it is not counted, where one is stays one's own.
+    const counted = row.counts ? recorded : [];
     await transaction(ctx.db, async (db) => {
       const known = await watchedOf(db, row.id, me.id, true);
       await keepWatched(db, row.id, {
         ...{ member: me.id, position: at, at: ctx.now() },
-        stretches: watchedAgain(known?.stretches ?? [], recorded, row.whole.lengthMs),
+        stretches: watchedAgain(known?.stretches ?? [], counted, row.whole.lengthMs),
       });
     });
     res.json({});
@@ -65,10 +67,11 @@ export function watchingRoutes(ctx: Context): Router {
     const { row, who: me } = await watchedBy(ctx, req);
     if (!teaches(me.role)) throw new AppError('forbidden');
     const length = row.lengthMs;
-    const found = (await watchersOf(ctx.db, row.id))
+    const found = (row.counts ? await watchersOf(ctx.db, row.id) : [])
       .filter((w) => !teaches(w.role))
       .map((w) => ({ ...w, stretches: watchedTold(w.stretches, row.told) }));
     const watchers: Watchers = {
+      counted: row.counts,
       people: found.map(({ member, name, stretches, at }) => ({
         ...{ member, name, at, share: shareWatched(stretches, length) },
       })),

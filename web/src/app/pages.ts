@@ -48,6 +48,16 @@ const review: Place[] = [
     title: 'Roll book',
     page: () => import('../review/RollBookPage').then((m) => m.RollBookPage),
   },
+  {
+    path: 'taking-part',
+    title: 'Taking part',
+    page: () => import('../review/PartPage').then((m) => m.PartPage),
+  },
+  {
+    path: 'thoughts',
+    title: 'What the class thought',
+    page: () => import('../review/ThoughtsPage').then((m) => m.ThoughtsPage),
+  },
 ];
 
 const invite: Place[] = [
@@ -154,6 +164,11 @@ const stages: Place[] = [
 const byLink: Place[] = [
   { title: 'Your course', page: () => import('../student/StudentPage').then((m) => m.StudentPage) },
   { path: 'ways', title: 'Your ways', page: ways },
+  {
+    path: 'part',
+    title: 'How you take part',
+    page: () => import('../student/PartPage').then((m) => m.PartPage),
+  },
   {
     path: 'letters',
     title: 'Your letters',

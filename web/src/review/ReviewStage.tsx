@@ -4,6 +4,8 @@ import { Parts } from '../ui/Parts';
 const PARTS: [string, string][] = [
   ['', 'Sessions'],
   ['roll-book', 'Roll book'],
+  ['taking-part', 'Taking part'],
+  ['thoughts', 'What the class thought'],
 ];
 
 /** The stage of what is behind. */

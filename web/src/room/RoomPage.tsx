@@ -2,6 +2,7 @@ import { Button, Loader, Text } from '@mantine/core';
 import { useMediaQuery } from '@mantine/hooks';
 import { lazy, Suspense, useState } from 'react';
 import { useParams } from 'react-router';
+import { teaches } from '@nimble-bell/core/roster';
 import { Desk } from './desk/Desk';
 import { Keys } from './controls/Keys';
 import { TryDevices } from './door/TryDevices';
@@ -27,6 +28,7 @@ import { useAbout } from '../app/title';
 import { PANELS } from './tools/registry';
 
 // For who has knocked.
+const Thought = lazy(() => import('../after/Thought'));
 const Porch = lazy(() => import('./door/Porch').then((m) => ({ default: m.Porch })));
 
 /** The room. A page opened straight at it asks for one press first: browsers play no sound before. */
@@ -94,6 +96,11 @@ function Dismissed({ connection }: { connection: RoomConnection }) {
           ? 'Everybody is out. The recording is being prepared and will be on the course page in a moment.'
           : 'Everybody is out.'}
       </Text>
+      {info && !teaches(info.me.role) && (
+        <Suspense>
+          <Thought session={info.session.id} />
+        </Suspense>
+      )}
       <WayBack info={info} />
     </Doorway>
   );

@@ -340,6 +340,11 @@ function HowItGoes({ mine }: { mine: MyCourse }) {
       <Text size="sm" mt={4}>
         {recordingWords(mine.recordingPlan)}
       </Text>
+      {mine.countsPart && (
+        <Anchor component={Link} to="part" size="sm">
+          It is counted how you take part
+        </Anchor>
+      )}
     </Panel>
   );
 }

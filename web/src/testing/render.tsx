@@ -204,6 +204,7 @@ export const myCourse = (more: Partial<MyCourse> = {}): MyCourse => ({
   notices: [],
   materials: [],
   recordingPlan: null,
+  countsPart: false,
   limits: course().limits,
   replies: [],
   ...more,

@@ -21,7 +21,7 @@ export default function WatchersPanel({ recording }: { recording: RecordingDetai
       about="Those who teach see this; everybody else sees where they were themselves."
     >
       {data.people.length === 0 ? (
-        <Empty>Nobody has watched it yet.</Empty>
+        <Empty>{data.counted ? 'Nobody has watched it yet.' : 'It is not counted in this course.'}</Empty>
       ) : (
         <>
           <Curve of={data.curve} />
