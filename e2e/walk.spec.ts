@@ -174,6 +174,11 @@ test('a teacher plans, invites, limits, teaches and records; two students take p
     await page.getByRole('button', { name: 'Dismiss for everyone' }).click();
     for (const view of [page, ana, ben])
       await expect(view.getByRole('heading', { name: 'The class is dismissed' })).toBeVisible();
+    // What she thought of it is said once, and by nobody: fewer than five are not shown.
+    await ana.getByRole('radio', { name: '4', exact: true }).click();
+    await ana.getByRole('textbox', { name: 'A word, if you like' }).fill('The gauge helped.');
+    await ana.getByRole('button', { name: 'Say it' }).click();
+    await expect(ana.getByText('You said what you thought. Thank you.')).toBeVisible();
     await ana.getByRole('link', { name: 'To the course page' }).click();
     await expect(ana.getByTestId('over')).toHaveText('Lecture 11 is over.');
     await expect(ana.getByRole('link', { name: 'Enter the class' })).toHaveCount(0);

@@ -4,13 +4,7 @@ import type { ThoughtAsked } from '@nimble-bell/core/api';
 import { useAsk } from '../app/api';
 import { useAsked, useChange } from '../app/queries';
 
-const STEPS: [string, string][] = [
-  ['1', 'lost me'],
-  ['2', ''],
-  ['3', 'so-so'],
-  ['4', ''],
-  ['5', 'clear as a bell'],
-];
+const STEPS = ['1', '2', '3', '4', '5'];
 
 /** What one thought of a class, said once and by nobody; nothing where one is not asked. */
 export default function Thought({ session, title }: { session: string; title?: string }) {
@@ -40,13 +34,13 @@ export default function Thought({ session, title }: { session: string; title?: s
     >
       <Radio.Group
         label={title ? `How was ${title}?` : 'How was this class?'}
-        description="Your name is not kept with it. Those who teach see it when five have answered."
+        description="One is “lost me”, five is “clear as a bell”. Your name is not kept with it; those who teach see it when five have answered."
         value={stars}
         onChange={setStars}
       >
-        <Group mt="xs" gap="md" align="flex-start">
-          {STEPS.map(([value, label]) => (
-            <Radio key={value} value={value} label={label ? `${value}, ${label}` : value} />
+        <Group mt="xs" gap="lg">
+          {STEPS.map((value) => (
+            <Radio key={value} value={value} label={value} />
           ))}
         </Group>
       </Radio.Group>

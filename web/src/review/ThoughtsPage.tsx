@@ -1,5 +1,5 @@
 import { Anchor, Loader, Stack, Text, Title } from '@mantine/core';
-import { scaleLinear, scalePoint } from 'd3';
+import { greatest, rollup, scaleLinear, scalePoint } from 'd3';
 import { Link } from 'react-router';
 import { meanOf, TOGETHER } from '@nimble-bell/core/after';
 import type { TermThoughts } from '@nimble-bell/core/api';
@@ -60,6 +60,7 @@ function Chart({ of }: { of: Said[] }) {
   ).padding(0.5);
   const y = scaleLinear([1, 5], [HEIGHT - EDGE.bottom, EDGE.top]);
   const shown = of.filter((s) => s.mean !== null);
+  const usual = mostOften(of.map((s) => s.title));
   const words = shown.map((s) => `${s.title} ${s.number}: ${s.mean}`).join(', ');
   const every = Math.ceil(of.length / 14);
   return (
@@ -78,20 +79,15 @@ function Chart({ of }: { of: Said[] }) {
         </g>
       ))}
       <polyline
-        points={shown.map((s) => `${x(s.id)},${y(s.mean!)}`).join(' ')}
+        points={shown
+          .filter((s) => s.title === usual)
+          .map((s) => `${x(s.id)},${y(s.mean!)}`)
+          .join(' ')}
         fill="none"
         stroke="var(--edge)"
       />
       {shown.map((s) => (
-        <circle
-          key={s.id}
-          cx={x(s.id)}
-          cy={y(s.mean!)}
-          r={4 + Math.min(8, Math.sqrt(s.thoughts.said))}
-          fill="var(--pine)"
-        >
-          <title>{`${s.title} ${s.number}: ${s.mean}, by ${s.thoughts.said}`}</title>
-        </circle>
+        <Point key={s.id} of={s} x={x(s.id)!} y={y(s.mean!)} usual={s.title === usual} />
       ))}
       {of.map(
         (s, i) =>
@@ -102,6 +98,31 @@ function Chart({ of }: { of: Said[] }) {
           ),
       )}
     </svg>
+  );
+}
+
+const mostOften = (titles: readonly string[]): string | undefined =>
+  greatest(
+    rollup(
+      titles,
+      (all) => all.length,
+      (t) => t,
+    ),
+    ([, count]) => count,
+  )?.[0];
+
+/** As large as so many answered: a disc of what is taught most often, on its line; a square of anything else. */
+function Point({ of: s, x, y, usual }: { of: Said; x: number; y: number; usual: boolean }) {
+  const size = 4 + Math.min(8, Math.sqrt(s.thoughts.said));
+  const title = <title>{`${s.title} ${s.number}: ${s.mean}, by ${s.thoughts.said}`}</title>;
+  return usual ? (
+    <circle cx={x} cy={y} r={size} fill="var(--pine)">
+      {title}
+    </circle>
+  ) : (
+    <rect x={x - size} y={y - size} width={2 * size} height={2 * size} fill="var(--tide)">
+      {title}
+    </rect>
   );
 }
 

@@ -1,67 +1,9 @@
 import { fireEvent, screen, waitFor } from '@testing-library/react';
-import type { NoteInfo, RecordingDetail, StoredEvent } from '@nimble-bell/core/api';
+import type { NoteInfo, RecordingDetail } from '@nimble-bell/core/api';
 import { answerRequests, asked } from '../testing/answers';
+import { playable, recording, seek } from '../testing/recording';
 import { show } from '../testing/render';
 import { WatchPage } from './WatchPage';
-
-const START = Date.UTC(2026, 9, 6, 21, 30);
-const at = (seconds: number, body: object, seq: number) =>
-  ({ ...body, at: START + seconds * 1000, seq }) as StoredEvent;
-
-const recording = (more: Partial<RecordingDetail> = {}): RecordingDetail => ({
-  id: 'r',
-  sessionId: 's',
-  title: 'Lecture 3',
-  startsAt: START,
-  state: 'ready',
-  progress: 1,
-  lengthMs: 60_000,
-  bytes: 1000,
-  keepUntil: '2027-02-11',
-  mayDownload: false,
-  parts: [
-    { from: START, until: START + 40_000 },
-    { from: START + 100_000, until: START + 120_000 },
-  ],
-  chaptersWritten: false,
-  chapters: [
-    { title: 'Class begins', position: 0 },
-    { title: 'After the pause', position: 40_000 },
-  ],
-  gaps: [
-    { position: 40_000, missing: 60_000, why: 'paused' },
-    { position: 50_000, missing: 3000, why: 'interrupted' },
-  ],
-  events: [
-    at(-5, { type: 'entered', member: 'maren', name: 'Maren Oduya', role: 'teacher' }, 1),
-    at(
-      10,
-      { type: 'said', from: 'maren', addressee: { to: 'class' }, place: 'class', text: 'Early word.' },
-      2,
-    ),
-    at(
-      30,
-      { type: 'drawn', by: 'maren', stroke: { points: [0, 0, 1, 1], colour: 'ink' }, place: 'class' },
-      3,
-    ),
-    at(
-      110,
-      { type: 'said', from: 'maren', addressee: { to: 'class' }, place: 'class', text: 'Late word.' },
-      4,
-    ),
-  ],
-  pictures: [],
-  silences: [],
-  leavesOut: [],
-  teaching: false,
-  caring: false,
-  goneAt: null,
-  resume: 0,
-  zone: 'Atlantic/Azores',
-  mediaPath: '/api/recordings/r/media?ticket=t',
-  captions: [{ language: 'pt', path: '/api/recordings/r/captions/pt?ticket=t' }],
-  ...more,
-});
 
 const NOTES: NoteInfo[] = [
   { id: 'n', kind: 'note', position: 12_000, text: 'Read again', answer: null, by: null },
@@ -70,16 +12,8 @@ const NOTES: NoteInfo[] = [
 
 function watch(detail: RecordingDetail) {
   answerRequests({ '/api/recordings/undefined': detail, '/api/recordings/r/notes': NOTES });
-  HTMLMediaElement.prototype.play = async () => {};
-  Object.defineProperty(HTMLMediaElement.prototype, 'readyState', { configurable: true, get: () => 4 });
+  playable();
   show(<WatchPage />);
-}
-
-/** Moves the film to a second. */
-function seek(seconds: number) {
-  const video = document.querySelector('audio')!;
-  Object.defineProperty(video, 'currentTime', { value: seconds, writable: true, configurable: true });
-  fireEvent.timeUpdate(video);
 }
 
 test('what was written and drawn appears as the recording comes to it, and goes again on going back', async () => {
@@ -113,7 +47,7 @@ test('what is taken along is offered only where that is on: made when it is aske
   await waitFor(() => expect(screen.getByText('Downloads of this recording are off.')).toBeTruthy());
   document.body.innerHTML = '';
   const detail = recording({ mayDownload: true });
-  const made = { id: 'e', bytes: 2_500_000, progress: 1, path: '/made', goneAt: START };
+  const made = { id: 'e', bytes: 2_500_000, progress: 1, path: '/made', goneAt: detail.startsAt };
   const exports = [
     { ...made, kind: 'film.mp4', state: 'ready' },
     { ...made, kind: 'sound.mp3', state: 'making', progress: 0.4, path: null, goneAt: null },

@@ -68,9 +68,12 @@ function Cutting({ table }: { table: CutTable }) {
           from={`/recordings/${whole.id}/cuts`}
         />
         <StretchBar {...shown} />
+        <Group mt="xs" justify="space-between">
+          <Steps {...{ film, whole, draft }} />
+          <Told {...{ table, draft }} />
+        </Group>
       </div>
-      <Panel title="What is told of it" action={<Told {...{ table, draft }} />}>
-        <Steps {...{ film, whole, draft }} />
+      <Panel title="What becomes of each stretch">
         <Stretches {...shown} change={(next: Mark[]) => draft.change({ marks: next })} />
         {table.people.length > 0 && <Nobody {...{ table, draft }} />}
       </Panel>
@@ -108,7 +111,7 @@ function Steps({ film, whole, draft }: { film: FilmActions; whole: CutTable['who
   const divide = step(splitAt);
   useDivideKey(divide);
   return (
-    <Group mb="xs">
+    <Group gap="xs">
       <Button variant="default" onClick={divide}>
         Divide here (X)
       </Button>
@@ -119,12 +122,12 @@ function Steps({ film, whole, draft }: { film: FilmActions; whole: CutTable['who
         Leave out all after
       </Button>
       <Checkbox
-        label="Into the nearest silence"
+        label="In the nearest silence"
         checked={near}
         onChange={(e) => setNear(e.currentTarget.checked)}
       />
       <Button variant="subtle" disabled={!draft.back} onClick={() => draft.back?.()}>
-        Take the last step back
+        A step back
       </Button>
     </Group>
   );
