@@ -2,6 +2,7 @@ import AxeBuilderSource from 'axe-core';
 import { expect, test, type Page } from '@playwright/test';
 import { makeCourse, throughDoor } from './support/course';
 import { MAREN, person, signIn } from './support/people';
+import { settled, watchRequests } from './support/settled';
 
 interface Violation {
   id: string;
@@ -39,6 +40,7 @@ async function openChange(page: Page) {
 
 test('axe finds nothing serious on any page outside the room, in both themes', async ({ browser, page }) => {
   test.setTimeout(240_000);
+  watchRequests(page);
   const check = async (view: Page, name: string) => expect.soft(await violations(view), name).toEqual([]);
   await page.goto('/');
   await expect(page.getByRole('button', { name: /Enter as Maren/ })).toBeVisible();
@@ -63,20 +65,20 @@ test('axe finds nothing serious on any page outside the room, in both themes', a
     for (const stage of STAGES) {
       await page.goto(`${course}/${stage}`);
       await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
-      await page.waitForLoadState('networkidle');
+      await settled(page);
       await check(page, `${stage}, ${scheme}`);
     }
   }
   for (const part of ['week', 'zones', 'groups', 'calendars', 'reuse', 'history']) {
     await page.goto(`${course}/plan/${part}`);
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
-    await page.waitForLoadState('networkidle');
+    await settled(page);
     await check(page, `plan, ${part}, dark`);
   }
   for (const part of ['reminders', 'notices', 'files', 'letters']) {
     await page.goto(`${course}/invite/${part}`);
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
-    await page.waitForLoadState('networkidle');
+    await settled(page);
     await check(page, `invite, ${part}, dark`);
   }
   await page.goto(`${course}/invite/notices`);

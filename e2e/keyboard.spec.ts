@@ -10,7 +10,7 @@ test('every page has a title, one heading of the first order, and stops with a n
   page,
   browser,
 }) => {
-  test.setTimeout(150_000);
+  test.setTimeout(240_000);
   const course = await makeCourse({ students: 3, apart: true });
   await eachRoute(course, { page, browser, as: { reducedMotion: 'reduce' } }, async (at, route) => {
     await openRoute(at, route);

@@ -72,7 +72,7 @@ async function test() {
   };
   await Promise.all([types(), style()]);
   // All have passed or failed by then: what one of them left open does not hold the rest up.
-  await check('unit tests', bin('jest'), ['--ci', '--forceExit'], jestCounts);
+  await check('unit tests', bin('jest'), ['--ci', '--forceExit', '--maxWorkers=2'], jestCounts);
   await ensureBuilt();
   await check(
     'browser tests',

@@ -7,6 +7,7 @@ import {
 } from '@playwright/test';
 import { throughDoor, type MadeCourse } from './course';
 import { MAREN, person, signIn } from './people';
+import { settled, watchRequests } from './settled';
 
 /** A page as a test goes through all of them. */
 export interface Route {
@@ -71,10 +72,11 @@ export const routesOf = ({ id, session, students }: MadeCourse): Route[] => {
 
 /** Opens it, and is inside: its heading stands and what it asked for is there. */
 export async function openRoute(page: Page, { path, name }: Route): Promise<void> {
+  watchRequests(page);
   await page.goto(path);
   if (name === 'In class') await throughDoor(page);
   await expect(page.locator('h1').first()).toBeVisible();
-  await page.waitForLoadState('networkidle').catch(() => {});
+  await settled(page);
 }
 
 /** Goes through all of them, each as whoever it belongs to. */
