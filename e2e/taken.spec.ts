@@ -1,5 +1,12 @@
 import { expect, request, test, type APIRequestContext } from '@playwright/test';
-import type { ExportInfo, MyCourse, NoteInfo, RecordingDetail } from '@nimble-bell/core/api';
+import type {
+  Delivery,
+  ExportInfo,
+  MyCourse,
+  NoteInfo,
+  RecordingDetail,
+  Watchers,
+} from '@nimble-bell/core/api';
 import { account, byLink, makeCourse } from './support/course';
 import { MAREN } from './support/people';
 import { BASE_URL } from './support/product';
@@ -89,6 +96,24 @@ test('what is listened to: an address of one’s own, with what one may take alo
   const next = await address(one, { replace: true });
   expect((await nobody.get(mine)).status()).toBe(404);
   expect((await nobody.get(next)).status()).toBe(200);
+});
+
+test('a word to who missed a class goes to each alone, with their own way to the recording, and to nobody of another course', async () => {
+  const { api, id, recording } = await demo();
+  const { missed } = (await (await api.get(`/api/recordings/${recording.id}/watchers`)).json()) as Watchers;
+  expect(missed.length).toBeGreaterThan(0);
+  const text = 'You missed it.\n\nThe link leads there.';
+  const word = (data: object) => api.post(`/api/courses/${id}/words`, { data: { text, ...data } });
+  const members = missed.slice(0, 2).map((m) => m.member);
+  expect(await (await word({ members, recording: recording.id })).json()).toEqual({ count: members.length });
+  expect((await word({ members: [...members, 'aaaaaaaaaaaa'] })).status()).toBe(404);
+  expect((await word({ members, recording: 'aaaaaaaaaaaa' })).status()).toBe(404);
+  expect((await word({ members, text: '  ' })).status()).toBe(422);
+  const sent = async () =>
+    ((await (await api.get(`/api/courses/${id}/deliveries`)).json()) as Delivery[]).filter(
+      (d) => d.topic === 'word' && d.state === 'sent',
+    );
+  await expect.poll(async () => (await sent()).length, { timeout: 20_000 }).toBe(members.length);
 });
 
 test('notes and links: odd, too long, racing, and with another course’s ids', async () => {

@@ -185,6 +185,8 @@ export const ROUTES: Record<string, Answers> = {
   'GET /api/shared/:code/captions/:language': answers(404, 404, 404, 404, 404, 404),
   'GET /api/courses/:course/participation': MEMBERS,
   'GET /api/courses/:course/thoughts': THOSE_WHO_TEACH,
+  // Asked with members that are none.
+  'POST /api/courses/:course/words': TEACHING,
   'GET /api/sessions/:id/thought': MEMBERS,
   // Asked without stars.
   'POST /api/sessions/:id/thought': answers(401, 403, 422, 422, 422, 403),

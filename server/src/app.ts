@@ -30,6 +30,7 @@ import { studentRoutes } from './student/routes';
 import { termRoutes } from './terms/routes';
 import { visitRoutes } from './visits/routes';
 import { afterRoutes } from './after/routes';
+import { wordRoutes } from './after/words';
 import { chapterRoutes } from './recordings/chapters';
 import { cutRoutes } from './recordings/cuts/routes';
 import { exportRoutes } from './recordings/exports/routes';
@@ -61,6 +62,7 @@ const HEEDED_MS = 1000;
 const ofRecordings = (ctx: Context) => [
   recordingRoutes(ctx),
   afterRoutes(ctx),
+  wordRoutes(ctx),
   chapterRoutes(ctx),
   cutRoutes(ctx),
   exportRoutes(ctx),

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { line, tidyProse } from '../text';
-import { CutPlan } from '../recording/cuts/marks';
+import { CutList } from '../recording/cuts/marks';
 import type { Picture, Stretch } from '../recording/mixing';
 import type { Chapter, Gap } from '../recording/timeline';
 import type { StoredEvent } from '../room/index';
@@ -42,13 +42,13 @@ export type ChaptersInput = z.infer<typeof ChaptersInput>;
 export const ListeningInput = z.object({ replace: z.boolean().default(false) });
 
 /** How a recording is to be cut; `after`: the one it was made of, by number, null where that was nothing. */
-export const CutInput = CutPlan.extend({ after: z.int().nullable() });
+export const CutInput = CutList.extend({ after: z.int().nullable() });
 export type CutInput = z.infer<typeof CutInput>;
 /** One that was made before is in force again, or none. */
 export const CutBackInput = z.object({ number: z.int().nullable(), after: z.int().nullable() });
 
 /** A recording as it was cut once. */
-export interface CutInfo extends CutPlan {
+export interface CutInfo extends CutList {
   number: number;
   by: string;
   at: number;
@@ -109,6 +109,8 @@ export interface Watchers {
   /** Whether it is counted at all. */
   counted: boolean;
   people: { member: string; name: string; at: number; share: number }[];
+  /** Who was not there, may watch, and has not. */
+  missed: { member: string; name: string }[];
   curve: number[];
 }
 

@@ -12,6 +12,7 @@ export type LetterTopic =
   | 'notice'
   | 'recording'
   | 'question'
+  | 'word'
   | 'leaving';
 
 /** The kinds of letters that a reader may do without: the others keep calendars right, or are about this moment. */

@@ -33,6 +33,24 @@ test('who is slipping: two of the last three, or far shorter than before; excuse
   expect(slips('present', 'present', ['late', 60], ['early', 60])).toBeNull();
 });
 
+test('who missed one of three, did not watch it, and was silent in the others is slipping; whoever did any of it is not', () => {
+  const cells = [cell('present'), cell('absent'), cell('late', 70)];
+  const silent = { tookPart: false, recorded: true, watched: false };
+  const slip = (...signs: Parameters<typeof slippingWords>[2] & object) =>
+    slippingWords(cells, sessions(3), signs);
+  expect(slip(silent, silent, silent)).toBe(
+    'Missed one of the last three and did not watch it, and was silent in the others',
+  );
+  expect(slip({ ...silent, tookPart: true }, silent, silent)).toBeNull();
+  expect(slip(silent, { ...silent, watched: true }, silent)).toBeNull();
+  expect(slip(silent, { ...silent, recorded: false }, silent)).toBeNull();
+  // Where it is not counted nothing is known.
+  expect(slip(null, null, null)).toBeNull();
+  expect(
+    slippingWords([cell('present'), cell('present'), cell('present')], sessions(3), [silent, silent, silent]),
+  ).toBeNull();
+});
+
 test('sums are of what counts, whatever the order', () => {
   const some = fc.array(
     fc.option(fc.record({ mark: fc.constantFrom(...MARKS), minutes: fc.integer({ min: 0, max: 90 }) })),

@@ -66,21 +66,39 @@ const FALLEN = 0.6;
 const mean = (all: readonly number[]) => all.reduce((sum, n) => sum + n, 0) / all.length;
 const percent = (share: number) => `${Math.round(share * 100)} %`;
 
+/** What is known of somebody and a session beside the roll. */
+export interface AfterSigns {
+  tookPart: boolean;
+  /** There is a recording of it; they watched of it. */
+  recorded: boolean;
+  watched: boolean;
+}
+
 /**
- * Who is slipping, and by what: missed two of the last three; or there for far less of the last two than before. Excused
- * absences count for nothing. Null where nothing is to be said.
+ * Who is slipping, and by what: missed two of the last three; missed one and did not watch it, and was silent in the
+ * others; or there for far less of the last two than before. Excused absences count for nothing. Null where nothing is to
+ * be said. `signs`: by session, where they are counted.
  */
 export function slippingWords(
   cells: readonly (BookCell | null)[],
   sessions: readonly Pick<BookSession, 'minutes'>[],
+  signs: readonly (AfterSigns | null)[] = [],
 ): string | null {
   const counted = cells.flatMap((cell, i) =>
-    cell && cell.mark !== 'excused' ? [{ ...cell, of: sessions[i]!.minutes }] : [],
+    cell && cell.mark !== 'excused' ? [{ ...cell, of: sessions[i]!.minutes, signs: signs[i] ?? null }] : [],
   );
   const recent = counted.slice(-RECENT);
   const missed = recent.filter((c) => c.mark === 'absent').length;
   if (recent.length === RECENT && missed >= MISSED)
     return missed === RECENT ? 'Missed the last three' : 'Missed two of the last three';
+  const unseen = (c: (typeof recent)[number]) => c.signs?.recorded && !c.signs.watched;
+  const silent = (c: (typeof recent)[number]) => c.signs && !c.signs.tookPart;
+  if (
+    recent.length === RECENT &&
+    missed === 1 &&
+    recent.every((c) => (c.mark === 'absent' ? unseen(c) : silent(c)))
+  )
+    return 'Missed one of the last three and did not watch it, and was silent in the others';
   const shares = counted
     .filter((c) => wasThere(c.mark) && c.of > 0)
     .map((c) => Math.min(1, c.minutes / c.of));

@@ -74,3 +74,25 @@ export const wasIn = async (db: Db, session: string, member: string): Promise<bo
     'SELECT member_id FROM roll_lines WHERE session_id = ? AND member_id = ? AND arrived_at IS NOT NULL',
     [session, member],
   )) !== null;
+
+/** Which sessions can be watched, and who watched of them. */
+export async function watchedIn(db: Db, sessions: readonly string[]) {
+  if (!sessions.length) return { recorded: new Set<string>(), watched: new Set<string>() };
+  const [recorded, watched] = await Promise.all([
+    rows<{ session: string }>(
+      db,
+      "SELECT session_id AS session FROM recordings WHERE session_id IN (?) AND state = 'ready'",
+      [[...sessions]],
+    ),
+    rows<{ session: string; member: string }>(
+      db,
+      `SELECT r.session_id AS session, w.member_id AS member FROM watched w JOIN recordings r ON r.id = w.recording_id
+        WHERE r.session_id IN (?)`,
+      [[...sessions]],
+    ),
+  ]);
+  return {
+    recorded: new Set(recorded.map((r) => r.session)),
+    watched: new Set(watched.map((w) => `${w.session}/${w.member}`)),
+  };
+}

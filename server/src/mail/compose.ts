@@ -240,6 +240,22 @@ function toWatch(w: Writing): Composed {
   return w.finish(`${w.course.code} ${title} can be watched`, [w.dear, paragraph(words), button]);
 }
 
+/** What somebody who teaches writes to some of the class; with the way to a recording where it is about one. */
+function word(w: Writing): Composed {
+  const { text, by, recording } = w.order.about;
+  const button: Block = recording
+    ? {
+        kind: 'button',
+        label: 'Watch it',
+        url: `${w.desk.origin}/in/${w.member.link}/watch/${String(recording)}`,
+      }
+    : w.button;
+  const lines = String(text)
+    .split(/\n{2,}/)
+    .map(paragraph);
+  return w.finish(`${w.course.code}: a word from ${String(by)}`, [w.dear, ...lines, button]);
+}
+
 const WRITERS: Record<LetterTopic, (w: Writing) => Composed> = {
   invitation,
   update,
@@ -251,6 +267,7 @@ const WRITERS: Record<LetterTopic, (w: Writing) => Composed> = {
   notice,
   recording: toWatch,
   question: asked,
+  word,
   leaving,
 };
 

@@ -8,7 +8,7 @@ import {
   silencesTold,
   toldBy,
   type Chapter,
-  type CutPlan,
+  type CutList,
   type Part,
   type Picture,
   type Stretch,
@@ -46,7 +46,7 @@ export interface RecordingRow extends Film {
   /** Its film as it was recorded. */
   whole: Film;
   /** How it is cut, and what is seen of it then; null where it is not. */
-  cut: (CutPlan & { number: number; pictures: PictureFile[] }) | null;
+  cut: (CutList & { number: number; pictures: PictureFile[] }) | null;
   /** What is told of what was recorded. */
   told: Stretch[];
   /** As somebody wrote them, in ms of what was recorded; null where nobody did. */

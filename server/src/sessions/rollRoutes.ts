@@ -5,6 +5,7 @@ import { markOf, rollRules, slippingWords, type BookCell, type RollBook } from '
 import { logOf, namesIn } from '@nimble-bell/core/room';
 import { isFor, targetOf } from '@nimble-bell/core/roster';
 import { asked } from '../accounts/principal';
+import { signsOf } from '../after/signs';
 import type { Context } from '../context';
 import { layeredSessionsOf, sessionById, type LayeredSession, type SessionRow } from '../courses/store';
 import type { Db } from '../db/pool';
@@ -82,10 +83,11 @@ async function rollBook(
 ): Promise<RollBookInfo> {
   const held = sessions.filter((s) => s.state === 'held');
   const ids = held.map((s) => s.id);
-  const [people, lines, lasted] = await Promise.all([
+  const [people, lines, lasted, signs] = await Promise.all([
     seatedIn(ctx.db, course),
     rollMarks(ctx.db, ids),
     heldMinutes(ctx.db, ids),
+    signsOf(ctx.db, held),
   ]);
   const cells = new Map<string, BookCell>();
   for (const line of lines)
@@ -108,7 +110,11 @@ async function rollBook(
   };
   const slipping = Object.fromEntries(
     book.rows.flatMap(({ member, cells: own }) => {
-      const words = slippingWords(own, book.sessions);
+      const words = slippingWords(
+        own,
+        book.sessions,
+        held.map((s) => signs(s.id, member)),
+      );
       return words ? [[member, words]] : [];
     }),
   );

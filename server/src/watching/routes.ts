@@ -16,7 +16,9 @@ import {
   watchedTold,
   type Found,
 } from '@nimble-bell/core/watching';
+import { markOf } from '@nimble-bell/core/roll';
 import { asked, principalOf, requireRight } from '../accounts/principal';
+import { membersWhere } from '../accounts/store';
 import { newId, type Context } from '../context';
 import { courseById } from '../courses/store';
 import { transaction } from '../db/pool';
@@ -25,6 +27,7 @@ import { captionsFile, LANGUAGE } from '../recordings/captions';
 import { readyDir } from '../recordings/files';
 import { recordingsWhere, type RecordingRow } from '../recordings/store';
 import { watchedBy } from '../recordings/watchable';
+import { rollLinesWhere } from '../sessions/store';
 import { indexWords } from './words';
 import { findWords, keepWatched, searchable, watchedOf, watchersOf, wordsAreOld } from './store';
 
@@ -72,6 +75,7 @@ export function watchingRoutes(ctx: Context): Router {
       .map((w) => ({ ...w, stretches: watchedTold(w.stretches, row.told) }));
     const watchers: Watchers = {
       counted: row.counts,
+      missed: row.counts ? await missedBoth(ctx, row, new Set(found.map((w) => w.member))) : [],
       people: found.map(({ member, name, stretches, at }) => ({
         ...{ member, name, at, share: shareWatched(stretches, length) },
       })),
@@ -95,6 +99,18 @@ export function watchingRoutes(ctx: Context): Router {
 
   captionRoutes(ctx, router);
   return router;
+}
+
+/** Who was not there and has not watched, of those who may; the excused are left in peace. */
+async function missedBoth(ctx: Context, row: RecordingRow, watched: ReadonlySet<string>) {
+  const [lines, members] = await Promise.all([
+    rollLinesWhere(ctx.db, "l.session_id = ? AND l.role = 'student'", [row.sessionId]),
+    membersWhere(ctx.db, "m.course_id = ? AND m.role = 'student'", [row.courseId]),
+  ]);
+  const absent = new Set(lines.filter((l) => markOf(l.line) === 'absent').map((l) => l.line.member));
+  return members
+    .filter((m) => absent.has(m.id) && !watched.has(m.id) && mayWatch(row, m))
+    .map((m) => ({ member: m.id, name: m.name }));
 }
 
 /** Every word of what is looked for, as the beginning of one, without accents. */

@@ -18,6 +18,7 @@ const TOPIC_WORDS: Record<LetterTopic, string> = {
   notice: 'a notice',
   recording: 'word of a recording',
   question: 'a question from a recording',
+  word: 'a word from who teaches',
   leaving: 'that recordings go before long',
 };
 const MOST = 8;

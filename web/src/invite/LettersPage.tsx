@@ -38,6 +38,7 @@ const TOPIC_WORDS: Record<LetterTopic, string> = {
   notice: 'Notice',
   recording: 'Recording',
   question: 'Question',
+  word: 'A word',
   leaving: 'Recordings that go',
 };
 const MOST = 300;

@@ -10,6 +10,7 @@ import { downloadCsv } from '../ui/download';
 import { Fault } from '../ui/Fault';
 import { Empty, Panel } from '../ui/Panel';
 import { CorrectionDialog, type Corrected } from './CorrectionDialog';
+import { WriteButton } from './WriteButton';
 import { RollGrid } from './RollGrid';
 import { RollMark } from './RollMark';
 import { RollRulesPanel } from './RollRulesPanel';
@@ -48,12 +49,19 @@ function Book({ book }: { book: RollBookInfo }) {
 }
 
 /** Who is slipping, and by what: computed, to be looked after by a person. */
+const BEGIN =
+  'We missed you in class lately. Is something in the way? The recordings are on your course page; write to me if I can help.';
+
 function Slipping({ book }: { book: RollBookInfo }) {
+  const { id: course } = useThisCourse();
   const rows = book.rows.filter((r) => book.slipping[r.member]);
   return (
     <Panel
       title="Who is slipping"
-      about="Missed two of the last three, or is there for far less of a class than before. Excused absences count for nothing."
+      about="Missed two of the last three; missed one, did not watch it, and was silent in the others; or is there for far less of a class than before. Excused absences count for nothing."
+      action={
+        rows.length > 0 && <WriteButton label="Write to them …" course={course} to={rows} begin={BEGIN} />
+      }
     >
       {rows.length === 0 ? (
         <Empty>Nobody, by these signs.</Empty>

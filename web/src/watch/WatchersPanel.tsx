@@ -3,7 +3,9 @@ import { area, curveMonotoneX, scaleLinear } from 'd3';
 import type { RecordingDetail, Watchers } from '@nimble-bell/core/api';
 import { countWords, instantWords } from '@nimble-bell/core/calendar';
 import { STRETCH_MS } from '@nimble-bell/core/watching';
+import { useParams } from 'react-router';
 import { useAsked } from '../app/queries';
+import { WriteButton } from '../review/WriteButton';
 import { Heads } from '../ui/Heads';
 import { Empty, Panel } from '../ui/Panel';
 import { lengthWords } from './words';
@@ -20,6 +22,7 @@ export default function WatchersPanel({ recording }: { recording: RecordingDetai
       title="Who watched"
       about="Those who teach see this; everybody else sees where they were themselves."
     >
+      {data.missed.length > 0 && <Missed of={data.missed} recording={recording} />}
       {data.people.length === 0 ? (
         <Empty>{data.counted ? 'Nobody has watched it yet.' : 'It is not counted in this course.'}</Empty>
       ) : (
@@ -48,6 +51,26 @@ export default function WatchersPanel({ recording }: { recording: RecordingDetai
         </>
       )}
     </Panel>
+  );
+}
+
+/** Who missed the class, and what was recorded of it. */
+function Missed({ of, recording }: { of: Watchers['missed']; recording: RecordingDetail }) {
+  const { course } = useParams();
+  return (
+    <Group mb="sm" gap="xs">
+      <Text size="sm">
+        {countWords(of.length, 'student')} {of.length === 1 ? 'was' : 'were'} not there, and{' '}
+        {of.length === 1 ? 'has' : 'have'} not watched.
+      </Text>
+      <WriteButton
+        label="Write to them …"
+        course={course!}
+        to={of}
+        recording={recording.id}
+        begin={`You missed ${recording.title}. Its recording is yours to watch: the link leads there.`}
+      />
+    </Group>
   );
 }
 

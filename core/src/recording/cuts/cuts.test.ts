@@ -3,7 +3,7 @@ import type { StoredEvent } from '../../room/index';
 import { lengthOf, positionOf, type Part } from '../timeline';
 import {
   chaptersTold,
-  CutPlan,
+  CutList,
   cuesMended,
   cuesTold,
   cutPictures,
@@ -51,9 +51,9 @@ const anyMarks = fc
   );
 
 test('what may be cut is said in words', () => {
-  expect(CutPlan.safeParse(UNCUT).success).toBe(true);
+  expect(CutList.safeParse(UNCUT).success).toBe(true);
   const faults = (marks: Mark[]) =>
-    CutPlan.safeParse({ marks, nobody: [] }).error?.issues[0]?.message ?? null;
+    CutList.safeParse({ marks, nobody: [] }).error?.issues[0]?.message ?? null;
   expect(faults([{ from: 5, fate: 'out' }])).toBe('The first stretch begins at the beginning.');
   expect(faults([...UNCUT.marks, { from: 100, fate: 'out' }])).toMatch(/each lasts a fifth of a second/);
   expect(faults([])).not.toBeNull();
@@ -108,7 +108,7 @@ test('a stretch is divided, joined, left out before and after; nothing of the re
         outBefore(marks, at, LENGTH),
         outAfter(marks, at, LENGTH),
       ])
-        expect(CutPlan.safeParse({ marks: next, nobody: [] }).success).toBe(true);
+        expect(CutList.safeParse({ marks: next, nobody: [] }).success).toBe(true);
       const other = splitAt(marks, at, LENGTH);
       expect(toldBy(other, LENGTH)).toEqual(toldBy(marks, LENGTH));
       const before = outBefore(marks, at, LENGTH);

@@ -14,7 +14,7 @@ export const SHORTEST_MS = 200;
 export const MOST_MARKS = 400;
 
 /** How a recording is cut: marks over what was recorded, which stays as it is; and who is nobody in it. */
-export const CutPlan = z.object({
+export const CutList = z.object({
   marks: z
     .array(Mark)
     .min(1)
@@ -27,10 +27,10 @@ export const CutPlan = z.object({
   /** By member: their names and what they wrote are not told. */
   nobody: z.array(z.string().max(20)).max(400),
 });
-export type CutPlan = z.infer<typeof CutPlan>;
+export type CutList = z.infer<typeof CutList>;
 
 /** Nothing is cut. */
-export const UNCUT: CutPlan = { marks: [{ from: 0, fate: 'kept' }], nobody: [] };
+export const UNCUT: CutList = { marks: [{ from: 0, fate: 'kept' }], nobody: [] };
 
 export interface MarkedStretch extends Stretch {
   fate: Fate;
@@ -62,7 +62,7 @@ export const toldBy = (marks: readonly Mark[], lengthMs: number, without?: 'sile
 const isCut = ({ fate }: Mark) => fate !== 'kept';
 
 /** Whether anything becomes of it. */
-export const cutsAnything = ({ marks, nobody }: CutPlan): boolean => marks.some(isCut) || nobody.length > 0;
+export const cutsAnything = ({ marks, nobody }: CutList): boolean => marks.some(isCut) || nobody.length > 0;
 
 /** The stretch that a moment lies in, by its number. */
 export const stretchAt = (marks: readonly Mark[], at: number): number =>

@@ -1,9 +1,9 @@
-import type { CutPlan } from '@nimble-bell/core/recording';
+import type { CutList } from '@nimble-bell/core/recording';
 import { newId } from '../../context';
 import { json, one, rows, run, type Db } from '../../db/pool';
 import type { PictureFile } from '../store';
 
-export interface CutRow extends CutPlan {
+export interface CutRow extends CutList {
   number: number;
   by: string;
   at: number;
@@ -25,14 +25,14 @@ export const cutsOf = async (db: Db, recording: string): Promise<CutRow[]> =>
     )
   ).map(({ number, marks, nobody, by, at }) => ({
     ...{ number, by, at: Number(at) },
-    marks: json<CutPlan['marks']>(marks),
-    nobody: json<CutPlan['nobody']>(nobody),
+    marks: json<CutList['marks']>(marks),
+    nobody: json<CutList['nobody']>(nobody),
   }));
 
 /** Another cut; gives its number. */
 export async function insertCut(
   db: Db,
-  { recording, marks, nobody, by, at }: CutPlan & { recording: string; by: string; at: number },
+  { recording, marks, nobody, by, at }: CutList & { recording: string; by: string; at: number },
 ): Promise<number> {
   const last = await one<{ n: number | null }>(
     db,

@@ -24,11 +24,18 @@ export const renewListening = (db: Db, { member, code, link }: Listening, now: n
     [member, code, link, now],
   );
 
-/** What is listened to is made once, by whoever has time for it; `what`: its file, which is another when it is cut. */
-export const queueListening = (db: Db, recording: string, what: string, now: number) =>
-  run(
+/**
+ * What is listened to is made once, by whoever has time for it; `what`: its file, which is another when it is cut. One that
+ * waits, or is being made, is not touched: whoever makes it holds its row.
+ */
+export async function queueListening(db: Db, recording: string, what: string, now: number) {
+  const key = `listen/${recording}/${what}`;
+  const known = await one<{ state: string }>(db, 'SELECT state FROM jobs WHERE job_key = ?', [key]);
+  if (known?.state === 'queued') return;
+  await run(
     db,
     `INSERT INTO jobs (kind, job_key, payload, due_at) VALUES ('listen', ?, ?, ?)
-       ON DUPLICATE KEY UPDATE due_at = IF(state = 'done', VALUES(due_at), due_at), attempts = 0, state = 'queued'`,
-    [`listen/${recording}/${what}`, JSON.stringify({ recording }), now],
+       ON DUPLICATE KEY UPDATE due_at = VALUES(due_at), attempts = 0, state = 'queued'`,
+    [key, JSON.stringify({ recording }), now],
   );
+}
