@@ -1,25 +1,26 @@
-import { rm, stat } from 'node:fs/promises';
+import { rm } from 'node:fs/promises';
 import path from 'node:path';
 import { levelArguments, lengthOf, measureArguments, measuredIn } from '@nimble-bell/core/recording';
 import type { PoolConnection } from 'mysql2/promise';
 import type { Context } from '../context';
 import { transaction } from '../db/pool';
 import { piecesDir, rawDir, readyDir, removeBeginning, runProgram } from './files';
-import { alone, forgetPieces, piecesOf, type Piece } from './pieces/store';
-import { listSounds } from './prepare';
-import { noteFinished, partsOf, recordingsWhere } from './store';
+import { alone, forgetPieces } from './pieces/store';
+import { bytesOf, joinPictures, listSounds, piecesFor } from './prepare';
+import { noteFinished, partsOf, picturesIn, recordingsWhere } from './store';
 
 /**
- * What can be watched already is finished: its sound levelled as a whole, its silences found. Then, and not before, what
+ * What can be watched already is finished: its sound levelled as a whole, its silences found, each picture one. Then, and not before, what
  * the relay wrote of it is let go.
  */
 export const finishRecording = (ctx: Context, db: PoolConnection, recording: string): Promise<void> =>
   alone(db, recording, async () => {
     const [row] = await recordingsWhere(ctx.db, 'r.id', recording);
-    if (row?.whole.state !== 'ready' || !row.whole.file || row.finishedAt !== null) return;
+    if (row?.whole.state !== 'ready' || !row.whole.file) return;
+    // Ended between the two, the second is still to be done.
+    if (row.finishedAt !== null) return letGo(ctx, recording);
     const parts = (await partsOf(ctx.db, recording)).filter((p) => p.until > p.from);
-    const made = new Map<string, Piece[]>();
-    for (const { id } of parts) made.set(id, await piecesOf(ctx.db, id));
+    const made = await piecesFor(ctx, row, parts, { over: true, patient: true });
     const list = await listSounds(ctx, recording, parts, made, 'whole');
     const patient = { patient: true };
     const { stderr } = await runProgram('ffmpeg', measureArguments(list), patient);
@@ -28,12 +29,16 @@ export const finishRecording = (ctx: Context, db: PoolConnection, recording: str
     const sound = path.join(readyDir(ctx), file);
     await runProgram('ffmpeg', levelArguments(list, measured, sound), patient);
     const quick = path.join(readyDir(ctx), row.whole.file);
-    const grown = (await stat(sound)).size - (await stat(quick)).size;
+    const pictures = await joinPictures(ctx, recording, parts, made, 'whole');
+    const before = await picturesIn(ctx.db, { id: recording, cut: null });
+    const bytes = await bytesOf(ctx, [file, ...pictures.map((p) => p.file)]);
     await transaction(ctx.db, async (tx) => {
-      await noteFinished(tx, { recording, file, grown, silences: measured.silences, now: ctx.now() });
+      const { silences } = measured;
+      await noteFinished(tx, { recording, file, bytes, pictures, silences, now: ctx.now() });
       await forgetPieces(tx, recording);
     });
-    await rm(quick, { force: true });
+    for (const old of [quick, ...before.map((p) => path.join(readyDir(ctx), p.file))])
+      await rm(old, { force: true });
     await letGo(ctx, recording);
   });
 

@@ -7,7 +7,6 @@ import {
   lengthOf,
   picturesOf,
   withheldIn,
-  type Picture,
 } from '@nimble-bell/core/recording';
 import type { PoolConnection } from 'mysql2/promise';
 import type { Context } from '../context';
@@ -18,7 +17,16 @@ import { makeCutAnew } from './cuts/store';
 import { folderOf, piecesDir, readyDir, runProgram } from './files';
 import { makePieces, soundsOf } from './pieces/make';
 import { alone, type CutPicture, type Piece } from './pieces/store';
-import { noteFailed, noteProgress, noteReady, partsOf, queueFinishing, recordingsWhere } from './store';
+import {
+  noteFailed,
+  noteProgress,
+  noteReady,
+  partsOf,
+  queueFinishing,
+  recordingsWhere,
+  type PictureFile,
+  type RecordingRow,
+} from './store';
 
 type Part = { id: string; from: number; until: number };
 
@@ -44,35 +52,62 @@ export const prepareRecording = (
 async function prepare(ctx: Context, relay: MediaRelay, recording: string) {
   const [row] = await recordingsWhere(ctx.db, 'r.id', recording);
   if (!row) return;
-  const withheld = withheldIn(await eventsOf(ctx.db, row.sessionId));
   // What the relay still writes of it is closed first.
   if (relay.available) await relay.closeRoom(row.sessionId);
   const parts = (await partsOf(ctx.db, recording)).filter((p) => p.until > p.from);
   if (!parts.length) throw new Error('Nothing was recorded.');
-  const made = new Map<string, Piece[]>();
-  for (const [i, part] of parts.entries()) {
-    const progress = (share: number) => noteProgress(ctx.db, (0.8 * (i + share)) / parts.length, recording);
-    const leavesOut = row.plan?.leavesOut ?? [];
-    const asked = { over: true, withheld, leavesOut, patient: false, made: progress };
-    made.set(part.id, await makePieces(ctx, ctx.db, { ...part, recording }, asked));
-  }
+  const make = (over: boolean, from: number, share: number) =>
+    piecesFor(ctx, row, parts, {
+      ...{ over, patient: false },
+      made: (far) => noteProgress(ctx.db, from + share * far, recording),
+    });
   const ready = path.join(readyDir(ctx), recording);
   await rm(ready, { recursive: true, force: true });
   await folderOf(readyDir(ctx), recording);
+  // The pictures of what was made while class was on are joined while the last of it is made.
+  const early = await make(false, 0, 0.4);
+  const [first, all] = await Promise.all([joinPictures(ctx, recording, parts, early, 'picture'), make(true, 0.4, 0.5)]);
+  const late: Made = new Map(parts.map(({ id }) => [id, all.get(id)!.slice(early.get(id)!.length)]));
   const file = path.join(recording, 'quick.webm');
-  const [pictures] = await Promise.all([
-    joinPictures(ctx, recording, parts, made),
-    joinSound(ctx, recording, parts, made, path.join(readyDir(ctx), file)),
+  const [last] = await Promise.all([
+    joinPictures(ctx, recording, parts, late, 'last'),
+    joinSound(ctx, recording, parts, all, path.join(readyDir(ctx), file)),
   ]);
-  const files = [file, ...pictures.map((p) => p.file)].map((f) => path.join(readyDir(ctx), f));
-  const sizes = await Promise.all(files.map(async (f) => (await stat(f)).size));
-  const bytes = sizes.reduce((sum, size) => sum + size, 0);
+  const pictures = [...first, ...last];
+  const bytes = await bytesOf(ctx, [file, ...pictures.map((p) => p.file)]);
   await transaction(ctx.db, async (tx) => {
     await noteReady(tx, { lengthMs: lengthOf(parts), bytes, pictures, file, recording });
     // What was made of it is gone with what it was.
     if (row.cut) await makeCutAnew(tx, recording, row.cut.number, ctx.now());
     await queueFinishing(tx, recording, ctx.now());
   });
+}
+
+/** The pieces of each part. */
+export type Made = Map<string, Piece[]>;
+
+/** The pieces of parts that are over, or all but their last, as they belong in the recording now. */
+export async function piecesFor(
+  ctx: Context,
+  row: RecordingRow,
+  parts: readonly Part[],
+  asked: { over: boolean; patient: boolean; made?: (share: number) => Promise<unknown> },
+): Promise<Made> {
+  const withheld = withheldIn(await eventsOf(ctx.db, row.sessionId));
+  const leavesOut = row.plan?.leavesOut ?? [];
+  const all: Made = new Map();
+  for (const [i, part] of parts.entries()) {
+    const made = async (far: number) => asked.made?.((i + far) / parts.length);
+    const span = { ...part, recording: row.id };
+    all.set(part.id, await makePieces(ctx, ctx.db, span, { ...asked, withheld, leavesOut, made }));
+  }
+  return all;
+}
+
+/** How much what is watched takes. */
+export async function bytesOf(ctx: Context, files: readonly string[]): Promise<number> {
+  const sizes = await Promise.all(files.map(async (f) => (await stat(path.join(readyDir(ctx), f))).size));
+  return sizes.reduce((sum, size) => sum + size, 0);
 }
 
 /** The list of a recording's pieces in their order. */
@@ -106,13 +141,14 @@ async function joinSound(
   await runProgram('ffmpeg', joinArguments(await listSounds(ctx, recording, parts, made, 'quick'), output));
 }
 
-/** The pictures that are kept, each as one file, copied as it came; their times in ms of the recording. */
-async function joinPictures(
+/** The pictures of these pieces that are kept, each as one file, copied as it came; their times in ms of the recording. */
+export async function joinPictures(
   ctx: Context,
   recording: string,
   parts: readonly Part[],
   made: ReadonlyMap<string, readonly Piece[]>,
-): Promise<(Picture & { file: string })[]> {
+  named: string,
+): Promise<PictureFile[]> {
   const shown = parts.flatMap((part, i) => {
     const begins = lengthOf(parts.slice(0, i));
     const slices: CutPicture[] = keptPictures((made.get(part.id) ?? []).flatMap((p) => p.slices));
@@ -124,7 +160,7 @@ async function joinPictures(
   });
   return Promise.all(
     shown.map(async ({ files, ...picture }, i) => {
-      const file = path.join(recording, `picture-${i}.webm`);
+      const file = path.join(recording, `${named}-${i}.webm`);
       await joinFiles(ctx, recording, files, file);
       return { ...picture, file };
     }),

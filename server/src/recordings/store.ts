@@ -308,6 +308,11 @@ export async function noteReady(
     "UPDATE recordings SET state = 'ready', progress = 1, length_ms = ?, bytes = ?, file = ?, finished_at = NULL, silences = NULL, fault = NULL WHERE id = ?",
     [lengthMs, bytes, file, recording],
   );
+  await layPictures(db, recording, pictures);
+}
+
+/** What is seen of a recording, in place of what was. */
+async function layPictures(db: Db, recording: string, pictures: readonly PictureFile[]) {
   await run(db, 'DELETE FROM recording_pictures WHERE recording_id = ?', [recording]);
   for (const [i, p] of pictures.entries()) await addPicture(db, recording, i, p);
 }
@@ -346,23 +351,33 @@ export const queueFinishing = (db: Db, recording: string, now: number) =>
     [`finish/${recording}`, JSON.stringify({ recording }), now],
   );
 
-export const noteFinished = (
+export async function noteFinished(
   db: Db,
   {
     recording,
     file,
-    grown,
+    bytes,
+    pictures,
     silences,
     now,
-  }: { recording: string; file: string; grown: number; silences: readonly Stretch[]; now: number },
-) =>
-  run(db, 'UPDATE recordings SET file = ?, bytes = bytes + ?, silences = ?, finished_at = ? WHERE id = ?', [
+  }: {
+    recording: string;
+    file: string;
+    bytes: number;
+    pictures: readonly PictureFile[];
+    silences: readonly Stretch[];
+    now: number;
+  },
+) {
+  await run(db, 'UPDATE recordings SET file = ?, bytes = ?, silences = ?, finished_at = ? WHERE id = ?', [
     file,
-    grown,
+    bytes,
     JSON.stringify(silences),
     now,
     recording,
   ]);
+  await layPictures(db, recording, pictures);
+}
 
 export const noteFailed = (db: Db, fault: string, recording: string) =>
   run(db, "UPDATE recordings SET state = 'failed', fault = ? WHERE id = ?", [fault, recording]);

@@ -1,4 +1,4 @@
-import { lengthWords, preparingWords } from './words';
+import { lengthRead, lengthWords, momentWords, preparingWords } from './words';
 
 test.each([
   [0, '0:00'],
@@ -6,6 +6,14 @@ test.each([
   [247_000, '4:07'],
   [3_725_000, '1:02:05'],
 ])('%d ms is read as %s', (ms, words) => expect(lengthWords(ms)).toBe(words));
+
+test.each(['0:00', '0:05.25', '4:07', '12:00.5', '1:02:05.001'])('%s is read, and written as it was', (words) => {
+  expect(momentWords(lengthRead(words)!)).toBe(words);
+});
+
+test.each(['', '7', '4:75', '1:2:3:4', 'soon', '-1:00'])('%s is no moment', (words) =>
+  expect(lengthRead(words)).toBeNull(),
+);
 
 test('a recording that cannot be watched says why', () => {
   expect(preparingWords({ state: 'running', progress: 0 })).toBe('Being recorded now');

@@ -9,6 +9,13 @@ export function lengthWords(ms: number): string {
   return h ? `${h}:${two(m)}:${two(s % 60)}` : `${m}:${two(s % 60)}`;
 }
 
+/** The same to the millisecond: "4:07.5". */
+export function momentWords(ms: number): string {
+  const rest = ms % 1000;
+  const fraction = rest ? `.${String(rest).padStart(3, '0').replace(/0+$/, '')}` : '';
+  return lengthWords(ms - rest) + fraction;
+}
+
 export function preparingWords({ state, progress }: Pick<RecordingInfo, 'state' | 'progress'>): string {
   if (state === 'running') return 'Being recorded now';
   if (state === 'expired') return 'It was kept until its date, and is gone';

@@ -10,7 +10,7 @@ import {
   type Fate,
   type Mark,
 } from '@nimble-bell/core/recording';
-import { lengthRead, lengthWords } from '../words';
+import { lengthRead, lengthWords, momentWords } from '../words';
 import { FATE_WORDS } from './words';
 import classes from './cut.module.css';
 
@@ -103,13 +103,7 @@ interface BeginsProps {
 /** When a stretch begins, typed; what is no such time is said, and nothing changes. */
 function Begins({ of, fixed, within: [least, most], set }: BeginsProps) {
   const [typed, setTyped] = useState<string | null>(null);
-  const stands = `${lengthWords(Math.floor(of / 1000) * 1000)}${
-    of % 1000
-      ? `.${String(of % 1000)
-          .padStart(3, '0')
-          .replace(/0+$/, '')}`
-      : ''
-  }`;
+  const stands = momentWords(of);
   const at = typed === null ? of : lengthRead(typed);
   const wrong = at === null || at < least || at > most;
   const take = () => {
