@@ -15,8 +15,8 @@ test('every page has a title, one heading of the first order, and stops with a n
   await eachRoute(course, { page, browser, as: { reducedMotion: 'reduce' } }, async (at, route) => {
     await openRoute(at, route);
     await expect(at, route.path).toHaveTitle(new RegExp(`^${route.name} – (.* – )?Nimble Bell$`));
-    expect(await at.locator('h1').count(), route.path).toBe(1);
-    expect(await at.locator('main#content').count(), route.path).toBe(1);
+    await expect(at.locator('h1'), route.path).toHaveCount(1);
+    await expect(at.locator('main#content'), route.path).toHaveCount(1);
     expect(await at.evaluate(() => document.documentElement.lang)).toBe('en');
     const { stops, faults } = await walkThrough(at);
     // Whoever asked for rest has it.

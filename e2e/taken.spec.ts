@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { expect, request, test, type APIRequestContext } from '@playwright/test';
 import type {
   Delivery,
@@ -49,7 +50,13 @@ test('what is taken along: asked for ten times at once it is made once, for whoe
   expect([answers.every((a) => a.status() === 201), ids.size]).toEqual([true, 1]);
   await expect.poll(async () => (await all(one))[0]?.state, { timeout: 30_000 }).toBe('ready');
   const [made] = await all(one);
-  expect((await one.get(made!.path!)).status()).toBe(200);
+  const saved = await one.get(made!.path!);
+  expect(saved.status()).toBe(200);
+  expect(
+    createHash('sha256')
+      .update(await saved.body())
+      .digest('hex'),
+  ).toBe(made!.sha256);
   // Another student has neither the list of it, nor the file by their own ticket; and ends nothing of it.
   expect(await all(other)).toEqual([]);
   const detail: RecordingDetail = await (await other.get(path)).json();
@@ -96,6 +103,38 @@ test('what is listened to: an address of one’s own, with what one may take alo
   const next = await address(one, { replace: true });
   expect((await nobody.get(mine)).status()).toBe(404);
   expect((await nobody.get(next)).status()).toBe(200);
+});
+
+test('who may watch: by whom alone and when is in force in the same moment, also for what plays already', async () => {
+  const { api, id, one, other, recording } = await demo();
+  const path = `/api/recordings/${recording.id}`;
+  const rules = async (said: object) => {
+    const at = { layer: 'session', ids: [recording.sessionId] };
+    const answer = await api.put(`/api/courses/${id}/rules`, { data: { at, recording: said } });
+    expect(answer.status()).toBe(200);
+  };
+  const listed = async (by: APIRequestContext) =>
+    ((await (await by.get('/api/my-course')).json()) as MyCourse).recordings.some(
+      (r) => r.id === recording.id,
+    );
+  const { member } = ((await (await other.get('/api/my-course')).json()) as MyCourse).me;
+  const { mediaPath } = (await (await one.get(path)).json()) as RecordingDetail;
+  const all = async () => [
+    (await one.get(path)).status(),
+    (await one.get(mediaPath)).status(),
+    await listed(one),
+    (await other.get(path)).status(),
+    await listed(other),
+  ];
+  expect(await all()).toEqual([200, 200, true, 200, true]);
+  await rules({ onlyFor: { groups: [], members: [member] } });
+  expect(await all()).toEqual([403, 403, false, 200, true]);
+  await rules({ onlyFor: null, watchForDays: 1 });
+  expect(await all()).toEqual([403, 403, false, 403, false]);
+  await rules({ watchForDays: null, watchAfterDays: 365 });
+  expect(await all()).toEqual([403, 403, false, 403, false]);
+  await rules({ watchAfterDays: null });
+  expect(await all()).toEqual([200, 200, true, 200, true]);
 });
 
 test('a word to who missed a class goes to each alone, with their own way to the recording, and to nobody of another course', async () => {

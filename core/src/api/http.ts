@@ -297,11 +297,10 @@ export interface MyCourse {
   door: DoorRules;
   /** The always-open rooms. */
   rooms: (SessionInfo & { door: DoorState })[];
-  /** What is recorded, and what one may do. */
-  recordingPlan: RecordingPlan | null;
+  /** What is recorded, and what one may do, in words; an answer that was kept for offline may be older. */
+  inClass?: { may: string; recorded: string };
   /** Whether it is counted how one takes part. */
   countsPart: boolean;
-  limits: Limits;
   notices: NoticeInfo[];
   materials: MaterialInfo[];
   replies: Reply[];

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { line, tidyProse } from '../text';
 import { CutList } from '../recording/cuts/marks';
+import type { RecordingPlan } from '../recording/plan';
 import type { Picture, Stretch } from '../recording/mixing';
 import type { Chapter, Gap } from '../recording/timeline';
 import type { StoredEvent } from '../room/index';
@@ -96,6 +97,8 @@ export interface RecordingDetail extends RecordingInfo {
   zone: string;
   /** It is theirs to name, to take away and to take back. */
   caring: boolean;
+  /** What holds of it, for whom it is theirs; null where nothing is said. */
+  plan: RecordingPlan | null;
   /** It is watched by a link that anybody may have: nothing of it is kept for anyone. */
   shared?: boolean;
   /** Captions are theirs to bring, and who watched is theirs to see. */
@@ -189,4 +192,6 @@ export interface ExportInfo {
   /** Where it is had, once it is ready; it is gone at an instant. */
   path: string | null;
   goneAt: number | null;
+  /** SHA-256 of what was made, in hexadecimal. */
+  sha256: string | null;
 }

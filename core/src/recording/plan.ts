@@ -5,7 +5,7 @@ import { dateIn } from '../calendar/words';
 import type { Instant } from '../calendar/zone';
 import { isFor, type OnList, type Target } from '../roster/target';
 import { teaches } from '../roster/role';
-import { inForce, Leavable, LEAVABLE, type Layer } from '../settings/index';
+import { inForce, Leavable, LEAVABLE, OnlyFor, WatchTimes, type Layer } from '../settings/index';
 
 /** What is recorded by itself, how long it stays, and who may have it. */
 export const RecordingPlan = z.object({
@@ -16,6 +16,10 @@ export const RecordingPlan = z.object({
   studentsDownload: z.boolean(),
   /** What it is without; nothing where it is not said. */
   leavesOut: z.array(Leavable).max(LEAVABLE.length).optional(),
+  /** At once, and as long as it is kept, where they are not said. */
+  ...WatchTimes.partial().shape,
+  /** All of those it is for, where it is not said. */
+  onlyFor: OnlyFor.optional(),
 });
 export type RecordingPlan = z.infer<typeof RecordingPlan>;
 
@@ -27,6 +31,9 @@ export const RecordingAtInput = z
     studentsWatch: z.boolean().nullable(),
     studentsDownload: z.boolean().nullable(),
     leavesOut: z.array(Leavable).max(LEAVABLE.length).nullable(),
+    watchAfterDays: WatchTimes.shape.watchAfterDays.nullable(),
+    watchForDays: WatchTimes.shape.watchForDays.nullable(),
+    onlyFor: OnlyFor.nullable(),
   })
   .partial();
 export type RecordingAtInput = z.infer<typeof RecordingAtInput>;
@@ -36,6 +43,9 @@ export function planOf(layers: readonly Layer[]): RecordingPlan | null {
   const keepUntil = inForce(layers, 'recording', 'keepUntil');
   if (!keepUntil) return null;
   const leavesOut = inForce(layers, 'recording', 'leavesOut')?.value ?? [];
+  const after = inForce(layers, 'recording', 'watchAfterDays')?.value ?? 0;
+  const during = inForce(layers, 'recording', 'watchForDays')?.value ?? 0;
+  const onlyFor = inForce(layers, 'recording', 'onlyFor')?.value;
   const is = (key: 'automatic' | 'studentsWatch' | 'studentsDownload') =>
     inForce(layers, 'recording', key)?.value ?? false;
   return {
@@ -44,6 +54,9 @@ export function planOf(layers: readonly Layer[]): RecordingPlan | null {
     studentsWatch: is('studentsWatch'),
     studentsDownload: is('studentsDownload'),
     ...(leavesOut.length ? { leavesOut } : {}),
+    ...(after ? { watchAfterDays: after } : {}),
+    ...(during ? { watchForDays: during } : {}),
+    ...(onlyFor && (onlyFor.groups.length || onlyFor.members.length) ? { onlyFor } : {}),
   };
 }
 
@@ -63,14 +76,50 @@ export const isExpired = (plan: RecordingPlan | null, zone: string, now: Instant
 /** A recording that is taken away can be taken back for so long, ms. */
 export const AWAY_MS = 30 * 86_400_000;
 
-/** A recording as far as it decides who may watch it. `takenAt`: since when it is taken away. */
-export type Watchable = Target & { kind: SeriesKind; plan: RecordingPlan | null; takenAt?: Instant | null };
+/** A recording as far as it decides who may watch it. `takenAt`: since when it is taken away; `endsAt`: of its class. */
+export type Watchable = Target & {
+  kind: SeriesKind;
+  plan: RecordingPlan | null;
+  takenAt?: Instant | null;
+  endsAt: Instant;
+};
 
-/** Whether it is somebody's to see among the others: their own sessions, where the plan lets students; a capture once it is posted. */
-export const maySee = (recording: Watchable, member: OnList): boolean =>
-  (teaches(member.role) && !member.scope) ||
-  (isFor(recording, member) && (recording.kind === 'capture' || (recording.plan?.studentsWatch ?? false)));
+const DAY_MS = 86_400_000;
+
+/** From when until when students may watch; without an end where it is as long as it is kept. */
+export function watchTimes({ plan, endsAt }: Pick<Watchable, 'plan' | 'endsAt'>): {
+  from: Instant;
+  until: Instant;
+} {
+  const { watchAfterDays = 0, watchForDays = 0 } = plan ?? {};
+  const from = watchAfterDays ? endsAt + watchAfterDays * DAY_MS : -Infinity;
+  const begins = endsAt + watchAfterDays * DAY_MS;
+  return { from, until: watchForDays ? begins + watchForDays * DAY_MS : Infinity };
+}
+
+/** Whether it is for somebody, of the groups and members it is for alone. */
+const isOneOf = ({ plan }: Pick<Watchable, 'plan'>, { id, group }: Viewer): boolean => {
+  const only = plan?.onlyFor;
+  return !only || only.members.includes(id) || (group !== null && only.groups.includes(group));
+};
+
+/** Somebody on a class list, by their id as well. */
+export type Viewer = OnList & { id: string };
+
+/**
+ * Whether it is somebody's to see among the others at an instant: their own sessions, where the plan lets students, when it
+ * lets them, and where it is for them; a capture once it is posted.
+ */
+export function maySee(recording: Watchable, member: Viewer, now: Instant): boolean {
+  if (teaches(member.role) && !member.scope) return true;
+  if (!isFor(recording, member)) return false;
+  if (recording.kind === 'capture') return true;
+  if (!recording.plan?.studentsWatch) return false;
+  if (teaches(member.role)) return true;
+  const { from, until } = watchTimes(recording);
+  return now >= from && now < until && isOneOf(recording, member);
+}
 
 /** Whether a member may watch it: as they may see it, and not while it is taken away. */
-export const mayWatch = (recording: Watchable, member: OnList): boolean =>
-  !recording.takenAt && maySee(recording, member);
+export const mayWatch = (recording: Watchable, member: Viewer, now: Instant): boolean =>
+  !recording.takenAt && maySee(recording, member, now);

@@ -1,5 +1,5 @@
-import { dayWords, namesWords } from '../calendar/words';
-import type { Leavable } from '../settings/index';
+import { countWords, dayWords, namesWords } from '../calendar/words';
+import type { Leavable, OnlyFor } from '../settings/index';
 import type { RecordingPlan } from './plan';
 
 /** As what a recording can be without is called. */
@@ -25,15 +25,23 @@ export function recordingWords(plan: RecordingPlan | null): string {
   const without = leavesOut.length ? `, without ${leftOutWords(leavesOut)}` : '';
   const made = `${automatic ? 'Sessions are recorded' : 'A session is recorded only when a teacher says so'}${without}`;
   if (!studentsWatch) return `${made}, for those who teach alone, and kept until ${dayWords(keepUntil)}.`;
-  return `${made}. You can watch your own again${studentsDownload ? ', and download them,' : ''} until ${dayWords(keepUntil)}.`;
+  const { watchAfterDays: after, watchForDays: during } = plan;
+  const from = after ? ` from ${countWords(after, 'day')} after class` : '';
+  const until = during ? `, for ${countWords(during, 'day')}` : ` until ${dayWords(keepUntil)}`;
+  return `${made}. You can watch your own again${studentsDownload ? ', and download them,' : ''}${from}${until}.`;
 }
 
 /** What is said of one value, as one reads it in a history. */
 export function recordingRuleWords(
   key: keyof RecordingPlan,
-  value: boolean | string | readonly Leavable[],
+  value: boolean | string | number | readonly Leavable[] | OnlyFor,
 ): string {
-  if (typeof value === 'object')
+  if (key === 'watchAfterDays')
+    return value ? `watched from ${countWords(Number(value), 'day')} after class` : 'watched at once';
+  if (key === 'watchForDays')
+    return value ? `watched for ${countWords(Number(value), 'day')}` : 'watched as long as it is kept';
+  if (key === 'onlyFor') return 'whom recordings are for';
+  if (Array.isArray(value))
     return value.length ? `recorded without ${leftOutWords(value)}` : 'recorded whole';
   if (key === 'keepUntil') return `recordings kept until ${dayWords(String(value))}`;
   if (key === 'leavesOut') return '';

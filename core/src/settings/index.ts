@@ -94,6 +94,16 @@ export const LEAVABLE = [
 export const Leavable = z.enum(LEAVABLE);
 export type Leavable = z.infer<typeof Leavable>;
 
+/** Whom alone a recording is for, of those it would be for: these groups, and these members. */
+export const OnlyFor = z.object({
+  groups: z.array(z.string().max(60)).max(60),
+  members: z.array(z.string().max(20)).max(400),
+});
+export type OnlyFor = z.infer<typeof OnlyFor>;
+const Days = z.int('Give whole days.').min(0).max(365, 'At most 365 days.');
+/** When students may watch: so many days after class, and for so many from then on; 0: as long as it is kept. */
+export const WatchTimes = z.object({ watchAfterDays: Days, watchForDays: Days });
+
 const RecordingSettings = z
   .object({
     /** Whether a recording starts when a teacher rings in. */
@@ -103,6 +113,9 @@ const RecordingSettings = z
     studentsWatch: set(z.boolean()),
     studentsDownload: set(z.boolean()),
     leavesOut: set(z.array(Leavable).max(LEAVABLE.length)),
+    watchAfterDays: set(WatchTimes.shape.watchAfterDays),
+    watchForDays: set(WatchTimes.shape.watchForDays),
+    onlyFor: set(OnlyFor),
   })
   .partial();
 

@@ -21,7 +21,7 @@ export function wordRoutes(ctx: Context): Router {
     const found = await recipients(ctx, me.courseId, new Set(members));
     if (recording) {
       const [row] = await recordingsWhere(ctx.db, 'r.id', recording);
-      if (row?.courseId !== me.courseId || !found.every((m) => mayWatch(row, m)))
+      if (row?.courseId !== me.courseId || !found.every((m) => mayWatch(row, m, ctx.now())))
         throw new AppError('not-found', 'Not all of them can watch this recording.');
     }
     const count = await once(ctx, req, (db) =>

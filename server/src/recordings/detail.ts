@@ -42,6 +42,7 @@ export async function detailOf(
       path: media(file),
     })),
     silences: row.silences,
+    plan: own.caring ? row.plan : null,
     leavesOut: row.plan?.leavesOut ?? [],
     captions: languages.map((language) => ({ language, path: at(`captions/${language}`) })),
   };

@@ -66,7 +66,10 @@ async function prepare(ctx: Context, relay: MediaRelay, recording: string) {
   await folderOf(readyDir(ctx), recording);
   // The pictures of what was made while class was on are joined while the last of it is made.
   const early = await make(false, 0, 0.4);
-  const [first, all] = await Promise.all([joinPictures(ctx, recording, parts, early, 'picture'), make(true, 0.4, 0.5)]);
+  const [first, all] = await Promise.all([
+    joinPictures(ctx, recording, parts, early, 'picture'),
+    make(true, 0.4, 0.5),
+  ]);
   const late: Made = new Map(parts.map(({ id }) => [id, all.get(id)!.slice(early.get(id)!.length)]));
   const file = path.join(recording, 'quick.webm');
   const [last] = await Promise.all([

@@ -12,8 +12,9 @@ import {
   type Part,
   type Picture,
   type Stretch,
+  type Viewer,
 } from '@nimble-bell/core/recording';
-import { teaches, type OnList } from '@nimble-bell/core/roster';
+import { teaches } from '@nimble-bell/core/roster';
 import type { Layer } from '@nimble-bell/core/settings';
 import { newId } from '../context';
 import { json, one, rows, run, type Db } from '../db/pool';
@@ -249,11 +250,11 @@ export function infoOf(row: RecordingRow, teaches: boolean): RecordingInfo {
 }
 
 /** Of these recordings what a member sees: those who teach the failed, the expired and those taken away too. */
-export const seenBy = (found: readonly RecordingRow[], member: OnList): RecordingInfo[] =>
+export const seenBy = (found: readonly RecordingRow[], member: Viewer, now: number): RecordingInfo[] =>
   found
     .filter(
       (r) =>
-        maySee(r, member) &&
+        maySee(r, member, now) &&
         (teaches(member.role) || (!r.takenAt && r.state !== 'failed' && r.state !== 'expired')),
     )
     .map((r) => infoOf(r, teaches(member.role)));

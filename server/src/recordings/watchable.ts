@@ -32,7 +32,7 @@ async function watchable(
   const [row] = await recordingsWhere(ctx.db, 'r.id', req.params.id as string);
   if (!row) throw new AppError('not-found');
   const who = await member(row);
-  if (!mayWatch(row, who)) throw new AppError('forbidden');
+  if (!mayWatch(row, who, ctx.now())) throw new AppError('forbidden');
   const zone = await keptIn(ctx, row);
   return { row, who, zone: teaches(who.role) ? zone : who.zone };
 }
@@ -58,8 +58,8 @@ export function isReady(row: RecordingRow): asserts row is RecordingRow & { file
 }
 
 /** Whether this member may take it along, as far as that is theirs to say. */
-export const mayHave = (row: RecordingRow, who: MemberRow): boolean =>
-  mayWatch(row, who) && infoOf(row, teaches(who.role)).mayDownload;
+export const mayHave = (ctx: Context, row: RecordingRow, who: MemberRow): boolean =>
+  mayWatch(row, who, ctx.now()) && infoOf(row, teaches(who.role)).mayDownload;
 
 /** It is ready, and this member may take it along now. */
 export function downloadable({ row, who }: Pick<Seen, 'row' | 'who'>) {

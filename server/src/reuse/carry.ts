@@ -64,5 +64,9 @@ async function settle(at: Editing, seriesId: string, choice: Choice, differences
 }
 
 /** A recording plan in another term: kept as long past its end. */
-export const carried = (recording: RecordingPlan | null, term: { lastDay: string }) =>
-  recording ? { recording: { ...recording, keepUntil: later(recording.keepUntil, term.lastDay) } } : {};
+export function carried(recording: RecordingPlan | null, term: { lastDay: string }) {
+  if (!recording) return {};
+  // Whom alone it is for are people of this term.
+  const { onlyFor: _theirs, ...plan } = recording;
+  return { recording: { ...plan, keepUntil: later(recording.keepUntil, term.lastDay) } };
+}

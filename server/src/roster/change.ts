@@ -137,7 +137,7 @@ async function reachIn(db: Db, courseId: string, now: number): Promise<Reach> {
     const key = JSON.stringify([record.role, record.group, record.scope]);
     if (!known.has(key)) {
       const attends = ahead.filter((s) => isFor(targetOf(s), record)).length;
-      const watches = ready.filter((r) => mayWatch(r, record)).length;
+      const watches = ready.filter((r) => mayWatch(r, { ...record, id: '' }, now)).length;
       const words = `${countWords(attends, 'session')} ahead`;
       known.set(key, watches ? `${words} and ${countWords(watches, 'recording')} to watch` : words);
     }

@@ -85,7 +85,7 @@ export function sessionRoutes(ctx: Context): Router {
       roll: teaching ? await rollNow(ctx, row) : null,
       replies: teaching ? repliesTo(row, members) : null,
       materials: (await materialsFor(ctx, ctx.db, member)).filter((m) => m.sessionId === row.id),
-      recordings: seenBy(recordings, member),
+      recordings: seenBy(recordings, member, ctx.now()),
     };
     res.json(detail);
   });

@@ -21,6 +21,8 @@ import { materialsFor } from '../materials/store';
 import { noticesFor } from '../notices/store';
 import { recordingsWhere, seenBy } from '../recordings/store';
 import { rollLinesOf } from '../sessions/roll';
+import { mayWords } from '@nimble-bell/core/limits';
+import { recordingWords } from '@nimble-bell/core/recording';
 import { isFor, targetOf, teaches } from '@nimble-bell/core/roster';
 import { timeOf } from '../writing/rights';
 import { countsFor } from '../writing/store';
@@ -163,11 +165,11 @@ function ownCourse(router: Router, ctx: Context) {
       recordings: seenBy(
         recordings.filter((r) => ids.has(r.sessionId)),
         member,
+        ctx.now(),
       ),
       door: course.door,
-      recordingPlan: course.recordingPlan,
+      inClass: { may: mayWords(course.limits), recorded: recordingWords(course.recordingPlan) },
       countsPart: course.countsPart,
-      limits: course.limits,
       notices,
       materials,
       replies,

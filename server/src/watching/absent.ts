@@ -1,4 +1,4 @@
-import { isExpired, mayWatch } from '@nimble-bell/core/recording';
+import { isExpired, mayWatch, watchTimes } from '@nimble-bell/core/recording';
 import { markOf, wasThere } from '@nimble-bell/core/roll';
 import { membersWhere } from '../accounts/store';
 import type { Context } from '../context';
@@ -19,13 +19,15 @@ export async function tellAbsent(ctx: Context, recording: string): Promise<numbe
   ]);
   if (!course || isExpired(row.plan, course.term.zone, ctx.now())) return 0;
   const absent = new Set(lines.filter((l) => !wasThere(markOf(l.line))).map((l) => l.line.member));
+  // Told when they may: it may be some days after class.
+  const dueAt = Math.max(ctx.now(), watchTimes(row).from);
   return transaction(ctx.db, (db) =>
     queueLetters(db, {
       courseId: row.courseId,
       topic: 'recording',
       cause: row.id,
-      members: members.filter((m) => absent.has(m.id) && mayWatch(row, m)).map((m) => m.id),
-      dueAt: ctx.now(),
+      members: members.filter((m) => absent.has(m.id) && mayWatch(row, m, dueAt)).map((m) => m.id),
+      dueAt,
       about: { recording: row.id, session: row.sessionId },
     }),
   );

@@ -92,7 +92,7 @@ export function watchingRoutes(ctx: Context): Router {
     const { q } = parse(SearchQuery, req.query);
     const { term } = (await courseById(ctx.db, me.courseId))!;
     const all = (await recordingsWhere(ctx.db, 's.course_id', me.courseId)).filter(
-      (r) => r.state === 'ready' && mayWatch(r, me) && !isExpired(r.plan, term.zone, ctx.now()),
+      (r) => r.state === 'ready' && mayWatch(r, me, ctx.now()) && !isExpired(r.plan, term.zone, ctx.now()),
     );
     res.json(await searched(ctx, all, q));
   });
@@ -109,7 +109,7 @@ async function missedBoth(ctx: Context, row: RecordingRow, watched: ReadonlySet<
   ]);
   const absent = new Set(lines.filter((l) => markOf(l.line) === 'absent').map((l) => l.line.member));
   return members
-    .filter((m) => absent.has(m.id) && !watched.has(m.id) && mayWatch(row, m))
+    .filter((m) => absent.has(m.id) && !watched.has(m.id) && mayWatch(row, m, ctx.now()))
     .map((m) => ({ member: m.id, name: m.name }));
 }
 
@@ -145,7 +145,7 @@ function captionRoutes(ctx: Context, router: Router) {
     const [row] = await recordingsWhere(ctx.db, 'r.id', id);
     if (!row) throw new AppError('not-found');
     const me = await requireRight(ctx, await principalOf(ctx, req.headers), row.courseId, 'teach');
-    if (!mayWatch(row, me)) throw new AppError('forbidden');
+    if (!mayWatch(row, me, ctx.now())) throw new AppError('forbidden');
     if (!LANGUAGE.test(language)) throw new AppError('invalid', 'A language is said as “en” or “pt-BR”.');
     if (row.state !== 'ready' || !row.file) throw new AppError('not-ready');
     return { row, file: captionsFile(readyDir(ctx), row.id, language) };

@@ -1,7 +1,7 @@
 import { Loader, MultiSelect, NativeSelect, Text } from '@mantine/core';
 import { DateInput } from '@mantine/dates';
 import { memo, useCallback, useMemo } from 'react';
-import type { RecordingPlan, RulesInput } from '@nimble-bell/core/api';
+import type { RulesInput } from '@nimble-bell/core/api';
 import { dayWords } from '@nimble-bell/core/calendar';
 import { LEAVABLE_WORDS, spaceAhead } from '@nimble-bell/core/recording';
 import { inForce, LEAVABLE, type Leavable } from '@nimble-bell/core/settings';
@@ -12,7 +12,8 @@ import classes from '../limits/term.module.css';
 import { useRules, useSetRules } from '../limits/useRules';
 import { Panel, Scrolls } from '../ui/Panel';
 
-type Key = keyof RecordingPlan;
+/** What is on or off. */
+type Key = 'automatic' | 'studentsWatch' | 'studentsDownload';
 type SetIt = (place: Place, said: RulesInput['recording']) => void;
 
 /** The recording of the term, place by place: what holds there and where it is said; set for one, several, all. */
@@ -128,7 +129,7 @@ interface ValueProps {
 const yes = (value: boolean | undefined) => (value ? 'yes' : 'no');
 
 /** On, off, or as the wider place has it. */
-function Switched({ place, of, set }: ValueProps & { of: Exclude<Key, 'keepUntil' | 'leavesOut'> }) {
+function Switched({ place, of, set }: ValueProps & { of: Key }) {
   const own = place.own.recording[of]?.value;
   const wider = inForce(place.layers.slice(0, -1), 'recording', of)?.value;
   return (
@@ -146,7 +147,7 @@ function Switched({ place, of, set }: ValueProps & { of: Exclude<Key, 'keepUntil
   );
 }
 
-const LABELS: Record<Exclude<Key, 'keepUntil' | 'leavesOut'>, string> = {
+const LABELS: Record<Key, string> = {
   automatic: 'Recorded by itself',
   studentsWatch: 'Students watch',
   studentsDownload: 'Students download',

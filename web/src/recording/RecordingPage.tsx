@@ -1,9 +1,9 @@
-import { Button, Group, MultiSelect, Stack, Switch, Text, Title } from '@mantine/core';
+import { Button, Group, MultiSelect, NumberInput, Stack, Switch, Text, Title } from '@mantine/core';
 import { DateInput } from '@mantine/dates';
 import { useForm, type GetInputPropsReturnType } from '@mantine/form';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { RecordingPlan, type CourseDetail } from '@nimble-bell/core/api';
-import { dayWords, toEpochDay, toLocalDate } from '@nimble-bell/core/calendar';
+import { countWords, dayWords, toEpochDay, toLocalDate } from '@nimble-bell/core/calendar';
 import { LEAVABLE_WORDS, leftOutWords } from '@nimble-bell/core/recording';
 import { LEAVABLE } from '@nimble-bell/core/settings';
 import { useAsk, type Ask } from '../app/api';
@@ -45,8 +45,13 @@ function planWords(plan: RecordingPlan): string {
     : 'Nothing is recorded by itself';
   const watch = plan.studentsWatch ? 'Students on the class list may watch' : 'Students may not watch';
   const without = plan.leavesOut?.length ? `, without ${leftOutWords(plan.leavesOut)}` : '';
-  return `${when}${without}, and kept until ${dayWords(plan.keepUntil)}. ${watch}; downloads are ${plan.studentsDownload ? 'on' : 'off'}.`;
+  const times = plan.studentsWatch ? timesWords(plan) : '';
+  return `${when}${without}, and kept until ${dayWords(plan.keepUntil)}. ${watch}${times}; downloads are ${plan.studentsDownload ? 'on' : 'off'}.`;
 }
+
+const timesWords = ({ watchAfterDays: after, watchForDays: during }: RecordingPlan): string =>
+  (after ? ` from ${countWords(after, 'day')} after class` : '') +
+  (during ? `, for ${countWords(during, 'day')}` : '');
 
 interface PlanFormProps {
   plan: RecordingPlan | null;
@@ -55,16 +60,23 @@ interface PlanFormProps {
   mayPlan: boolean;
 }
 
+const WATCHING = [
+  ['studentsWatch', 'Students on the class list may watch'],
+  ['studentsDownload', 'Students may download'],
+] as const;
+
+/** What one begins with. */
+const usualPlan = ({ term }: CourseDetail): RecordingPlan => ({
+  automatic: true,
+  keepUntil: toLocalDate(toEpochDay(term.lastDay) + 60),
+  ...{ studentsWatch: true, studentsDownload: false },
+  leavesOut: [],
+  ...{ watchAfterDays: 0, watchForDays: 0 },
+});
+
 function PlanForm({ plan, course, ask, mayPlan }: PlanFormProps) {
   const form = useForm<RecordingPlan>({
-    initialValues: {
-      automatic: true,
-      keepUntil: toLocalDate(toEpochDay(course.term.lastDay) + 60),
-      studentsWatch: true,
-      studentsDownload: false,
-      leavesOut: [],
-      ...plan,
-    },
+    initialValues: { ...usualPlan(course), ...plan },
     validate: zod4Resolver(RecordingPlan),
   });
   const save = useChange(
@@ -93,15 +105,18 @@ function PlanForm({ plan, course, ask, mayPlan }: PlanFormProps) {
           disabled={!mayPlan}
           {...form.getInputProps('keepUntil')}
         />
-        <Switch
-          label="Students on the class list may watch"
-          disabled={!mayPlan}
-          {...form.getInputProps('studentsWatch', { type: 'checkbox' })}
-        />
-        <Switch
-          label="Students may download"
-          disabled={!mayPlan}
-          {...form.getInputProps('studentsDownload', { type: 'checkbox' })}
+        {WATCHING.map(([key, label]) => (
+          <Switch
+            key={key}
+            label={label}
+            disabled={!mayPlan}
+            {...form.getInputProps(key, { type: 'checkbox' })}
+          />
+        ))}
+        <Times
+          {...{ mayPlan }}
+          after={form.getInputProps('watchAfterDays')}
+          during={form.getInputProps('watchForDays')}
         />
         <LeftOut mayPlan={mayPlan} field={form.getInputProps('leavesOut')} />
         {mayPlan && (
@@ -115,6 +130,28 @@ function PlanForm({ plan, course, ask, mayPlan }: PlanFormProps) {
     </Panel>
   );
 }
+
+interface TimesProps {
+  mayPlan: boolean;
+  after: GetInputPropsReturnType;
+  during: GetInputPropsReturnType;
+}
+
+/** From when students watch, and for how long. */
+const Times = ({ mayPlan, after, during }: TimesProps) => (
+  <Group align="flex-start">
+    <NumberInput
+      label="Watched from so many days after class"
+      {...{ min: 0, max: 365, allowDecimal: false, w: 290, disabled: !mayPlan }}
+      {...after}
+    />
+    <NumberInput
+      label="For so many days; 0: as long as it is kept"
+      {...{ min: 0, max: 365, allowDecimal: false, w: 290, disabled: !mayPlan }}
+      {...during}
+    />
+  </Group>
+);
 
 /** What recordings are without. */
 const LeftOut = ({ mayPlan, field }: { mayPlan: boolean; field: GetInputPropsReturnType }) => (

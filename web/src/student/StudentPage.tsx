@@ -14,8 +14,6 @@ import {
   zoneWords,
 } from '@nimble-bell/core/calendar';
 import { useDisclosure } from '@mantine/hooks';
-import { mayWords } from '@nimble-bell/core/limits';
-import { recordingWords } from '@nimble-bell/core/recording';
 import { telephoneWords } from '@nimble-bell/core/mail';
 import { Bar } from '../app/Bar';
 import { Shell } from '../app/Shell';
@@ -336,9 +334,9 @@ function OwnTimes({ sessions, zone, home }: { sessions: SessionInfo[]; zone: str
 function HowItGoes({ mine }: { mine: MyCourse }) {
   return (
     <Panel title="In class">
-      <Text size="sm">{mayWords(mine.limits)}</Text>
+      <Text size="sm">{mine.inClass?.may}</Text>
       <Text size="sm" mt={4}>
-        {recordingWords(mine.recordingPlan)}
+        {mine.inClass?.recorded}
       </Text>
       {mine.countsPart && (
         <Anchor component={Link} to="part" size="sm">

@@ -53,6 +53,7 @@ export const recording = (more: Partial<RecordingDetail> = {}): RecordingDetail 
   leavesOut: [],
   teaching: false,
   caring: false,
+  plan: null,
   goneAt: null,
   resume: 0,
   zone: 'Atlantic/Azores',

@@ -203,9 +203,8 @@ export const myCourse = (more: Partial<MyCourse> = {}): MyCourse => ({
   door: course().door,
   notices: [],
   materials: [],
-  recordingPlan: null,
+  inClass: { may: 'Open to you in class: signs.', recorded: 'Sessions are not recorded by themselves.' },
   countsPart: false,
-  limits: course().limits,
   replies: [],
   ...more,
 });

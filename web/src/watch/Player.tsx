@@ -23,6 +23,7 @@ const ClassNotes = lazy(() => import('../ui/ClassNotes'));
 const ChaptersPanel = lazy(() => import('./ChaptersPanel'));
 const CaptionsPanel = lazy(() => import('./CaptionsPanel'));
 const CarePanel = lazy(() => import('./CarePanel'));
+const WhoMay = lazy(() => import('./WhoMay'));
 const SharePanel = lazy(() => import('./SharePanel'));
 const WatchersPanel = lazy(() => import('./WatchersPanel'));
 
@@ -96,6 +97,7 @@ const ForTeachers = (props: ForTeachersProps) => (
     <ChaptersPanel {...props} />
     <CaptionsPanel {...props} />
     <WatchersPanel recording={props.recording} />
+    {props.recording.caring && <WhoMay recording={props.recording} />}
     {props.recording.caring && <SharePanel recording={props.recording} />}
     {props.recording.caring && <CarePanel recording={props.recording} />}
   </Suspense>

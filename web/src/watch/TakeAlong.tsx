@@ -8,6 +8,7 @@ import { useAsked, useChange } from '../app/queries';
 import FeedAddress, { type Feed } from '../ui/FeedAddress';
 import { sizeWords } from '../ui/Materials';
 import { Panel } from '../ui/Panel';
+import CheckSaved from './CheckSaved';
 import { languageWords } from './words';
 import classes from './watch.module.css';
 
@@ -23,7 +24,7 @@ const KINDS: Record<TakenAlong, { words: string; about: string }> = {
 
 /** What is made to be taken along: asked for, watched while it is made, and saved. */
 export default function TakeAlong({ recording }: { recording: RecordingDetail }) {
-  const { id, zone } = recording;
+  const { id } = recording;
   const { data = [] } = useAsked<ExportInfo[]>(`/recordings/${id}/exports`, {
     every: (known) => (known?.some((e) => e.state === 'waiting' || e.state === 'making') ? 1500 : 60_000),
   });
@@ -35,7 +36,7 @@ export default function TakeAlong({ recording }: { recording: RecordingDetail })
       <Stack gap="sm">
         <ul className={classes.kinds}>
           {(Object.keys(KINDS) as TakenAlong[]).map((kind) => (
-            <Row key={kind} {...{ kind, id, zone }} made={data.find((e) => e.kind === kind)} />
+            <Row key={kind} {...{ kind, recording }} made={data.find((e) => e.kind === kind)} />
           ))}
         </ul>
         <AtOnce recording={recording} />
@@ -102,12 +103,12 @@ function AtOnce({ recording: { id, mediaPath, captions } }: { recording: Recordi
 
 interface RowProps {
   kind: TakenAlong;
-  id: string;
-  zone: string;
+  recording: RecordingDetail;
   made: ExportInfo | undefined;
 }
 
-function Row({ kind, id, zone, made }: RowProps) {
+function Row({ kind, recording, made }: RowProps) {
+  const { id } = recording;
   const ask = useAsk();
   const { words, about } = KINDS[kind];
   const begin = useChange(
@@ -138,14 +139,7 @@ function Row({ kind, id, zone, made }: RowProps) {
             </Button>
           </Group>
         ) : made?.path ? (
-          <Group gap="xs">
-            <Button component="a" href={made.path} size="xs" aria-label={`Save: ${words}`}>
-              Save, {sizeWords(made.bytes)}
-            </Button>
-            <Text size="sm" c="dimmed">
-              until {instantWords(made.goneAt!, zone)}
-            </Text>
-          </Group>
+          <Made {...{ kind, recording, made }} />
         ) : (
           <Group gap="xs">
             <Button
@@ -162,5 +156,22 @@ function Row({ kind, id, zone, made }: RowProps) {
         )}
       </div>
     </li>
+  );
+}
+
+/** What is made: saved, and seen to have come whole. */
+function Made({ kind, recording, made }: RowProps & { made: ExportInfo }) {
+  const { words } = KINDS[kind];
+  const { zone } = recording;
+  return (
+    <Group gap="xs">
+      <Button component="a" href={made.path!} size="xs" aria-label={`Save: ${words}`}>
+        Save, {sizeWords(made.bytes)}
+      </Button>
+      <Text size="sm" c="dimmed">
+        until {instantWords(made.goneAt!, zone)}
+      </Text>
+      {made.sha256 && <CheckSaved {...{ recording }} sha256={made.sha256} whole={kind === 'archive.zip'} />}
+    </Group>
   );
 }

@@ -7,9 +7,12 @@ test.each([
   [3_725_000, '1:02:05'],
 ])('%d ms is read as %s', (ms, words) => expect(lengthWords(ms)).toBe(words));
 
-test.each(['0:00', '0:05.25', '4:07', '12:00.5', '1:02:05.001'])('%s is read, and written as it was', (words) => {
-  expect(momentWords(lengthRead(words)!)).toBe(words);
-});
+test.each(['0:00', '0:05.25', '4:07', '12:00.5', '1:02:05.001'])(
+  '%s is read, and written as it was',
+  (words) => {
+    expect(momentWords(lengthRead(words)!)).toBe(words);
+  },
+);
 
 test.each(['', '7', '4:75', '1:2:3:4', 'soon', '-1:00'])('%s is no moment', (words) =>
   expect(lengthRead(words)).toBeNull(),

@@ -1,5 +1,8 @@
+import { createHash } from 'node:crypto';
+import { createReadStream } from 'node:fs';
 import { rename, rm, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
+import { pipeline } from 'node:stream/promises';
 import { chapterMetadata, filmArguments } from '@nimble-bell/core/recording';
 import { teaches } from '@nimble-bell/core/roster';
 import { membersWhere } from '../../accounts/store';
@@ -25,7 +28,7 @@ export async function makeExport(ctx: Context, id: string): Promise<void> {
   if (!asked || !(await noteMaking(ctx.db, id, 0))) return;
   const [row] = await recordingsWhere(ctx.db, 'r.id', asked.recording);
   const [member] = await membersWhere(ctx.db, 'm.id = ?', [asked.member]);
-  if (!row?.file || row.state !== 'ready' || !member || !mayHave(row, member))
+  if (!row?.file || row.state !== 'ready' || !member || !mayHave(ctx, row, member))
     return void (await noteUnmade(ctx.db, id));
   const leaving = new AbortController();
   let last = 0;
@@ -44,9 +47,10 @@ export async function makeExport(ctx: Context, id: string): Promise<void> {
   try {
     const watcher = { member: member.id, role: member.role };
     await write(ctx, asked, { row, zone: member.zone, watcher, work, far, signal: leaving.signal });
+    const { size } = await stat(work);
+    const sha256 = await hashOf(work);
     await rename(work, path.join(folder, file));
-    const { size } = await stat(path.join(folder, file));
-    if (!(await noteMade(ctx.db, id, { file, bytes: size, without: withoutOf(row), now: ctx.now() })))
+    if (!(await noteMade(ctx.db, id, { file, bytes: size, sha256, without: withoutOf(row), now: ctx.now() })))
       await rm(path.join(folder, file), { force: true });
   } catch (error) {
     if (leaving.signal.aborted) return;
@@ -56,6 +60,13 @@ export async function makeExport(ctx: Context, id: string): Promise<void> {
   } finally {
     for (const rest of [work, `${work}.txt`]) await rm(rest, { force: true });
   }
+}
+
+/** SHA-256 of a file, in hexadecimal. */
+async function hashOf(file: string): Promise<string> {
+  const hash = createHash('sha256');
+  await pipeline(createReadStream(file), hash);
+  return hash.digest('hex');
 }
 
 export interface Making {

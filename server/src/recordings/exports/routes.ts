@@ -28,8 +28,8 @@ export function exportRoutes(ctx: Context): Router {
   router.get('/recordings/:id/exports', async (req, res) => {
     const { row, who } = await watchedBy(ctx, req);
     const ticket = ticketFor(ctx, row.id, who);
-    const info = ({ id, kind, state, progress, bytes, madeAt }: ExportRow): ExportInfo => ({
-      ...{ id, kind, state: state === 'cancelled' ? 'failed' : state, progress, bytes },
+    const info = ({ id, kind, state, progress, bytes, madeAt, sha256 }: ExportRow): ExportInfo => ({
+      ...{ id, kind, state: state === 'cancelled' ? 'failed' : state, progress, bytes, sha256 },
       path: state === 'ready' ? `/api/recordings/${row.id}/exports/${id}/file?ticket=${ticket}` : null,
       goneAt: madeAt === null ? null : goneAt(madeAt),
     });

@@ -11,6 +11,7 @@ export interface ExportRow {
   progress: number;
   file: string | null;
   bytes: number;
+  sha256: string | null;
   madeAt: number | null;
   /** What the recording was without when it was made. */
   without: string | null;
@@ -20,7 +21,7 @@ export interface ExportRow {
 export const withoutOf = ({ plan, cut }: Pick<RecordingRow, 'plan' | 'cut'>): string =>
   [...[...(plan?.leavesOut ?? [])].sort(), ...(cut ? [`cut-${cut.number}`] : [])].join(' ');
 
-const EXPORT = `SELECT id, recording_id AS recording, member_id AS member, kind, state, progress, file, bytes, made_at AS madeAt, without
+const EXPORT = `SELECT id, recording_id AS recording, member_id AS member, kind, state, progress, file, bytes, sha256, made_at AS madeAt, without
                   FROM recording_exports`;
 const read = (row: ExportRow): ExportRow => ({
   ...row,
@@ -74,13 +75,13 @@ export const noteMaking = async (db: Db, id: string, progress: number): Promise<
 export const noteMade = async (
   db: Db,
   id: string,
-  made: { file: string; bytes: number; without: string; now: number },
+  made: { file: string; bytes: number; sha256: string; without: string; now: number },
 ) =>
   (
     await run(
       db,
-      "UPDATE recording_exports SET state = 'ready', progress = 1, file = ?, bytes = ?, without = ?, made_at = ? WHERE id = ? AND state = 'making'",
-      [made.file, made.bytes, made.without, made.now, id],
+      "UPDATE recording_exports SET state = 'ready', progress = 1, file = ?, bytes = ?, sha256 = ?, without = ?, made_at = ? WHERE id = ? AND state = 'making'",
+      [made.file, made.bytes, made.sha256, made.without, made.now, id],
     )
   ).affectedRows > 0;
 

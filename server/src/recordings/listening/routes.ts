@@ -60,7 +60,7 @@ export function listeningRoutes(ctx: Context): Router {
   router.get('/listening/:code/:recording.mp3', async (req, res) => {
     const me = await holderOf(ctx, req);
     const [row] = await recordingsWhere(ctx.db, 'r.id', String(req.params.recording));
-    if (row?.courseId !== me.courseId || !mayHave(row, me)) throw new AppError('not-found');
+    if (row?.courseId !== me.courseId || !mayHave(ctx, row, me)) throw new AppError('not-found');
     await keptIn(ctx, row);
     downloadable({ row, who: me });
     const { bytes, path } = await listenedOf(ctx, row);
@@ -91,7 +91,7 @@ async function itemFor(
   me: MemberRow,
   code: string,
 ): Promise<ListenItem | null> {
-  if (row.state !== 'ready' || row.finishedAt === null || !mayHave(row, me)) return null;
+  if (row.state !== 'ready' || row.finishedAt === null || !mayHave(ctx, row, me)) return null;
   if (!(await keptIn(ctx, row).catch(() => null))) return null;
   const { name, bytes } = await listenedOf(ctx, row);
   if (bytes === null) {

@@ -88,7 +88,7 @@ async function sendQuestion(
     courseId: row.courseId,
     topic: 'question',
     cause: id,
-    members: teaching.filter((m) => mayWatch(row, m)).map((m) => m.id),
+    members: teaching.filter((m) => mayWatch(row, m, at)).map((m) => m.id),
     dueAt: at,
     about: { recording: row.id, session: row.sessionId, ...question },
   });
