@@ -72,6 +72,7 @@ export function Film({
         film={film}
         whole={seen}
         title={recording.title}
+        failed={failed}
       />
       <Captions recording={recording} kept={kept} position={position} />
       <TimeLine recording={recording} pictures={played.pictures} position={position} goTo={goTo} />

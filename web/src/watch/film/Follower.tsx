@@ -12,10 +12,12 @@ interface FollowerProps {
   film: Film;
   className?: string | undefined;
   label: string;
+  /** It cannot be had at its address any more. */
+  failed: () => void;
 }
 
 /** A picture that follows the film's sound: it plays, stands and goes where that does. */
-export function Follower({ picture, film, className, label }: FollowerProps) {
+export function Follower({ picture, film, className, label, failed }: FollowerProps) {
   const element = useRef<HTMLVideoElement>(null);
   useEffect(() => {
     const follow = () => {
@@ -50,6 +52,7 @@ export function Follower({ picture, film, className, label }: FollowerProps) {
       preload="auto"
       aria-label={label}
       data-kind={picture.kind}
+      onError={failed}
     />
   );
 }

@@ -11,16 +11,23 @@ interface SeenProps {
   film: Film;
   whole: RefObject<HTMLDivElement | null>;
   title: string;
+  failed: () => void;
 }
 
 /** What is seen of a recording: one picture large, the other beside it; nothing lies over them. */
-export function Seen({ pictures, view, position, film, whole, title }: SeenProps) {
+export function Seen({ pictures, view, position, film, whole, title, failed }: SeenProps) {
   const { large, beside } = seenAt(pictures, view, position);
   const of = (p: SeenPicture) => `${p.kind === 'screen' ? 'Screen' : 'Camera'} of ${title}`;
   return (
     <div className={classes.seen} ref={whole} data-two={beside !== null}>
       {large ? (
-        <Follower key={large.path} picture={large} film={film} className={classes.large} label={of(large)} />
+        <Follower
+          key={large.path}
+          picture={large}
+          {...{ film, failed }}
+          className={classes.large}
+          label={of(large)}
+        />
       ) : (
         <p className={classes.nothing} data-waits={pictures.length > 0}>
           {pictures.length ? 'Nothing was shown at this moment.' : 'This recording is sound alone.'}
@@ -30,7 +37,7 @@ export function Seen({ pictures, view, position, film, whole, title }: SeenProps
         <Follower
           key={beside.path}
           picture={beside}
-          film={film}
+          {...{ film, failed }}
           className={classes.beside}
           label={of(beside)}
         />

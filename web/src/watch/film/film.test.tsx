@@ -42,7 +42,7 @@ function followed(
   jest.useFakeTimers();
   const film = { now: () => now, paused: () => paused, pace: () => pace } as unknown as Film;
   const { container, unmount } = render(
-    <Follower picture={picture('screen', 10_000, 60_000)} film={film} label="Screen" />,
+    <Follower picture={picture('screen', 10_000, 60_000)} film={film} failed={() => {}} label="Screen" />,
   );
   const video = container.querySelector('video')!;
   let playing = false;

@@ -3,6 +3,10 @@ import type { RecordingDetail } from '@nimble-bell/core/api';
 import { useAsk } from '../../app/api';
 import type { Film } from './useMedia';
 
+/** New paths are asked for so often, so long apart, ms. */
+const TRIES = 5;
+const AGAIN_MS = 1000;
+
 /** What is played, by its paths. */
 type Played = Pick<RecordingDetail, 'id' | 'mediaPath' | 'pictures'>;
 
@@ -27,9 +31,18 @@ export function useSteady(
     film.seek(on.at);
     if (on.playing) film.play();
   }, [played.mediaPath, film]);
+  const asking = useRef(false);
   const failed = async () => {
+    // Sound and pictures fail together: they are asked for once.
+    if (asking.current) return;
+    asking.current = true;
     const was = { at: film.now(), playing: !film.paused() };
-    const fresh = await ask<RecordingDetail>(path).catch(() => null);
+    let fresh: RecordingDetail | null = null;
+    for (let i = 0; i < TRIES && !fresh; i++) {
+      if (i > 0) await new Promise((resolve) => setTimeout(resolve, AGAIN_MS));
+      fresh = await ask<RecordingDetail>(path).catch(() => null);
+    }
+    asking.current = false;
     if (!fresh || fresh.mediaPath === played.mediaPath) return;
     goesOn.current = was;
     setPlayed(fresh);
