@@ -152,7 +152,9 @@ test('a class with a presented screen and a page that was opened again is record
   const beside = path.join(DATA, 'recordings', 'ready', `${recording.id}.en.vtt`);
   await writeFile(beside, 'WEBVTT\n\n00:00.000 --> 00:04.000\nGood evening.\n');
   await page.reload();
-  await page.getByRole('combobox', { name: 'Captions', exact: true }).selectOption({ label: 'Captions, English' });
+  await page
+    .getByRole('combobox', { name: 'Captions', exact: true })
+    .selectOption({ label: 'Captions, English' });
   await expect(page.getByTestId('captions')).toHaveText('Good evening.');
 
   // What the plan says applies to what is already recorded.
