@@ -38,6 +38,10 @@ export interface SkippedDate {
 export const sameSkips = (a: readonly SkippedDate[], b: readonly SkippedDate[]): boolean =>
   a.length === b.length && a.every((s, i) => s.date === b[i]!.date && s.reason === b[i]!.reason);
 
+/** Whether both are on the same dates, whatever their times. */
+export const sameDates = (a: readonly { date: string }[], b: readonly { date: string }[]): boolean =>
+  a.length === b.length && a.every((s, i) => s.date === b[i]!.date);
+
 export interface PlannedSeries {
   sessions: PlannedSession[];
   skipped: SkippedDate[];

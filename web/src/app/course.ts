@@ -1,6 +1,6 @@
 import { createContext, useContext } from 'react';
 import type { CourseDetail } from '@nimble-bell/core/api';
-import type { PlannedSession, SkippedDate } from '@nimble-bell/core/calendar';
+import { sameDates, sameSkips, type PlannedSession, type SkippedDate } from '@nimble-bell/core/calendar';
 import { told } from './told';
 
 interface Draft {
@@ -9,7 +9,9 @@ interface Draft {
 }
 
 /** What is being planned and not saved yet: the ribbon draws it, and nothing else is drawn anew by it. */
-export const draft = told<Draft | null>(null);
+export const draft = told<Draft | null>(null, (a, b) =>
+  a && b ? sameDates(a.sessions, b.sessions) && sameSkips(a.skipped, b.skipped) : a === b,
+);
 
 export const CourseContext = createContext<CourseDetail | null>(null);
 

@@ -1,7 +1,7 @@
 import { useSyncExternalStore } from 'react';
 
-/** A value outside of pages that tells those who show it when it is another. */
-export function told<T>(first: T) {
+/** A value outside of pages that tells those who show it when it is another, as `same` has it. */
+export function told<T>(first: T, same: (a: T, b: T) => boolean = Object.is) {
   let value = first;
   const listeners = new Set<() => void>();
   const subscribe = (listener: () => void) => {
@@ -12,7 +12,7 @@ export function told<T>(first: T) {
   return {
     get,
     set: (next: T) => {
-      if (Object.is(next, value)) return;
+      if (same(next, value)) return;
       value = next;
       listeners.forEach((listener) => listener());
     },

@@ -185,9 +185,9 @@ function WeeklyFields({ form, course }: { form: Form; course: CourseDetail }) {
   const { days } = form.values;
   return (
     <div>
-      <Text size="sm" fw={500} mb={4} aria-hidden>
+      <div className={classes.partName} aria-hidden>
         Weekdays
-      </Text>
+      </div>
       <Weekdays form={form} chosen={days.map((d) => d.day).join()} fault={form.errors.days} />
       {days.map((d, i) => (
         <DayRow key={d.day} form={form} course={course} day={d.day} index={i} />
@@ -257,10 +257,8 @@ function DayFields({ form, course, day, index }: DayProps) {
   const row = form.values.days[index]!;
   const fault = form.errors[`days.${index}.start`];
   return (
-    <Group mt="xs" align="flex-end" wrap="nowrap">
-      <Text w={92} pb={7} tt="capitalize">
-        {day}
-      </Text>
+    <div className={classes.day}>
+      <span className={classes.dayName}>{day}</span>
       {bells ? (
         <Faulty label={`Periods on ${day}`} fault={fault} className={classes.weekdays}>
           {bells.periods.map((p) => (
@@ -293,7 +291,7 @@ function DayFields({ form, course, day, index }: DayProps) {
           <DayMinutes form={form} course={course} day={day} index={index} />
         </>
       )}
-    </Group>
+    </div>
   );
 }
 

@@ -56,7 +56,7 @@ function Editor({ course, series, done, kept }: Props & { kept: Kept<SeriesForm>
   });
   const dirty = JSON.stringify(form.values) !== JSON.stringify(saved);
   const forget = useKeeping(keyOf({ course, series, done }), dirty ? form.values : null);
-  const [outcome] = useState(() => told<Outcome>({ planned: null, told: 0, on: undefined }));
+  const [outcome] = useState(() => told<Outcome>({ planned: null, told: 0, on: undefined, dirty: false }));
   const { save, submit } = useSaving({ course, form, outcome, series, forget, done });
   const throwAway = useStable(() => {
     form.setValues(saved);
@@ -73,13 +73,11 @@ function Editor({ course, series, done, kept }: Props & { kept: Kept<SeriesForm>
             busy={save.isPending}
             standing={standing}
             outcome={outcome}
-            dirty={dirty}
-            series={series}
-            course={course}
+            back={dirty || Boolean(series) || course.series.length > 0}
             throwAway={throwAway}
           />
         </div>
-        <Beside values={form.values} series={series} course={course} outcome={outcome} />
+        <Beside values={form.values} dirty={dirty} series={series} course={course} outcome={outcome} />
       </div>
     </form>
   );
@@ -92,24 +90,30 @@ interface Outcome {
   told: number;
   /** What the server's word on it was made on. */
   on: string | undefined;
+  /** Whether something was typed that is not saved. */
+  dirty: boolean;
 }
 type ToldOutcome = ReturnType<typeof told<Outcome>>;
 
 interface BesideProps {
   values: SeriesForm;
+  dirty: boolean;
   series: SeriesInfo | null;
   course: CourseDetail;
   outcome: ToldOutcome;
 }
 
 /** The dates of what is typed; the ribbon shows them too. The form is not drawn again by them. */
-function Beside({ values, series, course, outcome }: BesideProps) {
+function Beside({ values, dirty, series, course, outcome }: BesideProps) {
   // The field that is typed into comes first; the dates follow in the same breath, and give way to the next key.
   const typed = useDeferredValue(values);
   const { parsed, planned } = useDates(course, typed);
   const { edit, preview } = usePlanned({ parsed, series, course, planned });
   const { told: people = [], on } = preview.outcome ?? {};
-  useEffect(() => outcome.set({ planned, told: people.length, on }), [outcome, planned, people.length, on]);
+  useEffect(
+    () => outcome.set({ planned, told: people.length, on, dirty }),
+    [outcome, planned, people.length, on, dirty],
+  );
   if (isStanding(values.kind)) return <StandingWords kind={values.kind} course={course} />;
   return (
     <LiveDates
@@ -133,6 +137,9 @@ function SaveWords({ standing, outcome }: { standing: boolean; outcome: ToldOutc
   if (people > 0) return `Save and tell ${countWords(people, 'person', 'people')}`;
   return standing || !sessions ? 'Save' : `Save ${countWords(sessions, 'session')}`;
 }
+
+const BackWords = ({ outcome }: { outcome: ToldOutcome }) =>
+  outcome.use().dirty ? 'Throw away what I typed' : 'Back';
 
 const KINDS: { value: SeriesKind; label: string }[] = [
   { value: 'class', label: 'Class sessions' },
@@ -318,22 +325,21 @@ interface EndingProps {
   busy: boolean;
   standing: boolean;
   outcome: ToldOutcome;
-  dirty: boolean;
-  series: SeriesInfo | null;
-  course: CourseDetail;
+  /** Whether there is a way back from here. */
+  back: boolean;
   throwAway: () => void;
 }
 
-const Ending = memo(function Ending(props: EndingProps) {
-  const { busy, standing, outcome, dirty, series, course, throwAway } = props;
+// Of what a key changes only the words on the buttons follow, not the buttons.
+const Ending = memo(function Ending({ busy, standing, outcome, back, throwAway }: EndingProps) {
   return (
     <Group className={classes.actions!}>
       <Button type="submit" loading={busy}>
         <SaveWords standing={standing} outcome={outcome} />
       </Button>
-      {(dirty || series || course.series.length > 0) && (
+      {back && (
         <Button variant="default" onClick={throwAway}>
-          {dirty ? 'Throw away what I typed' : 'Back'}
+          <BackWords outcome={outcome} />
         </Button>
       )}
     </Group>

@@ -1,5 +1,6 @@
 import { NumberInput, TextInput, type NumberInputProps, type TextInputProps } from '@mantine/core';
-import { startTransition, useState } from 'react';
+import { memo, startTransition, useCallback, useEffect, useRef, useState } from 'react';
+import type { ChangeEvent } from 'react';
 import type { UseFormReturnType } from '@mantine/form';
 import type { SeriesForm } from './seriesForm';
 
@@ -13,26 +14,39 @@ interface Typed {
  * follows and gives way to the next key. What others set in the form is shown as soon as it is not of this field's own.
  */
 function useTyped<V>({ form, path }: Typed) {
-  const { value, onChange, ...props } = form.getInputProps(path);
+  const { value, onChange, onFocus, onBlur, ...props } = form.getInputProps(path);
   // What was typed, over which of the form's values: the one it had, and what it got since.
   const [own, setOwn] = useState<{ typed: V; over: unknown[] } | null>(null);
   const shown: V = own?.over.includes(value) ? own.typed : value;
-  const type = (typed: V) => {
+  const newest = useRef({ value, onChange });
+  useEffect(() => {
+    newest.current = { value, onChange };
+  });
+  const type = useCallback((typed: V) => {
+    const { value, onChange } = newest.current;
     setOwn((was) => ({
       typed,
       over: [...(was?.over.includes(value) ? was.over : [value]), typed].slice(-20),
     }));
     startTransition(() => onChange(typed));
-  };
-  return { props, shown, type };
+  }, []);
+  // The form's own handlers go by reference and by path, so that the first serve for as long as the path stays.
+  const [handlers, setHandlers] = useState({ path, onFocus, onBlur });
+  if (handlers.path !== path) setHandlers({ path, onFocus, onBlur });
+  return { props: { ...props, onFocus: handlers.onFocus, onBlur: handlers.onBlur }, shown, type };
 }
+
+// The form follows what is shown already: the parts a field is made of are not drawn a second time for that.
+const Numbers = memo((props: NumberInputProps) => <NumberInput {...props} />);
+const Words = memo((props: TextInputProps) => <TextInput {...props} />);
 
 export function NumberField({ form, path, ...more }: Typed & Omit<NumberInputProps, 'form'>) {
   const { props, shown, type } = useTyped<number | string>({ form, path });
-  return <NumberInput {...more} {...props} value={shown} onChange={type} />;
+  return <Numbers {...more} {...props} value={shown} onChange={type} />;
 }
 
 export function TextField({ form, path, ...more }: Typed & Omit<TextInputProps, 'form'>) {
   const { props, shown, type } = useTyped<string>({ form, path });
-  return <TextInput {...more} {...props} value={shown} onChange={(e) => type(e.currentTarget.value)} />;
+  const write = useCallback((e: ChangeEvent<HTMLInputElement>) => type(e.currentTarget.value), [type]);
+  return <Words {...more} {...props} value={shown} onChange={write} />;
 }
