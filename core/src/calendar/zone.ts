@@ -20,9 +20,18 @@ interface Year {
   offsets: number[];
 }
 
+/** Instants from one on and before another between which a zone's offset stays. */
+interface Calm {
+  from: Instant;
+  until: Instant;
+  offset: number;
+}
+
 interface Zone {
   clock: Intl.DateTimeFormat;
   years: Map<number, Year>;
+  /** The one of the last wall time: the next is most often in it too. */
+  calm: Calm;
 }
 const zones = new Map<string, Zone>();
 
@@ -49,7 +58,11 @@ export function isZone(zone: string): boolean {
 
 function zoneOf(name: string): Zone {
   let zone = zones.get(name);
-  if (!zone) zones.set(name, (zone = { clock: clockOf(name), years: new Map() }));
+  if (!zone)
+    zones.set(
+      name,
+      (zone = { clock: clockOf(name), years: new Map(), calm: { from: 0, until: 0, offset: 0 } }),
+    );
   return zone;
 }
 
@@ -103,6 +116,18 @@ export function offsetAt(zone: string, instant: Instant): number {
   return offset;
 }
 
+/** The calm around an instant, within its year. */
+function calmAt(zone: string, instant: Instant): Calm {
+  const year = yearOf(instant);
+  const { starts } = tableOf(zone, year);
+  const next = starts.findIndex((start) => start > instant);
+  return {
+    from: (next < 0 ? starts.at(-1) : starts[next - 1]) ?? Date.UTC(year, 0, 1),
+    until: next < 0 ? Date.UTC(year + 1, 0, 1) : starts[next]!,
+    offset: offsetAt(zone, instant),
+  };
+}
+
 /**
  * A wall-clock time to its instant. A time that a clock change skips moves forward by the gap; one that it repeats
  * is the first of the two (RFC 5545 §3.3.5, Temporal's `compatible`).
@@ -110,6 +135,10 @@ export function offsetAt(zone: string, instant: Instant): number {
 export function toInstant(zone: string, day: EpochDay, minutes: number): Instant {
   const wall = day * DAY + minutes * MINUTE;
   // No offset exceeds a day: a change that could matter is less than a day from the wall time read as UTC.
+  const known = zoneOf(zone);
+  const { calm } = known;
+  if (wall - DAY >= calm.from && wall + DAY < calm.until) return wall - calm.offset * MINUTE;
+  known.calm = calmAt(zone, wall);
   let before = offsetAt(zone, wall - DAY);
   const until = yearOf(wall + DAY);
   for (let year = yearOf(wall - DAY); year <= until; year++) {

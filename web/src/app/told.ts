@@ -17,5 +17,8 @@ export function told<T>(first: T, same: (a: T, b: T) => boolean = Object.is) {
       listeners.forEach((listener) => listener());
     },
     use: () => useSyncExternalStore(subscribe, get),
+    /** What follows from it alone: who shows that is told of nothing else. */
+    useOf: <P extends string | number | boolean>(of: (value: T) => P) =>
+      useSyncExternalStore(subscribe, () => of(value)),
   };
 }

@@ -1,6 +1,6 @@
 import { Text } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
-import { memo } from 'react';
+import { memo, useMemo } from 'react';
 import type { CourseDetail, PlanEditDraft, PlanOutcome } from '@nimble-bell/core/api';
 import {
   countWords,
@@ -81,33 +81,27 @@ const Skipped = memo(
   (a, b) => sameSkips(a.skipped, b.skipped),
 );
 
-/** As many lines as are in sight without scrolling, and as many dates as stand in one. */
-const LINES_IN_SIGHT = 16;
-const DATES_A_LINE = 2;
+/** As many dates as can be in sight without scrolling. */
+const DATES_IN_SIGHT = 32;
 const QUIET_MS = 250;
 
 type Sessions = PlannedSeries['sessions'];
 
-function byWeek(sessions: Sessions): [string, Sessions][] {
-  const weeks = new Map<string, Sessions>();
-  for (const s of sessions) {
-    const name = s.week === null ? 'Break' : `Week ${s.week}`;
-    const row = weeks.get(name);
-    if (row) row.push(s);
-    else weeks.set(name, [s]);
+/** The sessions of one week after the other. */
+function byWeek(sessions: Sessions): Sessions[] {
+  const weeks: Sessions[] = [];
+  for (const [i, session] of sessions.entries()) {
+    if (i > 0 && session.week === sessions[i - 1]!.week) weeks.at(-1)!.push(session);
+    else weeks.push([session]);
   }
-  return [...weeks];
+  return weeks;
 }
 
-/** How many of the weeks are in sight. */
-function inSight(weeks: [string, Sessions][]): number {
-  let lines = 0;
-  const past = weeks.findIndex(([, those]) => {
-    const before = lines;
-    lines += Math.ceil(those.length / DATES_A_LINE);
-    return before >= LINES_IN_SIGHT;
-  });
-  return past < 0 ? weeks.length : past;
+/** How many of the dates are in sight: whole weeks. */
+function inSight(sessions: Sessions): number {
+  let count = Math.min(DATES_IN_SIGHT, sessions.length);
+  while (count < sessions.length && sessions[count]!.week === sessions[count - 1]!.week) count++;
+  return count;
 }
 
 /** Its dates in one line that breaks between them. */
@@ -118,29 +112,32 @@ const weekWords = (sessions: Sessions): string =>
 
 /** Every date, by its week. The weeks in sight follow each key; the others when one has stopped typing. */
 const Dates = memo(function Dates({ sessions }: { sessions: Sessions }) {
-  const weeks = byWeek(sessions);
-  const seen = inSight(weeks);
+  const seen = inSight(sessions);
   return (
     <div
       className={classes.dates}
-      data-long={seen < weeks.length || undefined}
+      data-long={seen < sessions.length || undefined}
       tabIndex={0}
       aria-label="Dates by teaching week"
       role="region"
     >
-      <Weeks weeks={weeks.slice(0, seen)} />
-      <Rest weeks={weeks.slice(seen)} />
+      <Weeks sessions={sessions.slice(0, seen)} />
+      <Rest sessions={sessions} />
     </div>
   );
 });
 
-const Weeks = memo(function Weeks({ weeks }: { weeks: [string, Sessions][] }) {
-  return weeks.map(([name, those]) => <Week key={name} name={name} dates={weekWords(those)} />);
+const Weeks = memo(function Weeks({ sessions }: { sessions: Sessions }) {
+  return byWeek(sessions).map((those, i) => {
+    const { week } = those[0]!;
+    return <Week key={i} name={week === null ? 'Break' : `Week ${week}`} dates={weekWords(those)} />;
+  });
 });
 
-function Rest({ weeks }: { weeks: [string, Sessions][] }) {
-  const [quiet] = useDebouncedValue(weeks, QUIET_MS);
-  return <Weeks weeks={quiet} />;
+function Rest({ sessions }: { sessions: Sessions }) {
+  const [quiet] = useDebouncedValue(sessions, QUIET_MS);
+  const rest = useMemo(() => quiet.slice(inSight(quiet)), [quiet]);
+  return <Weeks sessions={rest} />;
 }
 
 /** A row whose words stay is not drawn again. */

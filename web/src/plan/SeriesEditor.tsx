@@ -1,7 +1,16 @@
 import { Alert, Button, Group, Loader, MultiSelect, Paper, Select, Text } from '@mantine/core';
 import { DateInput } from '@mantine/dates';
 import { useForm, type UseFormReturnType } from '@mantine/form';
-import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import {
+  memo,
+  useCallback,
+  useDeferredValue,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
 import {
   isStanding,
   MeetingPattern,
@@ -110,7 +119,7 @@ function Beside({ values, dirty, series, course, outcome }: BesideProps) {
   const { parsed, planned } = useDates(course, typed);
   const { edit, preview } = usePlanned({ parsed, series, course, planned });
   const { told: people = [], on } = preview.outcome ?? {};
-  useEffect(
+  useLayoutEffect(
     () => outcome.set({ planned, told: people.length, on, dirty }),
     [outcome, planned, people.length, on, dirty],
   );
@@ -131,15 +140,15 @@ function Beside({ values, dirty, series, course, outcome }: BesideProps) {
 const freeTitle = (course: CourseDetail) =>
   course.series.some((s) => s.title === 'Lecture') ? '' : 'Lecture';
 
-function SaveWords({ standing, outcome }: { standing: boolean; outcome: ToldOutcome }) {
-  const { planned, told: people } = outcome.use();
-  const sessions = planned?.sessions.length ?? 0;
-  if (people > 0) return `Save and tell ${countWords(people, 'person', 'people')}`;
-  return standing || !sessions ? 'Save' : `Save ${countWords(sessions, 'session')}`;
-}
+const SaveWords = ({ standing, outcome }: { standing: boolean; outcome: ToldOutcome }) =>
+  outcome.useOf(({ planned, told: people }) => {
+    const sessions = planned?.sessions.length ?? 0;
+    if (people > 0) return `Save and tell ${countWords(people, 'person', 'people')}`;
+    return standing || !sessions ? 'Save' : `Save ${countWords(sessions, 'session')}`;
+  });
 
 const BackWords = ({ outcome }: { outcome: ToldOutcome }) =>
-  outcome.use().dirty ? 'Throw away what I typed' : 'Back';
+  outcome.useOf(({ dirty }) => (dirty ? 'Throw away what I typed' : 'Back'));
 
 const KINDS: { value: SeriesKind; label: string }[] = [
   { value: 'class', label: 'Class sessions' },
@@ -295,7 +304,8 @@ function useDates(course: CourseDetail, typed: SeriesForm) {
       : MeetingPattern.safeParse(draftOf(typed).pattern).data;
     return pattern ? sessionsOf(course.term, pattern, days, periodsFor(pattern, course.bellTimes)) : null;
   }, [parsed, typed, course.term, course.bellTimes, days]);
-  useEffect(() => draft.set(planned), [planned]);
+  // Before the dates are painted, so that one frame shows all of it.
+  useLayoutEffect(() => draft.set(planned), [planned]);
   useEffect(() => () => draft.set(null), []);
   return { parsed, planned };
 }

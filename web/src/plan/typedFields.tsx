@@ -22,14 +22,17 @@ function useTyped<V>({ form, path }: Typed) {
   useEffect(() => {
     newest.current = { value, onChange };
   });
-  const type = useCallback((typed: V) => {
-    const { value, onChange } = newest.current;
-    setOwn((was) => ({
-      typed,
-      over: [...(was?.over.includes(value) ? was.over : [value]), typed].slice(-20),
-    }));
-    startTransition(() => onChange(typed));
-  }, []);
+  const type = useCallback(
+    (typed: V) => {
+      const { value, onChange } = newest.current;
+      setOwn((was) => ({
+        typed,
+        over: [...(was?.over.includes(value) ? was.over : [value]), typed].slice(-20),
+      }));
+      startTransition(() => onChange(typed));
+    },
+    [setOwn],
+  );
   // The form's own handlers go by reference and by path, so that the first serve for as long as the path stays.
   const [handlers, setHandlers] = useState({ path, onFocus, onBlur });
   if (handlers.path !== path) setHandlers({ path, onFocus, onBlur });
