@@ -15,6 +15,8 @@ export interface Picture {
 /** How loud a recording is made: what broadcasts of speech over the web are at (EBU R 128 s2). */
 const LOUDNESS = 'I=-18:TP=-1.5:LRA=11';
 const OPUS = ['-c:a', 'libopus', '-b:a', '48k', '-ac', '1', '-ar', '48000'];
+/** In long frames: a third of the packets, so that the pieces of a long class are joined in a moment. */
+const QUICK = [...OPUS, '-frame_duration', '60'];
 /** What is quieter than this for so long is a silence. */
 export const SILENCE = { db: -42, seconds: 1.5 };
 
@@ -47,7 +49,7 @@ export function mixArguments(
     ...['-f', 'lavfi', '-i', 'anullsrc=r=48000:cl=mono'],
     ...['-filter_complex', [...placed, mixed].join(';')],
     ...['-map', '[whole]', '-c:a', 'flac', '-sample_fmt', 's16', '-ac', '1', ...time, whole],
-    ...['-map', '[quick]', ...OPUS, ...time, quick],
+    ...['-map', '[quick]', ...QUICK, ...time, quick],
   ];
 }
 
@@ -145,6 +147,21 @@ export function picturesOf(
   }
   return pictures;
 }
+
+type Joined = ReturnType<typeof picturesOf>[number];
+
+/** A picture in parts that follow one another, each of at most so many files. */
+export const inParts = (picture: Joined, most: number): Joined[] => {
+  const parts: Joined[] = [];
+  let { at } = picture;
+  for (let i = 0; i < picture.files.length; i += most) {
+    const files = picture.files.slice(i, i + most);
+    const length = files.reduce((sum, f) => sum + f.length, 0);
+    parts.push({ ...picture, at, length, files });
+    at += length;
+  }
+  return parts;
+};
 
 /** Of the cameras only a teacher's is kept, or an assistant's where no teacher has one. */
 export function keptPictures<T extends { kind: Picture['kind']; role: string }>(found: readonly T[]): T[] {

@@ -5,8 +5,9 @@ import type { PoolConnection } from 'mysql2/promise';
 import type { Context } from '../context';
 import { transaction } from '../db/pool';
 import { piecesDir, rawDir, readyDir, removeBeginning, runProgram } from './files';
+import { joinPictures, listSounds } from './pieces/join';
 import { alone, forgetPieces } from './pieces/store';
-import { bytesOf, joinPictures, listSounds, piecesFor } from './prepare';
+import { bytesOf, piecesFor } from './prepare';
 import { noteFinished, partsOf, picturesIn, recordingsWhere } from './store';
 
 /**
@@ -29,7 +30,7 @@ export const finishRecording = (ctx: Context, db: PoolConnection, recording: str
     const sound = path.join(readyDir(ctx), file);
     await runProgram('ffmpeg', levelArguments(list, measured, sound), patient);
     const quick = path.join(readyDir(ctx), row.whole.file);
-    const pictures = await joinPictures(ctx, recording, parts, made, 'whole');
+    const pictures = await joinPictures(ctx, recording, parts, made, { named: 'whole', inOne: true });
     const before = await picturesIn(ctx.db, { id: recording, cut: null });
     const bytes = await bytesOf(ctx, [file, ...pictures.map((p) => p.file)]);
     await transaction(ctx.db, async (tx) => {

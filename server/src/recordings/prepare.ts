@@ -1,22 +1,16 @@
-import { copyFile, rm, stat, writeFile } from 'node:fs/promises';
+import { rm, stat } from 'node:fs/promises';
 import path from 'node:path';
-import {
-  followed,
-  joinArguments,
-  keptPictures,
-  lengthOf,
-  picturesOf,
-  withheldIn,
-} from '@nimble-bell/core/recording';
+import { lengthOf, withheldIn } from '@nimble-bell/core/recording';
 import type { PoolConnection } from 'mysql2/promise';
 import type { Context } from '../context';
 import { transaction } from '../db/pool';
 import type { MediaRelay } from '../media/relay';
 import { eventsOf } from '../room/store';
 import { makeCutAnew } from './cuts/store';
-import { folderOf, piecesDir, readyDir, runProgram } from './files';
-import { makePieces, soundsOf } from './pieces/make';
-import { alone, type CutPicture, type Piece } from './pieces/store';
+import { folderOf, readyDir } from './files';
+import { joinPictures, joinSound, type Made, type Part } from './pieces/join';
+import { makePieces } from './pieces/make';
+import { alone, type Piece } from './pieces/store';
 import {
   noteFailed,
   noteProgress,
@@ -24,11 +18,8 @@ import {
   partsOf,
   queueFinishing,
   recordingsWhere,
-  type PictureFile,
   type RecordingRow,
 } from './store';
-
-type Part = { id: string; from: number; until: number };
 
 /**
  * What the relay wrote becomes something to watch: most of it was prepared while class was on, and what is left is
@@ -67,13 +58,13 @@ async function prepare(ctx: Context, relay: MediaRelay, recording: string) {
   // The pictures of what was made while class was on are joined while the last of it is made.
   const early = await make(false, 0, 0.4);
   const [first, all] = await Promise.all([
-    joinPictures(ctx, recording, parts, early, 'picture'),
+    joinPictures(ctx, recording, parts, early, { named: 'picture', inOne: false }),
     make(true, 0.4, 0.5),
   ]);
   const late: Made = new Map(parts.map(({ id }) => [id, all.get(id)!.slice(early.get(id)!.length)]));
   const file = path.join(recording, 'quick.webm');
   const [last] = await Promise.all([
-    joinPictures(ctx, recording, parts, late, 'last'),
+    joinPictures(ctx, recording, parts, late, { named: 'last', inOne: false }),
     joinSound(ctx, recording, parts, all, path.join(readyDir(ctx), file)),
   ]);
   const pictures = [...first, ...last];
@@ -86,19 +77,16 @@ async function prepare(ctx: Context, relay: MediaRelay, recording: string) {
   });
 }
 
-/** The pieces of each part. */
-export type Made = Map<string, Piece[]>;
-
 /** The pieces of parts that are over, or all but their last, as they belong in the recording now. */
 export async function piecesFor(
   ctx: Context,
   row: RecordingRow,
   parts: readonly Part[],
   asked: { over: boolean; patient: boolean; made?: (share: number) => Promise<unknown> },
-): Promise<Made> {
+): Promise<Map<string, Piece[]>> {
   const withheld = withheldIn(await eventsOf(ctx.db, row.sessionId));
   const leavesOut = row.plan?.leavesOut ?? [];
-  const all: Made = new Map();
+  const all = new Map<string, Piece[]>();
   for (const [i, part] of parts.entries()) {
     const made = async (far: number) => asked.made?.((i + far) / parts.length);
     const span = { ...part, recording: row.id };
@@ -111,74 +99,4 @@ export async function piecesFor(
 export async function bytesOf(ctx: Context, files: readonly string[]): Promise<number> {
   const sizes = await Promise.all(files.map(async (f) => (await stat(path.join(readyDir(ctx), f))).size));
   return sizes.reduce((sum, size) => sum + size, 0);
-}
-
-/** The list of a recording's pieces in their order. */
-export async function listSounds(
-  ctx: Context,
-  recording: string,
-  parts: readonly Part[],
-  made: ReadonlyMap<string, readonly Piece[]>,
-  which: 'whole' | 'quick',
-): Promise<string> {
-  const folder = await folderOf(piecesDir(ctx), recording);
-  const files = parts.flatMap(({ id }) => {
-    const pieces = made.get(id) ?? [];
-    return pieces.map((p, i) => ({
-      file: soundsOf(folder, id, p.number)[which],
-      length: p.until - (pieces[i - 1]?.until ?? 0),
-    }));
-  });
-  const list = path.join(folder, `${which}.txt`);
-  await writeFile(list, followed(files));
-  return list;
-}
-
-async function joinSound(
-  ctx: Context,
-  recording: string,
-  parts: readonly Part[],
-  made: ReadonlyMap<string, readonly Piece[]>,
-  output: string,
-) {
-  await runProgram('ffmpeg', joinArguments(await listSounds(ctx, recording, parts, made, 'quick'), output));
-}
-
-/** The pictures of these pieces that are kept, each as one file, copied as it came; their times in ms of the recording. */
-export async function joinPictures(
-  ctx: Context,
-  recording: string,
-  parts: readonly Part[],
-  made: ReadonlyMap<string, readonly Piece[]>,
-  named: string,
-): Promise<PictureFile[]> {
-  const shown = parts.flatMap((part, i) => {
-    const begins = lengthOf(parts.slice(0, i));
-    const slices: CutPicture[] = keptPictures((made.get(part.id) ?? []).flatMap((p) => p.slices));
-    return picturesOf(slices).flatMap(({ kind, at, length, files }) => {
-      const from = Math.max(0, Math.round(at));
-      const until = Math.min(part.until - part.from, Math.round(at + length));
-      return until > from ? [{ kind, at: begins + from, length: until - from, files }] : [];
-    });
-  });
-  return Promise.all(
-    shown.map(async ({ files, ...picture }, i) => {
-      const file = path.join(recording, `${named}-${i}.webm`);
-      await joinFiles(ctx, recording, files, file);
-      return { ...picture, file };
-    }),
-  );
-}
-
-async function joinFiles(
-  ctx: Context,
-  recording: string,
-  files: readonly { file: string; length: number }[],
-  output: string,
-) {
-  const target = path.join(readyDir(ctx), output);
-  if (files.length === 1) return copyFile(files[0]!.file, target);
-  const list = path.join(await folderOf(piecesDir(ctx), recording), `${path.basename(output)}.txt`);
-  await writeFile(list, followed(files));
-  await runProgram('ffmpeg', joinArguments(list, target));
 }

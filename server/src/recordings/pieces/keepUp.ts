@@ -4,6 +4,7 @@ import type { Context } from '../../context';
 import { eventsOf } from '../../room/store';
 import { recordingsWhere } from '../store';
 import { LATE_MS, PIECE_MS, pieceDue } from './due';
+import { joinAhead } from './join';
 import { makePieces } from './make';
 import { alone, partBy, piecesOf, queuePiece } from './store';
 
@@ -19,14 +20,11 @@ export async function keepUp(ctx: Context, db: PoolConnection, id: string): Prom
   // One at a time: what is made stands, whatever happens to the next.
   const until = over ? Number(part.until) : Math.min(ctx.now() - LATE_MS, from + (number + 1) * PIECE_MS);
   const withheld = withheldIn(await eventsOf(db, row.sessionId));
-  await alone(db, part.recording, () =>
-    makePieces(
-      ctx,
-      db,
-      { id, recording: part.recording, from, until },
-      { over, withheld, leavesOut, patient: true },
-    ),
-  );
+  const span = { id, recording: part.recording, from, until };
+  await alone(db, part.recording, async () => {
+    const pieces = await makePieces(ctx, db, span, { over, withheld, leavesOut, patient: true });
+    await joinAhead(ctx, part.recording, span, pieces);
+  });
   if (over) return;
   const next = (await piecesOf(db, id)).length;
   await queuePiece(db, id, next, pieceDue(from, next));
