@@ -24,6 +24,8 @@ const Environment = z.object({
   NB_ORGANIZER: z.email().default('classes@saltmarsh.example'),
   /** Calls come from pages that are telephones, until a gateway of the college's own is named here. */
   NB_TELEPHONE: z.enum(['stand-in', 'none']).default('stand-in'),
+  /** So much of the disk is left to everything else that needs it, bytes: what is recorded ends before. */
+  NB_KEEP_FREE: z.coerce.number().min(0).default(0),
   /** How long the news of a change waits for the next change, ms. */
   NB_GATHER_MS: z.coerce.number().int().min(0).default(120_000),
 });
@@ -53,6 +55,7 @@ export function readConfig(environment: NodeJS.ProcessEnv) {
     standinTelephone: e.NB_TELEPHONE === 'stand-in',
     organizer: e.NB_ORGANIZER,
     gatherMs: e.NB_GATHER_MS,
+    keepFree: e.NB_KEEP_FREE,
     dataDir: e.NB_DATA,
     webDir: e.NB_WEB,
     clockOffset: e.NB_CLOCK_OFFSET,

@@ -1,5 +1,19 @@
 import type { Instant } from '../calendar/zone';
 
+/** What is written of a class that is being recorded, by the room there is: sound before picture. */
+export const KEPT = ['all', 'sound', 'nothing'] as const;
+export type Kept = (typeof KEPT)[number];
+
+/** Bytes that must be free for pictures, and for sound: everything else needs the disk too. */
+const NEEDED = { all: 1e9, sound: 200e6, nothing: 0 };
+/** What was given up comes back where there is so much more: it does not go to and fro. */
+const EASE = 1.5;
+
+/** What is written from now on, with so many bytes free. */
+export const keptWith = (free: number, now: Kept): Kept =>
+  KEPT.find((kept) => free >= NEEDED[kept] * (KEPT.indexOf(kept) < KEPT.indexOf(now) ? EASE : 1)) ??
+  'nothing';
+
 /** What a class takes until anything of its course was recorded, kilobits a second: sound, one camera, a screen now and then. */
 export const USUAL_KILOBITS = 1000;
 

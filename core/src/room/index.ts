@@ -8,7 +8,7 @@ export { SIGNS, type Sign } from './signs/schema';
 export * from './words';
 export { devicesOf, entering, isHere, knowing, onDevices, type Comer } from './presence/index';
 export { placeOf } from './stage/index';
-export { isWithheld } from './recording/index';
+export { isWithheld, narrowedBy } from './recording/index';
 export { TALK_AT_ONCE, writingNeeds } from './talk/index';
 export { ABANDONED_MS, arriving, atDoor, closesAt, goneFromDoor } from './door/index';
 export type { Knock, Out } from './door/state';

@@ -132,6 +132,7 @@ const TOLD: ReadonlySet<StoredEvent['type']> = new Set([
   'recordingStarted',
   'recordingPaused',
   'recordingResumed',
+  'recordingNarrowed',
 ]);
 
 /** What a caller hears said of an event, once; null where it is none of theirs. The room is as it is after the event. */

@@ -1,3 +1,5 @@
+import { symlink } from 'node:fs/promises';
+import path from 'node:path';
 import type { Logger } from 'pino';
 import { JanusClient, RelayError, type Reply } from './janusClient';
 import { JanusLines } from './janusLines';
@@ -5,6 +7,7 @@ import {
   TRACK_KINDS,
   type MediaRelay,
   type Publication,
+  type Reel,
   type StreamPlace,
   type TrackKind,
   type ViewerOffer,
@@ -216,11 +219,21 @@ export class JanusRelay implements MediaRelay {
     if (known) await this.#client.detach(known.handle);
   }
 
-  async record(room: string, publisher: string, base: string | null) {
+  async record(room: string, publisher: string, reel: Reel | null) {
     const known = this.#publishers.get(`${room}/${publisher}`);
     if (!known) return;
-    const body = base ? { record: true, filename: base } : { record: false };
-    await this.#client.request(known.handle, { request: 'configure', ...body });
+    const configure = (body: object) => this.#client.request(known.handle, { request: 'configure', ...body });
+    // The relay takes a name only where it begins to write.
+    await configure({ record: false });
+    if (!reel) return;
+    if (!reel.pictures) await this.#letPicturesGo(reel.base);
+    await configure({ record: true, filename: reel.base });
+  }
+
+  /** The relay writes all or nothing of a publisher: the names it will give to pictures lead nowhere. */
+  async #letPicturesGo(base: string) {
+    const pictures = TRACK_KINDS.flatMap((kind, i) => (kind === 'sound' ? [] : [`${base}-video-${i}.mjr`]));
+    for (const name of pictures) await symlink('/dev/null', path.join(this.recordingDir, name));
   }
 
   openLine = (line: string, sdp: string) => this.#lines.open(line, sdp);

@@ -20,6 +20,13 @@ export interface Publication {
 /** A publication, and what of it is received. */
 export type Watched = Publication & { kinds: readonly TrackKind[] };
 
+/** Files that a publisher's tracks are written to. */
+export interface Reel {
+  base: string;
+  /** Whether what is seen is written too. */
+  pictures: boolean;
+}
+
 export interface ViewerOffer {
   sdp: string;
   streams: StreamPlace[];
@@ -56,8 +63,8 @@ export interface MediaRelay {
   watch(room: string, viewer: string, publications: readonly Watched[]): Promise<ViewerOffer | null>;
   answer(viewer: string, sdp: string): Promise<void>;
   unwatch(viewer: string): Promise<void>;
-  /** Writes a publisher's tracks to files that begin with `base`, or stops doing so. */
-  record(room: string, publisher: string, base: string | null): Promise<void>;
+  /** Writes a publisher's tracks, or only its sound, to files that begin with `base`, or stops doing so. */
+  record(room: string, publisher: string, reel: Reel | null): Promise<void>;
   /** Called when somebody begins to be heard in a room, or is not heard any more, as far as the relay takes their sound. */
   onVoice(listener: (room: string, publisher: string, heard: boolean) => void): void;
   /** Opens a caller's own line: one mixed track to them. Takes their whole offer, gives the whole answer. */

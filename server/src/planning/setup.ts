@@ -1,10 +1,10 @@
-import { statfs } from 'node:fs/promises';
 import type { NamedClash } from '@nimble-bell/core/api';
 import { periodsFor, sessionsOf, termDays, type LaidSession } from '@nimble-bell/core/calendar';
 import { check, type Finding, type Setup } from '@nimble-bell/core/readiness';
 import type { Context } from '../context';
 import { seriesOf, type CourseRow, type SeriesRow, type SessionRow } from '../courses/store';
 import type { Db } from '../db/pool';
+import { freeFor } from '../recordings/space/free';
 import { bellTimesOf } from '../terms/store';
 import { rulesForChecks } from '../rules/checks';
 import { clashesIn } from './clashes';
@@ -78,13 +78,13 @@ export async function checkCourse(
 
 /** What is free, and what the sessions ahead will take by the measure of the recordings there are. */
 async function storageFor(ctx: Context, db: Db, sessions: readonly SessionRow[], now: number) {
-  const disk = await statfs(ctx.config.dataDir).catch(() => null);
-  if (!disk) return null;
+  const free = await freeFor(ctx).catch(() => null);
+  if (free === null) return null;
   const known = await recordedSoFar(db);
   const minutes = Number(known?.minutes ?? 0);
   const perMinute = minutes >= 30 ? Number(known!.bytes) / minutes : TYPICAL_BYTES_PER_MINUTE;
   const ahead = sessions
     .filter((s) => s.endsAt > now && s.state !== 'cancelled')
     .reduce((sum, s) => sum + s.minutes + s.lingerMinutes, 0);
-  return { free: disk.bavail * disk.bsize, forecast: ahead * perMinute };
+  return { free, forecast: ahead * perMinute };
 }

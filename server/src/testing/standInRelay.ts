@@ -1,4 +1,4 @@
-import type { MediaRelay, Publication, TrackKind, ViewerOffer, Watched } from '../media/relay';
+import type { MediaRelay, Publication, Reel, TrackKind, ViewerOffer, Watched } from '../media/relay';
 
 type Failing = 'publish' | 'moderate' | 'unpublish' | 'record';
 
@@ -106,9 +106,9 @@ export class StandInRelay implements MediaRelay {
   async unwatch(viewer: string) {
     this.watched.delete(viewer);
   }
-  async record(room: string, member: string, base: string | null) {
+  async record(room: string, member: string, reel: Reel | null) {
     await this.#answers(room, 'record');
-    this.said.push(base ? `record ${member}` : `stop ${member}`);
+    this.said.push(reel ? `record ${member}${reel.pictures ? '' : ', sound only'}` : `stop ${member}`);
   }
   async openLine(line: string) {
     this.said.push(`line ${line}`);

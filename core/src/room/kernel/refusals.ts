@@ -28,6 +28,7 @@ const SENTENCES = {
   'no-sense': 'This state makes no sense here.',
   'no-segment': 'The run sheet has no such part any more.',
   'not-recording': 'Nothing is being recorded.',
+  'no-room': 'The disk is full. The recording goes on by itself where there is room again.',
   'said-once': 'This file was sent already.',
   'too-many': 'That was too much at once. Wait a moment, then go on.',
   away: 'The server cannot write anything down for the moment. Try again in a moment.',

@@ -129,4 +129,5 @@ export const SAMPLES: readonly { version: number; body: { type: EventType } & Re
   { version: 1, body: { type: 'recordingStarted', by: null } },
   { version: 1, body: { type: 'recordingPaused', by: 'maren' } },
   { version: 1, body: { type: 'recordingResumed', by: 'maren' } },
+  { version: 1, body: { type: 'recordingNarrowed', to: 'sound' } },
 ];

@@ -1,7 +1,9 @@
 import { recordsItself } from '../../recording/plan';
+import { keptWith, type Kept } from '../../recording/space';
 import { teaches } from '../../roster/role';
 import { concern, EVERYONE } from '../kernel/concern';
 import { refuse } from '../kernel/refusals';
+import type { RoomEvent } from '../kernel/messages';
 import type { RoomState } from '../kernel/state';
 
 const answerOf = (agrees: boolean) => (agrees ? 'agreed' : 'withheld');
@@ -10,16 +12,22 @@ const answerOf = (agrees: boolean) => (agrees ? 'agreed' : 'withheld');
 export const isWithheld = ({ recording }: Pick<RoomState, 'recording'>, member: string): boolean =>
   recording.answers[member] === 'withheld';
 
+const KEPT_WORDS: Record<Kept, string> = {
+  all: 'There is room on the disk again: all of the class is recorded.',
+  sound: 'The disk is nearly full: only the sound is recorded from here on.',
+  nothing: 'The disk is full: nothing is recorded for now.',
+};
+
 /** What is recorded of the class, and that everybody is told. */
 export const recording = concern({
   name: 'recording',
-  empty: { state: 'off', automatic: false, answers: {} },
+  empty: { state: 'off', kept: 'all', heldUp: false, automatic: false, answers: {} },
   commands: {
     pauseRecording: {
       who: 'teaching',
       phase: 'live',
-      decide: ({ recording: { state } }, { member: by }) =>
-        state === 'on'
+      decide: ({ recording: { state, heldUp } }, { member: by }) =>
+        state === 'on' || heldUp
           ? [{ type: 'recordingPaused', by }]
           : state === 'paused'
             ? []
@@ -28,8 +36,8 @@ export const recording = concern({
     resumeRecording: {
       who: 'teaching',
       phase: 'live',
-      decide: ({ recording: { state } }, { member: by }) =>
-        state === 'paused' ? [{ type: 'recordingResumed', by }] : [],
+      decide: ({ recording: { state, kept } }, { member: by }) =>
+        kept === 'nothing' ? refuse('no-room') : state === 'paused' ? [{ type: 'recordingResumed', by }] : [],
     },
     answerRecording: {
       who: 'anyone',
@@ -49,17 +57,28 @@ export const recording = concern({
     recordingPaused: {
       version: 1,
       hears: () => EVERYONE,
-      evolve: (part) => ({ ...part, state: 'paused' }),
+      evolve: (part, { by }) => ({
+        ...part,
+        state: 'paused',
+        heldUp: by === null && part.kept === 'nothing',
+      }),
       notice: () => 'The recording is paused.',
-      log: ({ by }, nameOf) => `${by ? nameOf(by) : 'The run sheet'} paused the recording.`,
+      log: ({ by }, nameOf) => (by ? `${nameOf(by)} paused the recording.` : 'The recording was paused.'),
     },
     recordingResumed: {
       version: 1,
       hears: () => EVERYONE,
-      evolve: (part) => ({ ...part, state: 'on' }),
+      evolve: (part) => ({ ...part, state: 'on', heldUp: false }),
       notice: () => 'The recording goes on.',
       chapter: () => 'After the pause',
-      log: ({ by }, nameOf) => `${by ? nameOf(by) : 'The run sheet'} let the recording go on.`,
+      log: ({ by }, nameOf) => (by ? `${nameOf(by)} let the recording go on.` : 'The recording went on.'),
+    },
+    recordingNarrowed: {
+      version: 1,
+      hears: () => EVERYONE,
+      evolve: (part, { to }) => ({ ...part, kept: to }),
+      notice: ({ to }) => KEPT_WORDS[to],
+      log: ({ to }) => KEPT_WORDS[to],
     },
     recordingAnswered: {
       version: 1,
@@ -78,7 +97,7 @@ export const recording = concern({
       ...part,
       automatic: room.bell.kind ? recordsItself(room.bell.kind, room.limits.layers) : part.automatic,
     }),
-    dismissed: (part) => ({ ...part, state: 'off' }),
+    dismissed: (part) => ({ ...part, state: 'off', kept: 'all', heldUp: false }),
   },
   seenBy: (part, { member, role }) => {
     if (teaches(role)) return part;
@@ -86,3 +105,19 @@ export const recording = concern({
     return { ...part, answers: own ? { [member]: own } : {} };
   },
 });
+
+/** What is to happen in a class that is on, with so many bytes free on the disk. */
+export function narrowedBy({ bell, recording, runSheet }: RoomState, free: number): RoomEvent[] {
+  const { kept, state, heldUp } = recording;
+  if (bell.phase !== 'live' || state === 'off') return [];
+  const to = keptWith(free, kept);
+  const planned = runSheet.at === null ? undefined : runSheet.segments[runSheet.at]?.recording;
+  return [
+    ...(to === kept ? [] : [{ type: 'recordingNarrowed' as const, to }]),
+    ...(to === 'nothing' && state === 'on' ? [{ type: 'recordingPaused' as const, by: null }] : []),
+    // Not into a segment that is not to be recorded.
+    ...(to !== 'nothing' && heldUp && planned !== 'paused'
+      ? [{ type: 'recordingResumed' as const, by: null }]
+      : []),
+  ];
+}

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { KEPT } from '../../recording/space';
 import { MemberId, message } from '../kernel/schema';
 
 export const recordingCommands = {
@@ -14,5 +15,7 @@ export const recordingEvents = {
   /** `by` is null where the clock gave the cue that does it. */
   recordingPaused: message('recordingPaused', { by: MemberId.nullable() }),
   recordingResumed: message('recordingResumed', { by: MemberId.nullable() }),
+  /** The disk has room for less than before, or for more again. */
+  recordingNarrowed: message('recordingNarrowed', { to: z.enum(KEPT) }),
   recordingAnswered: message('recordingAnswered', { member: MemberId, agrees: z.boolean() }),
 };

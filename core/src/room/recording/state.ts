@@ -1,5 +1,11 @@
+import type { Kept } from '../../recording/space';
+
 export interface RecordingState {
   state: 'off' | 'on' | 'paused';
+  /** What there is room for on the disk. */
+  kept: Kept;
+  /** It was paused because there was room for nothing, and goes on where there is again. */
+  heldUp: boolean;
   /** Whether ring-in starts it. */
   automatic: boolean;
   /** Who said whether they are to be in it. Known to each of themselves, and to those who teach. */

@@ -62,7 +62,9 @@ export function cueEvents(
   return [
     { type: 'cued', by, index, segment, changes: changesBy(room, segment) },
     ...(recording === 'paused' && state === 'on' ? [{ type: 'recordingPaused' as const, by }] : []),
-    ...(recording === 'on' && state === 'paused' ? [{ type: 'recordingResumed' as const, by }] : []),
+    ...(recording === 'on' && state === 'paused' && room.recording.kept !== 'nothing'
+      ? [{ type: 'recordingResumed' as const, by }]
+      : []),
   ];
 }
 

@@ -1,5 +1,5 @@
 import { execFile } from 'node:child_process';
-import { mkdir, mkdtemp, readFile, rm, truncate, writeFile } from 'node:fs/promises';
+import { mkdir, mkdtemp, readFile, rm, symlink, truncate, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { promisify } from 'node:util';
@@ -166,6 +166,8 @@ test('a picture that stood still is another, a short file is read as far as it g
   await writeFile(rawFile('p-ana-1.mjr'), relayFile('picture', claps.picture.slice(0, 50), { began: BEGAN }));
   await truncate(rawFile('p-ana-0.mjr'), 400_000);
   await writeFile(rawFile('p-maren-0.mjr'), 'MJR00002');
+  // So is what was written nowhere, for want of room.
+  await symlink('/dev/null', rawFile('p-maren-1.mjr'));
   expect((await pieces(65, false)).map((p) => p.heard)).toEqual([['ana']]);
   const made = await pieces(80, true);
   const { pictures, sound } = await joined(made);

@@ -1,10 +1,10 @@
-import { statfs } from 'node:fs/promises';
 import { Router } from 'express';
 import type { RecordingSpace } from '@nimble-bell/core/api';
 import { bytesAMinute } from '@nimble-bell/core/recording';
 import { asked } from '../../accounts/principal';
 import type { Context } from '../../context';
 import { recordingsWhere } from '../store';
+import { freeFor } from './free';
 import { leavingSoon } from './soon';
 
 /** What a course's recordings take, what there is, and which go before long. */
@@ -14,9 +14,8 @@ export function spaceRoutes(ctx: Context): Router {
     const { courseId } = await asked(ctx, req, 'teach');
     const all = (await recordingsWhere(ctx.db, 's.course_id', courseId)).filter((r) => r.state === 'ready');
     const known = all.map((r) => ({ lengthMs: Number(r.lengthMs), bytes: Number(r.bytes) }));
-    const { bavail, bsize } = await statfs(ctx.config.dataDir);
     const space: RecordingSpace = {
-      free: bavail * bsize,
+      free: await freeFor(ctx),
       taken: known.reduce((sum, r) => sum + r.bytes, 0),
       perMinute: bytesAMinute(known),
       soon: leavingSoon(all, ctx.now()).map(({ day, recordings }) => ({

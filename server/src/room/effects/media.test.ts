@@ -302,6 +302,12 @@ test('while the class is recorded each publisher is written into the open part, 
   await happen({ type: 'recordingStarted', by: null });
   await settle(200);
   expect(relay.said.filter((s) => s.startsWith('record'))).toEqual(['record ana']);
+  await happen({ type: 'recordingNarrowed', to: 'sound' });
+  expect(relay.said.at(-1)).toBe('record ana, sound only');
+  await happen({ type: 'recordingNarrowed', to: 'nothing' });
+  expect(relay.said.at(-1)).toBe('stop ana');
+  await happen({ type: 'recordingNarrowed', to: 'all' });
+  expect(relay.said.at(-1)).toBe('record ana');
   await happen({ type: 'recordingPaused', by: 'maren' });
   expect(relay.said.at(-1)).toBe('stop ana');
 });

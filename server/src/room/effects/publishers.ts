@@ -16,6 +16,12 @@ export const publisherOf = (member: string, way: Way): string =>
   way === 'page' ? member : `${member}.${way}`;
 export const memberOf = (publisher: string): string => publisher.split('.')[0]!;
 
+/** The part that tracks go into, and whether what is seen does. */
+interface Written {
+  part: string;
+  pictures: boolean;
+}
+
 export interface Publisher {
   /** Its id at the relay. */
   id: string;
@@ -29,8 +35,8 @@ export interface Publisher {
   up: boolean;
   /** What the relay has confirmed of each track. A new publisher's are closed; null where it is not known. */
   confirmed: Record<TrackKind, boolean | null>;
-  /** The part that its tracks are written into; undefined where that is not known. */
-  reel: string | null | undefined;
+  /** What its tracks are written into; undefined where that is not known. */
+  reel: Written | null | undefined;
   failures: number;
 }
 
@@ -97,7 +103,8 @@ export class Publishers {
   /** What closes goes first. Gives the most failures in a row of any publisher, 0 where nothing failed. */
   async #closeAndOpen(): Promise<number> {
     const gone = await Promise.all([...this.#going].map((id) => this.#takeOff(id)));
-    const part = this.room.state.recording.state === 'on' ? await this.#part() : null;
+    const { state, kept } = this.room.state.recording;
+    const part = state === 'on' && kept !== 'nothing' ? await this.#part() : null;
     const failures = await Promise.all([...this.all.values()].map((p) => this.#makeSo(p, part)));
     return Math.max(0, ...failures, gone.every(Boolean) ? 0 : 1);
   }
@@ -154,11 +161,15 @@ export class Publishers {
 
   /** A publisher's tracks go into files of their own for each part, whose headers say when they began. */
   async #write(publisher: Publisher, part: string | null | undefined) {
-    if (part === undefined || publisher.reel === part) return;
+    const pictures = this.room.state.recording.kept === 'all';
+    if (part === undefined) return;
+    const { reel } = publisher;
+    const same = part === null || !reel ? reel === part : reel.part === part && reel.pictures === pictures;
+    if (same) return;
     publisher.reel = undefined;
-    const base = part === null ? null : await this.reels.begin(part, publisher.member);
-    await this.relay.record(this.room.session, publisher.id, base);
-    publisher.reel = part;
+    const files = part === null ? null : { base: await this.reels.begin(part, publisher.member), pictures };
+    await this.relay.record(this.room.session, publisher.id, files);
+    publisher.reel = part === null ? null : { part, pictures };
   }
 
   /** The part that is open; undefined where that cannot be read now. */

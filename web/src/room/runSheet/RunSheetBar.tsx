@@ -2,6 +2,7 @@ import { ActionIcon, Button, Group, Modal, Text, Tooltip } from '@mantine/core';
 import { IconPlayerPause, IconPlayerPlay } from '@tabler/icons-react';
 import { useState } from 'react';
 import { clockWords, countWords, isStanding } from '@nimble-bell/core/calendar';
+import type { Kept } from '@nimble-bell/core/recording';
 import { segmentEnds, type RunSheetState, isWithheld } from '@nimble-bell/core/room';
 import { BellMark } from '../../app/Bar';
 import { useNow } from '../../app/clock';
@@ -108,20 +109,28 @@ function leftWords(now: number, session: { startsAt: number; endsAt: number }, l
 /** The lasting mark that the class is recorded, for everyone; pause and resume for those who teach. */
 const selectRecording = ({ room, info }: Inside) => ({
   state: room.recording.state,
+  kept: room.recording.kept,
   withheld: isWithheld(room, info.me.member),
 });
+
+function recordingWords(on: boolean, kept: Kept, withheld: boolean): string {
+  if (kept === 'nothing') return 'Disk full: not recorded';
+  if (!on) return 'Recording paused';
+  if (withheld) return 'Recorded, not you';
+  return kept === 'sound' ? 'Only sound is recorded' : 'Being recorded';
+}
 
 function RecordingMark() {
   const { send } = useRoom();
   const teaching = useTeaching();
-  const { state, withheld } = useInside(selectRecording);
+  const { state, kept, withheld } = useInside(selectRecording);
   if (state === 'off') return null;
   const on = state === 'on';
   return (
     <div className={classes.recording} data-on={on} data-testid="recording-mark">
       <span className={classes.reel} aria-hidden />
-      <span>{!on ? 'Recording paused' : withheld ? 'Recorded, not you' : 'Being recorded'}</span>
-      {teaching && (
+      <span>{recordingWords(on, kept, withheld)}</span>
+      {teaching && kept !== 'nothing' && (
         <Tooltip label={on ? 'Pause the recording' : 'Go on recording'}>
           <ActionIcon
             variant="subtle"
