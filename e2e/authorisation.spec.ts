@@ -105,6 +105,7 @@ const COMMANDS: Record<CommandType, RoomCommand> = {
   letIn: { type: 'letIn', members: ['self'] },
   turnAway: { type: 'turnAway', members: ['self'], word: '' },
   porchWord: { type: 'porchWord', text: 'In a moment.' },
+  startRecording: { type: 'startRecording' },
   pauseRecording: { type: 'pauseRecording' },
   answerRecording: { type: 'answerRecording', agrees: true },
   resumeRecording: { type: 'resumeRecording' },

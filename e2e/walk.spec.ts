@@ -129,7 +129,7 @@ test('a teacher plans, invites, limits, teaches and records; two students take p
       .click();
     await page.getByRole('button', { name: 'Save the recording plan' }).click();
     await expect(page.getByTestId('plan-in-force')).toContainText(
-      'Every session is recorded by itself when class begins',
+      'Every session is recorded from ring-in to dismissal',
     );
     await expect(page.getByTestId('plan-in-force')).toContainText('downloads are off');
   });

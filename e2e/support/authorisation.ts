@@ -245,6 +245,7 @@ export const STUDENT_COMMANDS: Record<CommandType, 'teachers-only' | 'closed' | 
   cue: 'teachers-only',
   goByClock: 'teachers-only',
   planLeft: 'teachers-only',
+  startRecording: 'teachers-only',
   pauseRecording: 'teachers-only',
   answerRecording: 'ok',
   resumeRecording: 'teachers-only',

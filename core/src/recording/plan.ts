@@ -5,12 +5,25 @@ import { dateIn } from '../calendar/words';
 import type { Instant } from '../calendar/zone';
 import { isFor, type OnList, type Target } from '../roster/target';
 import { teaches } from '../roster/role';
-import { inForce, Leavable, LEAVABLE, OnlyFor, WatchTimes, type Layer } from '../settings/index';
+import {
+  Begins,
+  Ends,
+  inForce,
+  Leavable,
+  LEAVABLE,
+  OnlyFor,
+  WatchTimes,
+  type Layer,
+} from '../settings/index';
 
 /** What is recorded by itself, how long it stays, and who may have it. */
 export const RecordingPlan = z.object({
-  /** Whether a recording starts when a teacher rings in. */
+  /** Whether sessions are recorded. */
   automatic: z.boolean(),
+  /** With ring-in, where it is not said. */
+  begins: Begins.optional(),
+  /** With dismissal, where it is not said. */
+  ends: Ends.optional(),
   keepUntil: LocalDate,
   studentsWatch: z.boolean(),
   studentsDownload: z.boolean(),
@@ -27,6 +40,8 @@ export type RecordingPlan = z.infer<typeof RecordingPlan>;
 export const RecordingAtInput = z
   .object({
     automatic: z.boolean().nullable(),
+    begins: Begins.nullable(),
+    ends: Ends.nullable(),
     keepUntil: LocalDate.nullable(),
     studentsWatch: z.boolean().nullable(),
     studentsDownload: z.boolean().nullable(),
@@ -46,6 +61,7 @@ export function planOf(layers: readonly Layer[]): RecordingPlan | null {
   const after = inForce(layers, 'recording', 'watchAfterDays')?.value ?? 0;
   const during = inForce(layers, 'recording', 'watchForDays')?.value ?? 0;
   const onlyFor = inForce(layers, 'recording', 'onlyFor')?.value;
+  const { begins, ends } = timesOf(layers);
   const is = (key: 'automatic' | 'studentsWatch' | 'studentsDownload') =>
     inForce(layers, 'recording', key)?.value ?? false;
   return {
@@ -53,6 +69,8 @@ export function planOf(layers: readonly Layer[]): RecordingPlan | null {
     keepUntil: keepUntil.value,
     studentsWatch: is('studentsWatch'),
     studentsDownload: is('studentsDownload'),
+    ...(begins === 'ringIn' ? {} : { begins }),
+    ...(ends === 'dismissal' ? {} : { ends }),
     ...(leavesOut.length ? { leavesOut } : {}),
     ...(after ? { watchAfterDays: after } : {}),
     ...(during ? { watchForDays: during } : {}),
@@ -68,6 +86,18 @@ export function recordsItself(kind: SeriesKind, layers: readonly Layer[]): boole
   if (kind === 'capture') return true;
   return kind !== 'open' && (inForce(layers, 'recording', 'automatic')?.value ?? false);
 }
+
+/** With what a recording begins and ends under these layers. */
+const timesOf = (layers: readonly Layer[]): { begins: Begins; ends: Ends } => ({
+  begins: inForce(layers, 'recording', 'begins')?.value ?? 'ringIn',
+  ends: inForce(layers, 'recording', 'ends')?.value ?? 'dismissal',
+});
+
+/** How a session is recorded: whether, and from when until when. A capture from ring-in to its end. */
+export const recordedHow = (kind: SeriesKind, layers: readonly Layer[]) => ({
+  automatic: recordsItself(kind, layers),
+  ...timesOf(kind === 'capture' ? [] : layers),
+});
 
 /** Whether a recording's last day is over where its term is at home. */
 export const isExpired = (plan: RecordingPlan | null, zone: string, now: Instant): boolean =>

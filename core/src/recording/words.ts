@@ -1,5 +1,5 @@
 import { countWords, dayWords, namesWords } from '../calendar/words';
-import type { Leavable, OnlyFor } from '../settings/index';
+import type { Begins, Ends, Leavable, OnlyFor } from '../settings/index';
 import type { RecordingPlan } from './plan';
 
 /** As what a recording can be without is called. */
@@ -18,12 +18,24 @@ export const LEAVABLE_WORDS: Record<Leavable, string> = {
 export const leftOutWords = (left: readonly Leavable[]): string =>
   namesWords(left.map((l) => LEAVABLE_WORDS[l]));
 
+/** From when on a session is recorded. */
+export const beginsWords = (begins: Begins = 'ringIn'): string =>
+  typeof begins === 'number'
+    ? `from segment ${begins} on`
+    : { ringIn: 'from ring-in', start: 'from the planned start', hand: 'when a teacher begins it' }[begins];
+
+/** Until when. */
+export const endsWords = (ends: Ends = 'dismissal'): string =>
+  ends === 'end' ? 'to the planned end' : 'to dismissal';
+
 /** Whether sessions are recorded, for whom and until when, as students read it. */
 export function recordingWords(plan: RecordingPlan | null): string {
   if (!plan) return 'Sessions are not recorded by themselves.';
   const { leavesOut = [], automatic, studentsWatch, studentsDownload, keepUntil } = plan;
   const without = leavesOut.length ? `, without ${leftOutWords(leavesOut)}` : '';
-  const made = `${automatic ? 'Sessions are recorded' : 'A session is recorded only when a teacher says so'}${without}`;
+  const recorded =
+    plan.begins === 'hand' ? 'A session is recorded when a teacher begins it' : 'Sessions are recorded';
+  const made = `${automatic ? recorded : 'A session is recorded only when a teacher says so'}${without}`;
   if (!studentsWatch) return `${made}, for those who teach alone, and kept until ${dayWords(keepUntil)}.`;
   const { watchAfterDays: after, watchForDays: during } = plan;
   const from = after ? ` from ${countWords(after, 'day')} after class` : '';
@@ -45,6 +57,8 @@ export function recordingRuleWords(
     return value.length ? `recorded without ${leftOutWords(value)}` : 'recorded whole';
   if (key === 'keepUntil') return `recordings kept until ${dayWords(String(value))}`;
   if (key === 'leavesOut') return '';
+  if (key === 'begins') return `recorded ${beginsWords(value as Begins)}`;
+  if (key === 'ends') return `recorded ${endsWords(value as Ends)}`;
   const words = {
     automatic: ['recorded by itself', 'not recorded by itself'],
     studentsWatch: ['students may watch', 'students may not watch'],

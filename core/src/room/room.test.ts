@@ -67,6 +67,7 @@ test('a student gives no teaching command, whatever it is', () => {
     giveFloor: { type: 'giveFloor', member: 'ana' },
     takeFloor: { type: 'takeFloor' },
     clearBoard: { type: 'clearBoard' },
+    startRecording: { type: 'startRecording' },
     pauseRecording: { type: 'pauseRecording' },
     resumeRecording: { type: 'resumeRecording' },
     lock: { type: 'lock' },

@@ -104,10 +104,19 @@ const Days = z.int('Give whole days.').min(0).max(365, 'At most 365 days.');
 /** When students may watch: so many days after class, and for so many from then on; 0: as long as it is kept. */
 export const WatchTimes = z.object({ watchAfterDays: Days, watchForDays: Days });
 
+/** With what a recording begins: ring-in, the planned start, the segment of that number, or a teacher's hand. */
+export const Begins = z.union([z.enum(['ringIn', 'start', 'hand']), z.int().min(2).max(20)]);
+export type Begins = z.infer<typeof Begins>;
+/** With what it ends: dismissal, or the planned end, so that lingering is not in it. */
+export const Ends = z.enum(['dismissal', 'end']);
+export type Ends = z.infer<typeof Ends>;
+
 const RecordingSettings = z
   .object({
-    /** Whether a recording starts when a teacher rings in. */
+    /** Whether sessions are recorded without anybody asking for it; by hand: whether they may be. */
     automatic: set(z.boolean()),
+    begins: set(Begins),
+    ends: set(Ends),
     /** Local date. */
     keepUntil: set(z.string().max(10)),
     studentsWatch: set(z.boolean()),

@@ -1,9 +1,9 @@
-import { Loader, MultiSelect, NativeSelect, Text } from '@mantine/core';
+import { Loader, MultiSelect, NativeSelect, NumberInput, Text } from '@mantine/core';
 import { DateInput } from '@mantine/dates';
-import { memo, useCallback, useMemo } from 'react';
+import { memo, useCallback, useMemo, useState } from 'react';
 import type { RulesInput } from '@nimble-bell/core/api';
 import { dayWords } from '@nimble-bell/core/calendar';
-import { LEAVABLE_WORDS, spaceAhead } from '@nimble-bell/core/recording';
+import { beginsWords, endsWords, LEAVABLE_WORDS, spaceAhead } from '@nimble-bell/core/recording';
 import { inForce, LEAVABLE, type Leavable } from '@nimble-bell/core/settings';
 import { useThisCourse } from '../app/course';
 import { ChosenLine, PlaceHead, useChosen } from '../limits/ChosenPlaces';
@@ -11,9 +11,12 @@ import { placesOf, type Place } from '../limits/places';
 import classes from '../limits/term.module.css';
 import { useRules, useSetRules } from '../limits/useRules';
 import { Panel, Scrolls } from '../ui/Panel';
+import { BEGINS, beginsOf, ENDS } from './choices';
 
 /** What is on or off. */
 type Key = 'automatic' | 'studentsWatch' | 'studentsDownload';
+/** What is so many days. */
+type DaysKey = 'watchAfterDays' | 'watchForDays';
 type SetIt = (place: Place, said: RulesInput['recording']) => void;
 
 /** The recording of the term, place by place: what holds there and where it is said; set for one, several, all. */
@@ -44,8 +47,12 @@ export function RecordingGrid() {
             <tr>
               {[
                 'Where',
-                'Recorded by itself',
+                'Recorded',
+                'From',
+                'To',
                 'Students watch',
+                'From day',
+                'For days',
                 'Students download',
                 'Kept until',
                 'Without',
@@ -105,7 +112,19 @@ const Row = memo(function Row({ place, set, chosen, choose }: RowProps) {
         )}
       </td>
       <td>
+        <Moment place={place} of="begins" set={set} />
+      </td>
+      <td>
+        <Moment place={place} of="ends" set={set} />
+      </td>
+      <td>
         <Switched place={place} of="studentsWatch" set={set} />
+      </td>
+      <td>
+        <Days place={place} of="watchAfterDays" set={set} />
+      </td>
+      <td>
+        <Days place={place} of="watchForDays" set={set} />
       </td>
       <td>
         <Switched place={place} of="studentsDownload" set={set} />
@@ -147,8 +166,63 @@ function Switched({ place, of, set }: ValueProps & { of: Key }) {
   );
 }
 
-const LABELS: Record<Key, string> = {
-  automatic: 'Recorded by itself',
+const MOMENTS = { begins: BEGINS, ends: ENDS };
+
+/** With what it begins or ends, or as the wider place has it. */
+function Moment({ place, of, set }: ValueProps & { of: keyof typeof MOMENTS }) {
+  const own = place.own.recording[of]?.value;
+  const layers = place.layers.slice(0, -1);
+  const wider =
+    of === 'begins'
+      ? beginsWords(inForce(layers, 'recording', of)?.value)
+      : endsWords(inForce(layers, 'recording', of)?.value);
+  return (
+    <NativeSelect
+      size="xs"
+      w={176}
+      disabled={!set}
+      aria-label={`${LABELS[of]}: ${place.name}`}
+      value={own === undefined ? '' : String(own)}
+      onChange={({ currentTarget: { value } }) =>
+        set?.(place, {
+          [of]: value === '' ? null : of === 'begins' ? beginsOf(value) : value,
+        })
+      }
+      data={[{ value: '', label: `As above: ${wider}` }, ...MOMENTS[of]]}
+    />
+  );
+}
+
+/** So many days; empty is as the wider place has it. Said when the field is left. */
+function Days({ place, of, set }: ValueProps & { of: DaysKey }) {
+  const own = place.own.recording[of]?.value;
+  const wider = inForce(place.layers.slice(0, -1), 'recording', of)?.value ?? 0;
+  const [typed, setTyped] = useState<{ over: number | undefined; value: number | string } | null>(null);
+  const shown = typed && typed.over === own ? typed.value : (own ?? '');
+  const say = () => {
+    const value = shown === '' ? undefined : Number(shown);
+    if (value !== own) set?.(place, { [of]: value ?? null });
+  };
+  return (
+    <NumberInput
+      size="xs"
+      {...{ w: 74, min: 0, max: 365, allowDecimal: false, hideControls: true, disabled: !set }}
+      aria-label={`${LABELS[of]}: ${place.name}`}
+      placeholder={String(wider)}
+      value={shown}
+      onChange={(value) => setTyped({ over: own, value })}
+      onBlur={say}
+      onKeyDown={(e) => e.key === 'Enter' && say()}
+    />
+  );
+}
+
+const LABELS: Record<Key | DaysKey | keyof typeof MOMENTS, string> = {
+  begins: 'Recorded from',
+  ends: 'Recorded to',
+  watchAfterDays: 'Watched from so many days after class',
+  watchForDays: 'Watched for so many days',
+  automatic: 'Recorded',
   studentsWatch: 'Students watch',
   studentsDownload: 'Students download',
 };

@@ -1,16 +1,28 @@
-import { Button, Group, MultiSelect, NumberInput, Stack, Switch, Text, Title } from '@mantine/core';
+import {
+  Button,
+  Group,
+  MultiSelect,
+  NumberInput,
+  SegmentedControl,
+  Select,
+  Stack,
+  Switch,
+  Text,
+  Title,
+} from '@mantine/core';
 import { DateInput } from '@mantine/dates';
 import { useForm, type GetInputPropsReturnType } from '@mantine/form';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { RecordingPlan, type CourseDetail } from '@nimble-bell/core/api';
 import { countWords, dayWords, toEpochDay, toLocalDate } from '@nimble-bell/core/calendar';
-import { LEAVABLE_WORDS, leftOutWords } from '@nimble-bell/core/recording';
-import { LEAVABLE } from '@nimble-bell/core/settings';
+import { beginsWords, endsWords, LEAVABLE_WORDS, leftOutWords } from '@nimble-bell/core/recording';
+import { LEAVABLE, type Ends, type Leavable } from '@nimble-bell/core/settings';
 import { useAsk, type Ask } from '../app/api';
 import { useThisCourse } from '../app/course';
 import { useChange } from '../app/queries';
 import { Panel } from '../ui/Panel';
 import { LatestRules } from '../limits/LatestRules';
+import { BEGINS, beginsOf, ENDS } from './choices';
 import { RecordingGrid } from './RecordingGrid';
 import { Space } from './Space';
 
@@ -41,8 +53,8 @@ export function RecordingPage() {
 
 function planWords(plan: RecordingPlan): string {
   const when = plan.automatic
-    ? 'Every session is recorded by itself when class begins'
-    : 'Nothing is recorded by itself';
+    ? `Every session is recorded ${beginsWords(plan.begins)} ${endsWords(plan.ends)}`
+    : 'Nothing is recorded';
   const watch = plan.studentsWatch ? 'Students on the class list may watch' : 'Students may not watch';
   const without = plan.leavesOut?.length ? `, without ${leftOutWords(plan.leavesOut)}` : '';
   const times = plan.studentsWatch ? timesWords(plan) : '';
@@ -68,6 +80,7 @@ const WATCHING = [
 /** What one begins with. */
 const usualPlan = ({ term }: CourseDetail): RecordingPlan => ({
   automatic: true,
+  ...{ begins: 'ringIn', ends: 'dismissal' },
   keepUntil: toLocalDate(toEpochDay(term.lastDay) + 60),
   ...{ studentsWatch: true, studentsDownload: false },
   leavesOut: [],
@@ -93,11 +106,8 @@ function PlanForm({ plan, course, ask, mayPlan }: PlanFormProps) {
         onSubmit={form.onSubmit((v) => save.mutate(v, { onSuccess: () => form.resetDirty() })) as never}
         gap="md"
       >
-        <Switch
-          label="Record every session by itself when class begins"
-          disabled={!mayPlan}
-          {...form.getInputProps('automatic', { type: 'checkbox' })}
-        />
+        <Recorded mayPlan={mayPlan} values={form.values} set={form.setValues} />
+        <LeftOut mayPlan={mayPlan} field={form.getInputProps('leavesOut')} />
         <DateInput
           label="Keep until"
           description="Afterwards it is gone for everyone"
@@ -118,7 +128,6 @@ function PlanForm({ plan, course, ask, mayPlan }: PlanFormProps) {
           after={form.getInputProps('watchAfterDays')}
           during={form.getInputProps('watchForDays')}
         />
-        <LeftOut mayPlan={mayPlan} field={form.getInputProps('leavesOut')} />
         {mayPlan && (
           <Group>
             <Button type="submit" loading={save.isPending} disabled={plan !== null && !form.isDirty()}>
@@ -128,6 +137,39 @@ function PlanForm({ plan, course, ask, mayPlan }: PlanFormProps) {
         )}
       </Stack>
     </Panel>
+  );
+}
+
+interface RecordedProps {
+  mayPlan: boolean;
+  values: RecordingPlan;
+  set: (more: Partial<RecordingPlan>) => void;
+}
+
+/** Whether sessions are recorded, and from when until when: said in one breath. */
+function Recorded({ mayPlan, values, set }: RecordedProps) {
+  const { automatic, begins = 'ringIn', ends = 'dismissal' } = values;
+  return (
+    <Group align="flex-end">
+      <Select
+        label="Sessions are recorded"
+        {...{ w: 290, allowDeselect: false, disabled: !mayPlan }}
+        data={[...BEGINS, { value: 'never', label: 'not at all' }]}
+        value={automatic ? String(begins) : 'never'}
+        onChange={(v) =>
+          set(v === 'never' ? { automatic: false } : { automatic: true, begins: beginsOf(v!) })
+        }
+      />
+      {automatic && (
+        <Select
+          aria-label="Until when they are recorded"
+          {...{ w: 220, allowDeselect: false, disabled: !mayPlan }}
+          data={ENDS}
+          value={ends}
+          onChange={(v) => set({ ends: v as Ends })}
+        />
+      )}
+    </Group>
   );
 }
 
@@ -153,17 +195,39 @@ const Times = ({ mayPlan, after, during }: TimesProps) => (
   </Group>
 );
 
-/** What recordings are without. */
-const LeftOut = ({ mayPlan, field }: { mayPlan: boolean; field: GetInputPropsReturnType }) => (
-  <MultiSelect
-    label="Left out of every recording"
-    description="Everything else is kept. Students’ cameras never are."
-    placeholder={field.value?.length ? '' : 'Nothing is left out'}
-    maw={520}
-    styles={{ inputField: { minHeight: 24 } }}
-    clearable
-    disabled={!mayPlan}
-    data={LEAVABLE.map((value) => ({ value, label: LEAVABLE_WORDS[value] }))}
-    {...field}
-  />
-);
+/** What is often kept, by one press. */
+const SETS: { label: string; leavesOut: readonly Leavable[] }[] = [
+  { label: 'Everything', leavesOut: [] },
+  { label: 'Sound and screen', leavesOut: LEAVABLE.filter((l) => !/Voices|screens|captions|names/.test(l)) },
+  { label: 'Sound alone', leavesOut: LEAVABLE.filter((l) => !/Voices|captions|names/.test(l)) },
+];
+const sameSet = (a: readonly Leavable[], b: readonly Leavable[]) =>
+  a.length === b.length && a.every((l) => b.includes(l));
+
+/** What recordings are of: one of the usual sets, or whatever is chosen to be left out. */
+function LeftOut({ mayPlan, field }: { mayPlan: boolean; field: GetInputPropsReturnType }) {
+  const left: Leavable[] = field.value ?? [];
+  return (
+    <Stack gap="xs">
+      <SegmentedControl
+        aria-label="What is kept"
+        w="fit-content"
+        disabled={!mayPlan}
+        data={SETS.map((s) => s.label)}
+        value={SETS.find((s) => sameSet(s.leavesOut, left))?.label ?? ''}
+        onChange={(label) => field.onChange(SETS.find((s) => s.label === label)!.leavesOut)}
+      />
+      <MultiSelect
+        label="Left out of every recording"
+        description="Everything else is kept. Students’ cameras never are."
+        placeholder={left.length ? '' : 'Nothing is left out'}
+        maw={520}
+        styles={{ inputField: { minHeight: 24 } }}
+        clearable
+        disabled={!mayPlan}
+        data={LEAVABLE.map((value) => ({ value, label: LEAVABLE_WORDS[value] }))}
+        {...field}
+      />
+    </Stack>
+  );
+}

@@ -22,7 +22,7 @@ test('the recording page says what is in force and how much is ahead', () => {
     <RecordingPage />,
   );
   expect(screen.getByTestId('plan-in-force').textContent).toBe(
-    'Every session is recorded by itself when class begins, and kept until Thu 11 Feb 2027. Students on the class list may watch; downloads are off.',
+    'Every session is recorded from ring-in to dismissal, and kept until Thu 11 Feb 2027. Students on the class list may watch; downloads are off.',
   );
   expect(screen.getByText(/1 session ahead, 1 h 20 min: about 0.60 GB/)).toBeTruthy();
 });
@@ -49,4 +49,25 @@ test('what recordings take is forecast by what they took; where the space ends t
       recording: { keepUntil: '2026-12-19' },
     }),
   );
+});
+
+test('from the second segment, sound and screen only: said for the term with four presses', async () => {
+  answerRequests({ 'PUT /api/courses/course/recording-plan': {} });
+  inCourse({ recordingPlan: null }, <RecordingPage />);
+  let presses = 0;
+  const press = (target: HTMLElement) => {
+    presses++;
+    fireEvent.click(target);
+  };
+  press(screen.getByRole('combobox', { name: 'Sessions are recorded' }));
+  press(await screen.findByRole('option', { name: 'from segment 2 on' }));
+  press(screen.getByRole('radio', { name: 'Sound and screen' }));
+  press(screen.getByRole('button', { name: 'Save the recording plan' }));
+  await waitFor(() =>
+    expect(asked.find((a) => a.method === 'PUT')?.body).toMatchObject({
+      ...{ automatic: true, begins: 2, ends: 'dismissal' },
+      leavesOut: ['teachersCameras', 'board', 'writing', 'notes'],
+    }),
+  );
+  expect(presses).toBeLessThanOrEqual(5);
 });

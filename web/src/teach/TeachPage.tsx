@@ -1,6 +1,7 @@
 import { Button, Group, Paper, Stack, Text, Title } from '@mantine/core';
 import { Link } from 'react-router';
 import type { SessionInfo } from '@nimble-bell/core/api';
+import { beginsWords, endsWords } from '@nimble-bell/core/recording';
 import { countWords, durationWords, instantWords, zoneWords } from '@nimble-bell/core/calendar';
 import { doorFor } from '@nimble-bell/core/door';
 import { useNow } from '../app/clock';
@@ -79,7 +80,7 @@ function NextSession({ session, now }: { session: SessionInfo; now: number }) {
           </Text>
           <Text size="sm" c="dimmed">
             {course.recordingPlan?.automatic
-              ? 'Recorded by itself from ring-in.'
+              ? `Recorded ${beginsWords(course.recordingPlan.begins)} ${endsWords(course.recordingPlan.ends)}.`
               : 'Not recorded: the plan does not ask for it.'}{' '}
             {course.door.teacherFirst && 'Students walk in when you have rung in.'}
           </Text>

@@ -1,5 +1,6 @@
 import type { LayerName } from '../../settings/index';
 import { concern, EVERYONE } from '../kernel/concern';
+import { beginsWithRingIn } from '../recording/index';
 import { cueEvents } from '../runSheet/index';
 import { nameIn } from '../words';
 
@@ -15,13 +16,13 @@ export const bell = concern({
     ringIn: {
       who: 'teaching',
       phase: 'any',
-      decide: (room, actor) => {
+      decide: (room, actor, _command, now) => {
         if (room.bell.phase === 'live') return [];
-        const { automatic } = room.recording;
+        const begins = beginsWithRingIn(room, now);
         return [
           { type: 'rangIn', by: actor.member },
-          ...(automatic ? [{ type: 'recordingStarted' as const, by: null }] : []),
-          ...cueEvents(room, actor.member, 0, automatic ? 'on' : room.recording.state),
+          ...(begins ? [{ type: 'recordingStarted' as const, by: null }] : []),
+          ...cueEvents(room, actor.member, 0, begins ? 'on' : room.recording.state),
         ];
       },
     },

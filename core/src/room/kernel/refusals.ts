@@ -28,6 +28,7 @@ const SENTENCES = {
   'no-sense': 'This state makes no sense here.',
   'no-segment': 'The run sheet has no such part any more.',
   'not-recording': 'Nothing is being recorded.',
+  'not-recorded': 'The plan says that this class is not recorded.',
   'no-room': 'The disk is full. The recording goes on by itself where there is room again.',
   'said-once': 'This file was sent already.',
   'too-many': 'That was too much at once. Wait a moment, then go on.',

@@ -1,7 +1,7 @@
-import { recordsItself } from '../../recording/plan';
+import { recordedHow } from '../../recording/plan';
 import { keptWith, type Kept } from '../../recording/space';
 import { teaches } from '../../roster/role';
-import { concern, EVERYONE } from '../kernel/concern';
+import { concern, EVERYONE, type Due } from '../kernel/concern';
 import { refuse } from '../kernel/refusals';
 import type { RoomEvent } from '../kernel/messages';
 import type { RoomState } from '../kernel/state';
@@ -18,11 +18,47 @@ const KEPT_WORDS: Record<Kept, string> = {
   nothing: 'The disk is full: nothing is recorded for now.',
 };
 
+/** Whether ring-in at an instant begins it: also where the segment that would does not exist. */
+export const beginsWithRingIn = ({ bell, recording, runSheet }: RoomState, now: number): boolean => {
+  const { automatic, begins } = recording;
+  if (!automatic || begins === 'hand') return false;
+  if (begins === 'start') return !bell.times || now >= bell.times.startsAt;
+  return begins === 'ringIn' || begins > runSheet.segments.length;
+};
+
+/** Whether a segment begins it. */
+export const beginsWithSegment = ({ automatic, begins }: RoomState['recording'], index: number): boolean =>
+  automatic && typeof begins === 'number' && index + 1 >= begins;
+
+/** What the planned times do by themselves. */
+function planned({ bell: { phase, times, rangInAt }, recording }: RoomState): Due | null {
+  const { state, automatic, begins, ends, over } = recording;
+  if (phase !== 'live' || !automatic || !times || rangInAt === null) return null;
+  if (state === 'off' && begins === 'start' && rangInAt < times.startsAt)
+    return { at: times.startsAt, events: [{ type: 'recordingStarted', by: null }] };
+  if (state === 'on' && ends === 'end' && !over && rangInAt < times.endsAt)
+    return { at: times.endsAt, events: [{ type: 'recordingPaused', by: null }] };
+  return null;
+}
+
 /** What is recorded of the class, and that everybody is told. */
 export const recording = concern({
   name: 'recording',
-  empty: { state: 'off', kept: 'all', heldUp: false, automatic: false, answers: {} },
+  empty: {
+    ...{ state: 'off', kept: 'all', heldUp: false, over: false },
+    ...{ automatic: false, begins: 'ringIn', ends: 'dismissal' },
+    answers: {},
+  },
   commands: {
+    startRecording: {
+      who: 'teaching',
+      phase: 'live',
+      decide: ({ recording: { state, automatic, kept } }, { member: by }) => {
+        if (state !== 'off') return [];
+        if (!automatic) return refuse('not-recorded');
+        return kept === 'nothing' ? refuse('no-room') : [{ type: 'recordingStarted', by }];
+      },
+    },
     pauseRecording: {
       who: 'teaching',
       phase: 'live',
@@ -52,15 +88,16 @@ export const recording = concern({
       hears: () => EVERYONE,
       evolve: (part) => ({ ...part, state: 'on' }),
       notice: () => 'This class is being recorded.',
-      log: () => 'The recording began.',
+      log: ({ by }, nameOf) => (by ? `${nameOf(by)} began the recording.` : 'The recording began.'),
     },
     recordingPaused: {
       version: 1,
       hears: () => EVERYONE,
-      evolve: (part, { by }) => ({
+      evolve: (part, { by, at }, { bell: { times } }) => ({
         ...part,
         state: 'paused',
         heldUp: by === null && part.kept === 'nothing',
+        over: part.over || (by === null && times !== null && at >= times.endsAt),
       }),
       notice: () => 'The recording is paused.',
       log: ({ by }, nameOf) => (by ? `${nameOf(by)} paused the recording.` : 'The recording was paused.'),
@@ -92,13 +129,14 @@ export const recording = concern({
     },
   },
   heeds: {
-    opened: (part, { kind, layers }) => ({ ...part, automatic: recordsItself(kind, layers) }),
+    opened: (part, { kind, layers }) => ({ ...part, ...recordedHow(kind, layers) }),
     settingsChanged: (part, _event, room) => ({
       ...part,
-      automatic: room.bell.kind ? recordsItself(room.bell.kind, room.limits.layers) : part.automatic,
+      ...(room.bell.kind ? recordedHow(room.bell.kind, room.limits.layers) : {}),
     }),
-    dismissed: (part) => ({ ...part, state: 'off', kept: 'all', heldUp: false }),
+    dismissed: (part) => ({ ...part, state: 'off', kept: 'all', heldUp: false, over: false }),
   },
+  due: planned,
   seenBy: (part, { member, role }) => {
     if (teaches(role)) return part;
     const own = part.answers[member];

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
-import { KEPT, keptWith } from '../../recording/index';
-import { ana, lecture, maren } from '../../testing/index';
-import { narrowedBy, type RoomEvent } from '../index';
+import { KEPT, keptWith, type RecordingPlan } from '../../recording/index';
+import { noSettings, withValues, type Segment } from '../../settings/index';
+import { ana, entry, lecture, LECTURE, maren, opening, TestRoom } from '../../testing/index';
+import { dueBy, narrowedBy, type RoomEvent } from '../index';
 
 const GB = 1e9;
 /** A lecture that is being recorded; looks at the disk, as the server does. */
@@ -60,4 +61,67 @@ test('what was given up for want of room does not come back for a little more', 
       }
     }),
   );
+});
+
+const MINUTE = 60_000;
+const segment = (title: string): Segment => ({
+  ...{ title, minutes: 20, sheet: null, limits: {}, recording: null, note: '' },
+});
+
+/** A class with a run sheet of three, whose recording is planned so; the teacher is there, a minute before its start. */
+function plannedTo(plan: Pick<RecordingPlan, 'automatic' | 'begins' | 'ends'>) {
+  const settings = withValues(noSettings(), 'recording', plan, 'maren', 1);
+  const segments = ['Welcome', 'Lecture', 'Questions'].map(segment);
+  const course = withValues(settings, 'runSheet', { segments }, 'maren', 1);
+  const times = { ...LECTURE, startsAt: MINUTE, endsAt: 81 * MINUTE };
+  const room = new TestRoom().happen(
+    opening([{ name: 'course', settings: course }], { times }),
+    entry('maren', 'Maren Oduya', 'teacher'),
+  );
+  return { room, state: () => room.state.recording.state, due: () => dueBy(room.state, Infinity).filter((e) => e.type.startsWith('recording')) };
+}
+
+test.each([
+  ['ring-in', { automatic: true }, 'on'],
+  ['the planned start', { automatic: true, begins: 'start' as const }, 'off'],
+  ['its second segment', { automatic: true, begins: 2 }, 'off'],
+  ['a segment that it does not have', { automatic: true, begins: 9 }, 'on'],
+  ['a hand', { automatic: true, begins: 'hand' as const }, 'off'],
+  ['nothing', { automatic: false, begins: 'start' as const }, 'off'],
+])('a recording that is to begin with %s is so after ring-in', (_name, plan, expected) => {
+  const { room, state } = plannedTo(plan);
+  room.do(maren, { type: 'ringIn' });
+  expect(state()).toBe(expected);
+  expect(room.refusal(maren, { type: 'startRecording' })?.code).toBe(
+    plan.automatic ? undefined : 'not-recorded',
+  );
+  if (plan.automatic) room.do(maren, { type: 'startRecording' });
+  expect(state()).toBe(plan.automatic ? 'on' : 'off');
+});
+
+test('it begins with the planned start, or the segment, by itself; rung in late, at once', () => {
+  const early = plannedTo({ automatic: true, begins: 'start' });
+  early.room.do(maren, { type: 'ringIn' });
+  expect(early.due()).toEqual([{ type: 'recordingStarted', by: null }]);
+  early.room.happen(...early.due());
+  expect([early.state(), early.due()]).toEqual(['on', []]);
+  const late = plannedTo({ automatic: true, begins: 'start' });
+  late.room.later = 5 * MINUTE;
+  late.room.do(maren, { type: 'ringIn' });
+  expect(late.state()).toBe('on');
+  const second = plannedTo({ automatic: true, begins: 2 });
+  second.room.do(maren, { type: 'ringIn' });
+  second.room.do(maren, { type: 'cue', index: 1 });
+  expect(second.state()).toBe('on');
+});
+
+test('it ends with the planned end, once: what a teacher lets go on stays', () => {
+  const { room, state, due } = plannedTo({ automatic: true, ends: 'end' });
+  room.do(maren, { type: 'ringIn' });
+  expect(due()).toEqual([{ type: 'recordingPaused', by: null }]);
+  room.later = 81 * MINUTE;
+  room.happen(...due());
+  expect([state(), due()]).toEqual(['paused', []]);
+  room.do(maren, { type: 'resumeRecording' });
+  expect([state(), due()]).toEqual(['on', []]);
 });

@@ -3,6 +3,8 @@ import { KEPT } from '../../recording/space';
 import { MemberId, message } from '../kernel/schema';
 
 export const recordingCommands = {
+  /** Begins what waits for a hand, or would begin later. */
+  startRecording: message('startRecording', {}),
   pauseRecording: message('pauseRecording', {}),
   resumeRecording: message('resumeRecording', {}),
   /** Whether one's own voice, picture and words are kept. */

@@ -1,3 +1,4 @@
+import type { Begins, Ends } from '../../settings/index';
 import type { Kept } from '../../recording/space';
 
 export interface RecordingState {
@@ -6,8 +7,12 @@ export interface RecordingState {
   kept: Kept;
   /** It was paused because there was room for nothing, and goes on where there is again. */
   heldUp: boolean;
-  /** Whether ring-in starts it. */
+  /** Whether the class is to be recorded, and from when until when. */
   automatic: boolean;
+  begins: Begins;
+  ends: Ends;
+  /** The planned end has ended it: it is not ended again. */
+  over: boolean;
   /** Who said whether they are to be in it. Known to each of themselves, and to those who teach. */
   answers: Readonly<Record<string, 'agreed' | 'withheld'>>;
 }

@@ -9,6 +9,7 @@ import { refuse } from '../kernel/refusals';
 import type { RoomState } from '../kernel/state';
 import { afterCue } from '../limits/index';
 import { classLimit } from '../may';
+import { beginsWithSegment } from '../recording/index';
 import type { CuedSegment } from './schema';
 import type { RunSheetState } from './state';
 
@@ -59,9 +60,12 @@ export function cueEvents(
   const segment = room.runSheet.segments[index];
   if (!segment) return [];
   const { recording } = segment;
+  const begins = state === 'off' && beginsWithSegment(room.recording, index);
+  const on = begins || state === 'on';
   return [
     { type: 'cued', by, index, segment, changes: changesBy(room, segment) },
-    ...(recording === 'paused' && state === 'on' ? [{ type: 'recordingPaused' as const, by }] : []),
+    ...(begins ? [{ type: 'recordingStarted' as const, by: null }] : []),
+    ...(recording === 'paused' && on ? [{ type: 'recordingPaused' as const, by }] : []),
     ...(recording === 'on' && state === 'paused' && room.recording.kept !== 'nothing'
       ? [{ type: 'recordingResumed' as const, by }]
       : []),

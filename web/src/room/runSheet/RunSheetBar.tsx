@@ -109,6 +109,7 @@ function leftWords(now: number, session: { startsAt: number; endsAt: number }, l
 /** The lasting mark that the class is recorded, for everyone; pause and resume for those who teach. */
 const selectRecording = ({ room, info }: Inside) => ({
   state: room.recording.state,
+  waits: room.recording.automatic && room.bell.phase === 'live',
   kept: room.recording.kept,
   withheld: isWithheld(room, info.me.member),
 });
@@ -123,8 +124,16 @@ function recordingWords(on: boolean, kept: Kept, withheld: boolean): string {
 function RecordingMark() {
   const { send } = useRoom();
   const teaching = useTeaching();
-  const { state, kept, withheld } = useInside(selectRecording);
-  if (state === 'off') return null;
+  const { state, waits, kept, withheld } = useInside(selectRecording);
+  if (state === 'off')
+    return (
+      waits &&
+      teaching && (
+        <Button variant="default" onClick={() => void send({ type: 'startRecording' })}>
+          Begin recording
+        </Button>
+      )
+    );
   const on = state === 'on';
   return (
     <div className={classes.recording} data-on={on} data-testid="recording-mark">
