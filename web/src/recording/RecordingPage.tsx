@@ -209,8 +209,11 @@ function LeftOut({ mayPlan, field }: { mayPlan: boolean; field: GetInputPropsRet
   const left: Leavable[] = field.value ?? [];
   return (
     <Stack gap="xs">
+      <Text size="sm" fw={500} id="kept-of-it">
+        What is kept
+      </Text>
       <SegmentedControl
-        aria-label="What is kept"
+        aria-labelledby="kept-of-it"
         w="fit-content"
         disabled={!mayPlan}
         data={SETS.map((s) => s.label)}
@@ -218,7 +221,7 @@ function LeftOut({ mayPlan, field }: { mayPlan: boolean; field: GetInputPropsRet
         onChange={(label) => field.onChange(SETS.find((s) => s.label === label)!.leavesOut)}
       />
       <MultiSelect
-        label="Left out of every recording"
+        label="Left out of it"
         description="Everything else is kept. Students’ cameras never are."
         placeholder={left.length ? '' : 'Nothing is left out'}
         maw={520}
