@@ -131,7 +131,7 @@ function Beside({ values, dirty, series, course, outcome }: BesideProps) {
       expected={typed.expected}
       outcome={preview.outcome}
       edit={edit}
-      fault={preview.fault}
+      fault={dirty ? preview.fault : null}
     />
   );
 }
@@ -343,16 +343,18 @@ interface EndingProps {
 // Of what a key changes only the words on the buttons follow, not the buttons.
 const Ending = memo(function Ending({ busy, standing, outcome, back, throwAway }: EndingProps) {
   return (
-    <Group className={classes.actions!}>
-      <Button type="submit" loading={busy}>
-        <SaveWords standing={standing} outcome={outcome} />
-      </Button>
-      {back && (
-        <Button variant="default" onClick={throwAway}>
-          <BackWords outcome={outcome} />
+    <div className={classes.actions}>
+      <Group className={classes.buttons!}>
+        <Button type="submit" loading={busy}>
+          <SaveWords standing={standing} outcome={outcome} />
         </Button>
-      )}
-    </Group>
+        {back && (
+          <Button variant="default" onClick={throwAway}>
+            <BackWords outcome={outcome} />
+          </Button>
+        )}
+      </Group>
+    </div>
   );
 });
 
