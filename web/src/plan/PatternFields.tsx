@@ -22,10 +22,14 @@ interface Part {
  * leaves the others alone. The form reads and writes through references, so that an older one serves as well.
  */
 export function partOf<P extends Part>(fields: (keyof SeriesForm)[], View: ComponentType<P>) {
-  const own = ({ form }: Part) =>
-    JSON.stringify([fields.map((f) => form.values[f]), fields.map((f) => form.errors[f])]);
-  return memo(View, (a, b) => a.course === b.course && own(a) === own(b)) as unknown as ComponentType<P>;
+  const same = ({ form: { values, errors } }: Part, { form: was }: Part) =>
+    fields.every((f) => errors[f] === was.errors[f] && alike(values[f], was.values[f]));
+  return memo(View, (a, b) => a.course === b.course && same(a, b)) as unknown as ComponentType<P>;
 }
+
+/** The form copies what is in lists and objects with every change. */
+const alike = (a: unknown, b: unknown): boolean =>
+  a === b || (typeof a === 'object' && JSON.stringify(a) === JSON.stringify(b));
 
 const KINDS: { value: PatternKind; label: string }[] = [
   { value: 'weekly', label: 'By the week' },

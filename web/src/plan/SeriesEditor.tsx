@@ -1,6 +1,7 @@
 import { Alert, Button, Group, Loader, MultiSelect, Paper, Select, Text } from '@mantine/core';
 import { DateInput } from '@mantine/dates';
 import { useForm, type UseFormReturnType } from '@mantine/form';
+import { useDebouncedValue } from '@mantine/hooks';
 import {
   memo,
   useCallback,
@@ -116,8 +117,8 @@ interface BesideProps {
 function Beside({ values, dirty, series, course, outcome }: BesideProps) {
   // The field that is typed into comes first; the dates follow in the same breath, and give way to the next key.
   const typed = useDeferredValue(values);
-  const { parsed, planned } = useDates(course, typed);
-  const { edit, preview } = usePlanned({ parsed, series, course, planned });
+  const planned = useDates(course, typed);
+  const { edit, preview } = usePlanned({ typed, series, course, planned });
   const { told: people = [], on } = preview.outcome ?? {};
   useLayoutEffect(
     () => outcome.set({ planned, told: people.length, on, dirty }),
@@ -296,18 +297,15 @@ function useSaving({
 
 function useDates(course: CourseDetail, typed: SeriesForm) {
   const days = useMemo(() => termDays(course.term), [course.term]);
-  const parsed = useMemo(() => SeriesInput.safeParse(draftOf(typed)), [typed]);
   // The dates are shown as soon as they can be said, whatever else is missing.
   const planned = useMemo(() => {
-    const pattern = parsed.success
-      ? parsed.data.pattern
-      : MeetingPattern.safeParse(draftOf(typed).pattern).data;
+    const pattern = MeetingPattern.safeParse(draftOf(typed).pattern).data;
     return pattern ? sessionsOf(course.term, pattern, days, periodsFor(pattern, course.bellTimes)) : null;
-  }, [parsed, typed, course.term, course.bellTimes, days]);
+  }, [typed, course.term, course.bellTimes, days]);
   // Before the dates are painted, so that one frame shows all of it.
   useLayoutEffect(() => draft.set(planned), [planned]);
   useEffect(() => () => draft.set(null), []);
-  return { parsed, planned };
+  return planned;
 }
 
 /** One function for as long as the part lives, that does what the newest would. */
@@ -358,25 +356,29 @@ const Ending = memo(function Ending({ busy, standing, outcome, back, throwAway }
   );
 });
 
-/** What saving would do. */
+const QUIET_MS = 250;
+
+/** What saving would do, asked when one has stopped typing. */
 function usePlanned({
-  parsed,
+  typed,
   series,
   course,
   planned,
 }: {
-  parsed: ReturnType<typeof useDates>['parsed'];
+  typed: SeriesForm;
   series: SeriesInfo | null;
   course: CourseDetail;
   planned: PlannedSeries | null;
 }) {
+  const [quiet] = useDebouncedValue(typed, QUIET_MS);
   const edit = useMemo((): PlanEditDraft | null => {
+    const parsed = SeriesInput.safeParse(draftOf(quiet));
     if (!parsed.success) return null;
     return series
       ? { edit: 'change-series', id: series.id, series: parsed.data }
       : { edit: 'add-series', series: [parsed.data] };
-  }, [parsed, series]);
-  const preview = usePreview(course.id, planned?.sessions.length === 0 ? null : edit);
+  }, [quiet, series]);
+  const preview = usePreview(course.id, planned?.sessions.length === 0 ? null : edit, 0);
   return { edit, preview };
 }
 

@@ -1,13 +1,14 @@
 import { useDebouncedValue } from '@mantine/hooks';
+import { useMemo } from 'react';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import type { PlanEditDraft, PlanOutcome } from '@nimble-bell/core/api';
 import { useAsk } from '../app/api';
 
-/** What an edit would do, by the server: nothing is written. Null asks nothing. */
-export function usePreview(course: string, edit: PlanEditDraft | null) {
+/** What an edit would do, by the server: nothing is written. Null asks nothing. Asked where it stays so for `quietMs`. */
+export function usePreview(course: string, edit: PlanEditDraft | null, quietMs = 250) {
   const ask = useAsk();
-  const text = edit ? JSON.stringify(edit) : null;
-  const [settled] = useDebouncedValue(text, 250);
+  const text = useMemo(() => (edit ? JSON.stringify(edit) : null), [edit]);
+  const [settled] = useDebouncedValue(text, quietMs);
   const query = useQuery({
     queryKey: ['preview', course, settled],
     queryFn: () => ask<PlanOutcome>(`/courses/${course}/plan/preview`, 'POST', JSON.parse(settled!)),
