@@ -26,6 +26,8 @@ const Environment = z.object({
   NB_TELEPHONE: z.enum(['stand-in', 'none']).default('stand-in'),
   /** So much of the disk is left to everything else that needs it, bytes: what is recorded ends before. */
   NB_KEEP_FREE: z.coerce.number().min(0).default(0),
+  /** So much a course's recordings may take, bytes; 0: as much as there is. */
+  NB_COURSE_SPACE: z.coerce.number().min(0).default(0),
   /** How long the news of a change waits for the next change, ms. */
   NB_GATHER_MS: z.coerce.number().int().min(0).default(120_000),
 });
@@ -56,6 +58,7 @@ export function readConfig(environment: NodeJS.ProcessEnv) {
     organizer: e.NB_ORGANIZER,
     gatherMs: e.NB_GATHER_MS,
     keepFree: e.NB_KEEP_FREE,
+    courseSpace: e.NB_COURSE_SPACE || null,
     dataDir: e.NB_DATA,
     webDir: e.NB_WEB,
     clockOffset: e.NB_CLOCK_OFFSET,

@@ -130,7 +130,10 @@ export interface CourseFound {
 
 /** What a course's recordings take on the server, bytes. */
 export interface RecordingSpace {
+  /** Bytes that this course may take yet. */
   free: number;
+  /** Of so many; null where it may have whatever there is. */
+  quota: number | null;
   taken: number;
   /** By what was recorded; null where nothing was. */
   perMinute: number | null;

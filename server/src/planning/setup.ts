@@ -3,7 +3,6 @@ import { periodsFor, sessionsOf, termDays, type LaidSession } from '@nimble-bell
 import { check, type Finding, type Setup } from '@nimble-bell/core/readiness';
 import type { Context } from '../context';
 import { seriesOf, type CourseRow, type SeriesRow, type SessionRow } from '../courses/store';
-import type { Db } from '../db/pool';
 import { freeFor } from '../recordings/space/free';
 import { bellTimesOf } from '../terms/store';
 import { rulesForChecks } from '../rules/checks';
@@ -32,7 +31,7 @@ export async function checkCourse(
     bellTimesOf(ctx.db),
     peopleForChecks(ctx.db, course.id),
     clashesIn(ctx.db, course.id, now),
-    storageFor(ctx, ctx.db, sessions, now),
+    storageFor(ctx, course.id, sessions, now),
     rulesForChecks(ctx, course, sessions),
   ]);
   const days = termDays(course.term);
@@ -77,10 +76,10 @@ export async function checkCourse(
 }
 
 /** What is free, and what the sessions ahead will take by the measure of the recordings there are. */
-async function storageFor(ctx: Context, db: Db, sessions: readonly SessionRow[], now: number) {
-  const free = await freeFor(ctx).catch(() => null);
+async function storageFor(ctx: Context, course: string, sessions: readonly SessionRow[], now: number) {
+  const known = await recordedSoFar(ctx.db, course);
+  const free = await freeFor(ctx, Number(known?.own ?? 0)).catch(() => null);
   if (free === null) return null;
-  const known = await recordedSoFar(db);
   const minutes = Number(known?.minutes ?? 0);
   const perMinute = minutes >= 30 ? Number(known!.bytes) / minutes : TYPICAL_BYTES_PER_MINUTE;
   const ahead = sessions

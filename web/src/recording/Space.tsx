@@ -20,6 +20,11 @@ const [WIDTH, HEIGHT] = [1000, 120];
 /** So much longer are kept, by one press, those that go before long. */
 const LONGER_DAYS = 60;
 
+const freeWords = ({ free, quota }: RecordingSpace): string =>
+  quota === null
+    ? `Free on the server: ${gigabytes(free)}.`
+    : `Free for this course: ${gigabytes(free)} of ${gigabytes(quota)}.`;
+
 const gigabytes = (bytes: number) => `${(bytes / 1e9).toFixed(bytes < 1e9 ? 2 : 1)} GB`;
 
 /** What the term's recordings will take, by what they took so far, against the space that is free; and what goes before long. */
@@ -41,7 +46,7 @@ export function Space() {
         {countWords(ahead.length, 'session')} ahead, {durationWords(minutes)}: about{' '}
         {gigabytes(forecast.bytes)} if all of it is recorded
         {data?.perMinute ? ', by what this course’s recordings took so far' : ''}.
-        {data && ` Kept now: ${gigabytes(data.taken)}. Free on the server: ${gigabytes(data.free)}.`}
+        {data && ` Kept now: ${gigabytes(data.taken)}. ${freeWords(data)}`}
       </Text>
       {data && forecast.points.length > 1 && (
         <Chart {...{ forecast, free: data.free, zone: course.term.zone }} />

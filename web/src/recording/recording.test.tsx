@@ -31,6 +31,7 @@ test('what recordings take is forecast by what they took; where the space ends t
   answerRequests({
     '/api/courses/course/recording-space': {
       free: 1e9,
+      quota: 3e9,
       taken: 2e9,
       perMinute: 9e6,
       soon: [{ day: '2026-10-20', sessions: ['a', 'b'] }],
@@ -39,7 +40,9 @@ test('what recordings take is forecast by what they took; where the space ends t
   });
   const sessions = [1, 2].map((n) => freshSession({ id: String(n), startsAt: Date.now() + n * 86_400_000 }));
   inCourse({ sessions, recordingPlan: null }, <RecordingPage />);
-  expect(await screen.findByText(/about 1.4 GB .*Kept now: 2.0 GB. Free on the server: 1.0 GB/)).toBeTruthy();
+  expect(
+    await screen.findByText(/about 1.4 GB .*Kept now: 2.0 GB. Free for this course: 1.0 GB of 3.0 GB/),
+  ).toBeTruthy();
   expect(screen.getByRole('img', { name: /recordings grow to 1.4 GB; the space ends with/ })).toBeTruthy();
   expect(screen.getByText('2 recordings kept until Tue 20 Oct 2026')).toBeTruthy();
   fireEvent.click(screen.getByRole('button', { name: 'Keep until Sat 19 Dec 2026' }));

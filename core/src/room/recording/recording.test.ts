@@ -78,7 +78,11 @@ function plannedTo(plan: Pick<RecordingPlan, 'automatic' | 'begins' | 'ends'>) {
     opening([{ name: 'course', settings: course }], { times }),
     entry('maren', 'Maren Oduya', 'teacher'),
   );
-  return { room, state: () => room.state.recording.state, due: () => dueBy(room.state, Infinity).filter((e) => e.type.startsWith('recording')) };
+  return {
+    room,
+    state: () => room.state.recording.state,
+    due: () => dueBy(room.state, Infinity).filter((e) => e.type.startsWith('recording')),
+  };
 }
 
 test.each([

@@ -1,8 +1,9 @@
 import { statfs } from 'node:fs/promises';
 import type { Context } from '../../context';
 
-/** Bytes of the disk that recordings may take yet. */
-export async function freeFor({ config }: Pick<Context, 'config'>): Promise<number> {
+/** Bytes of the disk that recordings may take yet; of a course that has taken some, of its own space too. */
+export async function freeFor({ config }: Pick<Context, 'config'>, taken = 0): Promise<number> {
   const { bavail, bsize } = await statfs(config.dataDir);
-  return Math.max(0, bavail * bsize - config.keepFree);
+  const own = config.courseSpace === null ? Infinity : config.courseSpace - taken;
+  return Math.max(0, Math.min(bavail * bsize - config.keepFree, own));
 }

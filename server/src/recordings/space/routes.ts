@@ -14,9 +14,11 @@ export function spaceRoutes(ctx: Context): Router {
     const { courseId } = await asked(ctx, req, 'teach');
     const all = (await recordingsWhere(ctx.db, 's.course_id', courseId)).filter((r) => r.state === 'ready');
     const known = all.map((r) => ({ lengthMs: Number(r.lengthMs), bytes: Number(r.bytes) }));
+    const taken = known.reduce((sum, r) => sum + r.bytes, 0);
     const space: RecordingSpace = {
-      free: await freeFor(ctx),
-      taken: known.reduce((sum, r) => sum + r.bytes, 0),
+      free: await freeFor(ctx, taken),
+      quota: ctx.config.courseSpace,
+      taken,
       perMinute: bytesAMinute(known),
       soon: leavingSoon(all, ctx.now()).map(({ day, recordings }) => ({
         day,
