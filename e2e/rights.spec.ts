@@ -185,7 +185,7 @@ test('who comes in and is cut off in the same moment is not left behind, and too
     Array.from({ length: 3000 }, () => ask({ type: 'microphone', on: false })),
   );
   expect(replies.filter((r) => r.ok).length).toBeLessThan(300);
-  expect(replies.at(-1).refusal.code).toBe('too-many');
+  expect(new Set(replies.filter((r) => !r.ok).map((r) => r.refusal.code))).toEqual(new Set(['too-many']));
   expect((await storedEvents(course.session)).length).toBe(before);
   await new Promise((resolve) => setTimeout(resolve, 500));
   await ask({ type: 'dismiss' });

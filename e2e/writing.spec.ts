@@ -56,7 +56,7 @@ test('around a class one writes in the hours that are set, to whom the limits le
   await phone.getByRole('link', { name: 'Write', exact: true }).first().click();
   await phone.getByLabel('Write', { exact: true }).fill('Which chart do we need?');
   await phone.getByRole('button', { name: 'Write it' }).click();
-  await expect(phone.getByText('Which chart do we need?')).toBeVisible();
+  await expect(phone.getByRole('listitem').getByText('Which chart do we need?')).toBeVisible();
   await phone.getByText('Your teachers').click();
   await phone.getByLabel('Write', { exact: true }).fill('I have not understood the last one.');
   await phone.getByRole('button', { name: 'Write it' }).click();

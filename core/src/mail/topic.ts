@@ -13,7 +13,8 @@ export type LetterTopic =
   | 'recording'
   | 'question'
   | 'word'
-  | 'leaving';
+  | 'leaving'
+  | 'space';
 
 /** The kinds of letters that a reader may do without: the others keep calendars right, or are about this moment. */
 export const Unwanted = z.enum(['reminder', 'notice', 'recording']);

@@ -1,6 +1,7 @@
 import type { Context } from '../context';
 import { expireRecordings } from '../recordings/expire';
 import { warnOfLeaving } from '../recordings/space/soon';
+import { warnOfSpace } from '../recordings/space/short';
 import { forgetExports } from '../recordings/exports/forget';
 import { forgetListening } from '../recordings/listening/sound';
 import { indexMissing } from '../watching/words';
@@ -12,6 +13,7 @@ const HOUR_MS = 3_600_000;
 const CHORES: Record<string, (ctx: Context) => Promise<unknown>> = {
   'expiring recordings': expireRecordings,
   'telling of recordings that go': warnOfLeaving,
+  'telling of space that ends': warnOfSpace,
   'making recordings searchable': indexMissing,
   'forgetting what was taken along': forgetExports,
   'forgetting what was listened to': forgetListening,

@@ -411,4 +411,12 @@ test('those who teach are told of recordings that go, how many and on which day'
   expect(told(3).text).toContain('3 recordings of TID-101 Tides & Streams are kept until Tue 20 Oct 2026');
   expect(told(1).text).toMatch(/1 recording .* is kept until .* keeps it longer/s);
   expect(told(1).text).toMatch(/\/course\/\w+\/recording/);
+  const { letter } = compose(
+    deskOf(makePlan()),
+    memberRow({ role: 'teacher' }),
+    order('space', { day: '2026-11-10' }),
+    none,
+  );
+  expect(letter!.subject).toBe('TID-101: the space for recordings ends on Tue 10 Nov 2026');
+  expect(letter!.text).toMatch(/ends on Tue 10 Nov 2026\. Keep fewer.*\/course\/\w+\/recording/s);
 });

@@ -43,7 +43,7 @@ import { mayWords } from '@nimble-bell/core/limits';
 import { recordingWords } from '@nimble-bell/core/recording';
 import type { MemberRow } from '../accounts/store';
 import { NONE, sessionOf, titleOf } from './parts';
-import { asked, leaving, nobodyThere } from './toTeachers';
+import { asked, leaving, nobodyThere, space } from './toTeachers';
 
 /** A letter as it leaves. */
 export interface Letter {
@@ -269,6 +269,7 @@ const WRITERS: Record<LetterTopic, (w: Writing) => Composed> = {
   question: asked,
   word,
   leaving,
+  space,
 };
 
 type Updates = Map<string, CalendarUpdate>;

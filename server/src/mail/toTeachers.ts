@@ -33,6 +33,22 @@ export function leaving(w: Writing): Composed {
   ]);
 }
 
+/** To those who teach: the space for recordings ends before the term does. */
+export function space(w: Writing): Composed {
+  const day = dayWords(String(w.order.about.day));
+  const words = `By what the recordings of ${w.course.code} ${w.course.title} took so far, the space for them ends on ${day}. Keep fewer, or for a shorter time, or ask whoever runs the server for more: a class for which there is no room is recorded without pictures, and at last not at all.`;
+  const button: Block = {
+    kind: 'button',
+    label: 'Go to the recordings',
+    url: `${w.desk.origin}/course/${w.course.id}/recording`,
+  };
+  return w.finish(`${w.course.code}: the space for recordings ends on ${day}`, [
+    w.dear,
+    paragraph(words),
+    button,
+  ]);
+}
+
 /** To those who teach: what somebody asks of a moment of a recording, and the way to it. */
 export function asked(w: Writing): Composed {
   const { recording, session: id, position, text, name } = w.order.about;

@@ -20,6 +20,7 @@ const TOPIC_WORDS: Record<LetterTopic, string> = {
   question: 'a question from a recording',
   word: 'a word from who teaches',
   leaving: 'that recordings go before long',
+  space: 'that the space for recordings ends',
 };
 const MOST = 8;
 

@@ -40,6 +40,7 @@ const TOPIC_WORDS: Record<LetterTopic, string> = {
   question: 'Question',
   word: 'A word',
   leaving: 'Recordings that go',
+  space: 'Space that ends',
 };
 const MOST = 300;
 

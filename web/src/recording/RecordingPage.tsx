@@ -12,6 +12,7 @@ import {
 } from '@mantine/core';
 import { DateInput } from '@mantine/dates';
 import { useForm, type GetInputPropsReturnType } from '@mantine/form';
+import { useMediaQuery } from '@mantine/hooks';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { RecordingPlan, type CourseDetail } from '@nimble-bell/core/api';
 import { countWords, dayWords, toEpochDay, toLocalDate } from '@nimble-bell/core/calendar';
@@ -207,6 +208,7 @@ const sameSet = (a: readonly Leavable[], b: readonly Leavable[]) =>
 /** What recordings are of: one of the usual sets, or whatever is chosen to be left out. */
 function LeftOut({ mayPlan, field }: { mayPlan: boolean; field: GetInputPropsReturnType }) {
   const left: Leavable[] = field.value ?? [];
+  const narrow = useMediaQuery('(max-width: 30em)');
   return (
     <Stack gap="xs">
       <Text size="sm" fw={500} id="kept-of-it">
@@ -215,6 +217,7 @@ function LeftOut({ mayPlan, field }: { mayPlan: boolean; field: GetInputPropsRet
       <SegmentedControl
         aria-labelledby="kept-of-it"
         w="fit-content"
+        orientation={narrow ? 'vertical' : 'horizontal'}
         disabled={!mayPlan}
         data={SETS.map((s) => s.label)}
         value={SETS.find((s) => sameSet(s.leavesOut, left))?.label ?? ''}
