@@ -4,14 +4,16 @@ import { memo, useCallback, useMemo, useState } from 'react';
 import type { RulesInput } from '@nimble-bell/core/api';
 import { dayWords } from '@nimble-bell/core/calendar';
 import { beginsWords, endsWords, LEAVABLE_WORDS, spaceAhead } from '@nimble-bell/core/recording';
-import { inForce, LEAVABLE, type Leavable } from '@nimble-bell/core/settings';
+import { inForce, LEAVABLE, type Begins, type Ends, type Leavable } from '@nimble-bell/core/settings';
 import { useThisCourse } from '../app/course';
 import { ChosenLine, PlaceHead, useChosen } from '../limits/ChosenPlaces';
 import { placesOf, type Place } from '../limits/places';
 import classes from '../limits/term.module.css';
 import { useRules, useSetRules } from '../limits/useRules';
 import { Panel, Scrolls } from '../ui/Panel';
+import { useNear } from '../ui/useNear';
 import { BEGINS, beginsOf, ENDS } from './choices';
+import own from './grid.module.css';
 
 /** What is on or off. */
 type Key = 'automatic' | 'studentsWatch' | 'studentsDownload';
@@ -45,19 +47,7 @@ export function RecordingGrid() {
         <table className={classes.term}>
           <thead>
             <tr>
-              {[
-                'Where',
-                'Recorded',
-                'From',
-                'To',
-                'Students watch',
-                'From day',
-                'For days',
-                'Students download',
-                'Kept until',
-                'Without',
-                'Size, about',
-              ].map((head) => (
+              {HEADS.map((head) => (
                 <th key={head} scope="col">
                   {head}
                 </th>
@@ -81,6 +71,11 @@ export function RecordingGrid() {
   );
 }
 
+const HEADS = [
+  ...['Where', 'Recorded', 'From', 'To', 'Students watch', 'From day', 'For days', 'Students download'],
+  ...['Kept until', 'Without', 'Size, about'],
+];
+
 interface RowProps {
   place: Place;
   set: SetIt | null;
@@ -88,54 +83,14 @@ interface RowProps {
   choose: (key: string, on: boolean) => void;
 }
 
+/** A row whose fields are drawn when one comes near it: a term has many. */
 const Row = memo(function Row({ place, set, chosen, choose }: RowProps) {
-  const course = useThisCourse();
+  const { ref, near } = useNear<HTMLTableRowElement>();
   const { layer } = place.at;
-  const session = layer === 'session' ? course.sessions.find((s) => s.id === place.key) : undefined;
-  const automatic = session?.record ?? inForce(place.layers, 'recording', 'automatic')?.value ?? false;
-  const { bytes } = spaceAhead(
-    session && automatic ? [{ at: session.startsAt, minutes: session.minutes }] : [],
-    null,
-    Infinity,
-  );
   return (
-    <tr data-layer={layer} data-chosen={chosen || undefined}>
-      <PlaceHead place={place} chosen={chosen} choose={session && set ? choose : null} />
-      <td>
-        {session ? (
-          <Text size="sm">
-            {automatic ? 'yes' : 'no'}
-            {session.record !== null && ', said in the plan'}
-          </Text>
-        ) : (
-          <Switched place={place} of="automatic" set={set} />
-        )}
-      </td>
-      <td>
-        <Moment place={place} of="begins" set={set} />
-      </td>
-      <td>
-        <Moment place={place} of="ends" set={set} />
-      </td>
-      <td>
-        <Switched place={place} of="studentsWatch" set={set} />
-      </td>
-      <td>
-        <Days place={place} of="watchAfterDays" set={set} />
-      </td>
-      <td>
-        <Days place={place} of="watchForDays" set={set} />
-      </td>
-      <td>
-        <Switched place={place} of="studentsDownload" set={set} />
-      </td>
-      <td>
-        <KeptUntil place={place} set={set} />
-      </td>
-      <td>
-        <Without place={place} set={set} />
-      </td>
-      <td className="figures">{bytes ? `${(bytes / 1e9).toFixed(2)} GB` : ''}</td>
+    <tr ref={ref} data-layer={layer} data-chosen={chosen || undefined}>
+      <PlaceHead place={place} chosen={chosen} choose={layer === 'session' && set ? choose : null} />
+      {near ? <Fields place={place} set={set} /> : <td colSpan={HEADS.length - 1} className={own.far} />}
     </tr>
   );
 });
@@ -145,50 +100,93 @@ interface ValueProps {
   set: SetIt | null;
 }
 
-const yes = (value: boolean | undefined) => (value ? 'yes' : 'no');
+function Fields({ place, set }: ValueProps) {
+  const course = useThisCourse();
+  const session = place.at.layer === 'session' ? course.sessions.find((s) => s.id === place.key) : undefined;
+  const automatic = session?.record ?? inForce(place.layers, 'recording', 'automatic')?.value ?? false;
+  const { bytes } = spaceAhead(
+    session && automatic ? [{ at: session.startsAt, minutes: session.minutes }] : [],
+    null,
+    Infinity,
+  );
+  const cells = [
+    session ? (
+      <Text size="sm">
+        {automatic ? 'yes' : 'no'}
+        {session.record !== null && ', said in the plan'}
+      </Text>
+    ) : (
+      <Switched place={place} of="automatic" set={set} />
+    ),
+    <Moment place={place} of="begins" set={set} />,
+    <Moment place={place} of="ends" set={set} />,
+    <Switched place={place} of="studentsWatch" set={set} />,
+    <Days place={place} of="watchAfterDays" set={set} />,
+    <Days place={place} of="watchForDays" set={set} />,
+    <Switched place={place} of="studentsDownload" set={set} />,
+    <KeptUntil place={place} set={set} />,
+    <Without place={place} set={set} />,
+    bytes ? `${(bytes / 1e9).toFixed(2)} GB` : '',
+  ];
+  return cells.map((cell, i) => (
+    <td key={i} className="figures">
+      {cell}
+    </td>
+  ));
+}
 
-/** On, off, or as the wider place has it. */
+interface PickProps extends ValueProps {
+  of: Key | keyof typeof MOMENTS;
+  w: number;
+  /** What is said here, and what holds where nothing is. */
+  said: string | undefined;
+  wider: string;
+  options: readonly (string | { value: string; label: string })[];
+  read: (value: string) => boolean | string | number;
+}
+
+/** One of a few, or as the wider place has it. */
+const Pick = ({ place, set, of, w, said, wider, options, read }: PickProps) => (
+  <NativeSelect
+    size="xs"
+    w={w}
+    disabled={!set}
+    aria-label={`${LABELS[of]}: ${place.name}`}
+    value={said ?? ''}
+    onChange={({ currentTarget: { value } }) => set?.(place, { [of]: value === '' ? null : read(value) })}
+    data={[{ value: '', label: `As above: ${wider}` }, ...options]}
+  />
+);
+
+const yes = (value: boolean | undefined) => (value ? 'yes' : 'no');
+const widerThan = ({ layers }: Place) => layers.slice(0, -1);
+
+/** On or off. */
 function Switched({ place, of, set }: ValueProps & { of: Key }) {
-  const own = place.own.recording[of]?.value;
-  const wider = inForce(place.layers.slice(0, -1), 'recording', of)?.value;
+  const said = place.own.recording[of]?.value;
   return (
-    <NativeSelect
-      size="xs"
-      w={128}
-      disabled={!set}
-      aria-label={`${LABELS[of]}: ${place.name}`}
-      value={own === undefined ? '' : yes(own)}
-      onChange={({ currentTarget: { value } }) =>
-        set?.(place, { [of]: value === '' ? null : value === 'yes' })
-      }
-      data={[{ value: '', label: `As above: ${yes(wider)}` }, 'yes', 'no']}
+    <Pick
+      {...{ place, set, of, w: 128 }}
+      said={said === undefined ? undefined : yes(said)}
+      wider={yes(inForce(widerThan(place), 'recording', of)?.value)}
+      options={['yes', 'no']}
+      read={(value) => value === 'yes'}
     />
   );
 }
 
 const MOMENTS = { begins: BEGINS, ends: ENDS };
 
-/** With what it begins or ends, or as the wider place has it. */
+/** With what it begins or ends. */
 function Moment({ place, of, set }: ValueProps & { of: keyof typeof MOMENTS }) {
-  const own = place.own.recording[of]?.value;
-  const layers = place.layers.slice(0, -1);
-  const wider =
-    of === 'begins'
-      ? beginsWords(inForce(layers, 'recording', of)?.value)
-      : endsWords(inForce(layers, 'recording', of)?.value);
+  const wider = (key: 'begins' | 'ends') => inForce(widerThan(place), 'recording', key);
   return (
-    <NativeSelect
-      size="xs"
-      w={176}
-      disabled={!set}
-      aria-label={`${LABELS[of]}: ${place.name}`}
-      value={own === undefined ? '' : String(own)}
-      onChange={({ currentTarget: { value } }) =>
-        set?.(place, {
-          [of]: value === '' ? null : of === 'begins' ? beginsOf(value) : value,
-        })
-      }
-      data={[{ value: '', label: `As above: ${wider}` }, ...MOMENTS[of]]}
+    <Pick
+      {...{ place, set, of, w: of === 'begins' ? 222 : 190 }}
+      said={place.own.recording[of]?.value.toString()}
+      wider={of === 'begins' ? beginsWords(wider(of)?.value as Begins) : endsWords(wider(of)?.value as Ends)}
+      options={MOMENTS[of]}
+      read={of === 'begins' ? beginsOf : (value) => value}
     />
   );
 }
@@ -196,7 +194,7 @@ function Moment({ place, of, set }: ValueProps & { of: keyof typeof MOMENTS }) {
 /** So many days; empty is as the wider place has it. Said when the field is left. */
 function Days({ place, of, set }: ValueProps & { of: DaysKey }) {
   const own = place.own.recording[of]?.value;
-  const wider = inForce(place.layers.slice(0, -1), 'recording', of)?.value ?? 0;
+  const wider = inForce(widerThan(place), 'recording', of)?.value ?? 0;
   const [typed, setTyped] = useState<{ over: number | undefined; value: number | string } | null>(null);
   const shown = typed && typed.over === own ? typed.value : (own ?? '');
   const say = () => {
@@ -229,7 +227,7 @@ const LABELS: Record<Key | DaysKey | keyof typeof MOMENTS, string> = {
 
 function KeptUntil({ place, set }: ValueProps) {
   const own = place.own.recording.keepUntil?.value ?? null;
-  const wider = inForce(place.layers.slice(0, -1), 'recording', 'keepUntil')?.value;
+  const wider = inForce(widerThan(place), 'recording', 'keepUntil')?.value;
   return (
     <DateInput
       size="xs"
@@ -250,7 +248,7 @@ const LEFT_OUT = LEAVABLE.map((value) => ({ value, label: LEAVABLE_WORDS[value] 
 /** What a recording is without: chosen here, or as the wider place has it. */
 function Without({ place, set }: ValueProps) {
   const own = place.own.recording.leavesOut?.value;
-  const wider = inForce(place.layers.slice(0, -1), 'recording', 'leavesOut')?.value ?? [];
+  const wider = inForce(widerThan(place), 'recording', 'leavesOut')?.value ?? [];
   const names = (left: readonly Leavable[]) => left.map((l) => LEAVABLE_WORDS[l]).join(', ') || 'nothing';
   return (
     <MultiSelect

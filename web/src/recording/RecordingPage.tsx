@@ -13,6 +13,7 @@ import {
 import { DateInput } from '@mantine/dates';
 import { useForm, type GetInputPropsReturnType } from '@mantine/form';
 import { useMediaQuery } from '@mantine/hooks';
+import { useEffect } from 'react';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { RecordingPlan, type CourseDetail } from '@nimble-bell/core/api';
 import { countWords, dayWords, toEpochDay, toLocalDate } from '@nimble-bell/core/calendar';
@@ -93,6 +94,15 @@ function PlanForm({ plan, course, ask, mayPlan }: PlanFormProps) {
     initialValues: { ...usualPlan(course), ...plan },
     validate: zod4Resolver(RecordingPlan),
   });
+  // What is said elsewhere, in the table below or by somebody else, is taken up while nothing is typed here.
+  const said = JSON.stringify(plan);
+  useEffect(() => {
+    if (form.isDirty()) return;
+    const values = { ...usualPlan(course), ...plan };
+    form.setInitialValues(values);
+    form.setValues(values);
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [said]);
   const save = useChange(
     (values: RecordingPlan) => ask(`/courses/${course.id}/recording-plan`, 'PUT', values),
     () => 'The recording plan is in force.',

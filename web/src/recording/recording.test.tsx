@@ -1,4 +1,5 @@
 import { fireEvent, screen, waitFor } from '@testing-library/react';
+import type { SeriesInfo } from '@nimble-bell/core/api';
 import { answerRequests, asked } from '../testing/answers';
 import { freshSession, inCourse } from '../testing/render';
 import { RecordingPage } from './RecordingPage';
@@ -73,4 +74,51 @@ test('from the second segment, sound and screen only: said for the term with fou
     }),
   );
   expect(presses).toBeLessThanOrEqual(5);
+});
+
+test('place by place: what is said here, what the wider place has, what is empty goes by that', async () => {
+  const nothing = {
+    sheet: null,
+    differ: [],
+    limits: {},
+    writing: {},
+    door: {},
+    recording: {},
+    segments: null,
+  };
+  const said = (value: unknown) => ({ value, by: 'maren', at: 1 });
+  answerRequests({
+    'PUT /api/courses/course/rules': { change: 'c' },
+    '/api/courses/course/rules': {
+      ...{ sheets: [], college: nothing, series: [], sessions: [], exceptions: [], always: [] },
+      ...{ names: {}, latest: null, on: '' },
+      course: { ...nothing, recording: { begins: said('start'), watchForDays: said(7) } },
+    },
+  });
+  const recordingPlan = {
+    automatic: true,
+    keepUntil: '2027-02-11',
+    studentsWatch: true,
+    studentsDownload: false,
+  };
+  const session = freshSession();
+  const series = [
+    { id: session.seriesId, title: 'Lecture', kind: 'class', pattern: null },
+  ] as unknown as SeriesInfo[];
+  inCourse({ recordingPlan, series, sessions: [session] }, <RecordingPage />);
+  const field = (name: RegExp) => screen.findByLabelText<HTMLInputElement>(name);
+  expect((await field(/^Recorded from: The whole course/)).value).toBe('start');
+  const days = await field(/^Watched for so many days: The whole course/);
+  expect(days.value).toBe('7');
+  const here = await field(/^Recorded from: Lecture\W/);
+  expect(here.textContent).toContain('As above: from the planned start');
+  fireEvent.change(here, { target: { value: '3' } });
+  fireEvent.change(days, { target: { value: '' } });
+  fireEvent.blur(days);
+  const puts = () => asked.filter((a) => a.method === 'PUT').map((a) => a.body);
+  await waitFor(() => expect(puts()).toHaveLength(2));
+  expect(puts()).toMatchObject([
+    { at: { layer: 'session' }, recording: { begins: 3 } },
+    { at: { layer: 'course' }, recording: { watchForDays: null } },
+  ]);
 });

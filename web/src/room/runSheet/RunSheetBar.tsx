@@ -109,7 +109,7 @@ function leftWords(now: number, session: { startsAt: number; endsAt: number }, l
 /** The lasting mark that the class is recorded, for everyone; pause and resume for those who teach. */
 const selectRecording = ({ room, info }: Inside) => ({
   state: room.recording.state,
-  waits: room.recording.automatic && room.bell.phase === 'live',
+  waits: room.recording.automatic && room.bell.phase === 'live' && room.recording.begins,
   kept: room.recording.kept,
   withheld: isWithheld(room, info.me.member),
 });
@@ -130,7 +130,7 @@ function RecordingMark() {
       waits &&
       teaching && (
         <Button variant="default" onClick={() => void send({ type: 'startRecording' })}>
-          Begin recording
+          {waits === 'hand' ? 'Begin recording' : 'Begin recording early'}
         </Button>
       )
     );
