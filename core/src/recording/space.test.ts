@@ -1,4 +1,4 @@
-import { bytesAMinute, spaceAhead, USUAL_KILOBITS } from './index';
+import { bytesAMinute, spaceAhead, toRecord, USUAL_KILOBITS } from './index';
 
 test('what is ahead is forecast from what was recorded, and the day on which the space ends is named', () => {
   expect(bytesAMinute([])).toBeNull();
@@ -26,4 +26,21 @@ test('what is ahead is forecast from what was recorded, and the day on which the
     bytes: USUAL_KILOBITS * 7500,
     endsAt: 1,
   });
+});
+
+test('what is over, cancelled or not to be recorded takes nothing; the space ends with the first session that does not fit', () => {
+  const session = (startsAt: number, more: object = {}) => ({
+    ...{ startsAt, minutes: 60, state: 'planned', record: null },
+    ...more,
+  });
+  const sessions = [session(50), session(100), session(200), session(300, { state: 'cancelled' })];
+  const ends = (free: number, automatic = true) =>
+    spaceAhead(toRecord(sessions, automatic, 60), 1e6, free).endsAt;
+  expect(ends(120e6)).toBeNull();
+  expect(ends(119e6)).toBe(200);
+  expect(ends(0)).toBe(100);
+  expect(ends(0, false)).toBeNull();
+  const said = [session(100, { record: true }), session(200, { record: false })];
+  expect(toRecord(said, false, 60).map((a) => a.at)).toEqual([100]);
+  expect(toRecord(said, true, 60)).toHaveLength(1);
 });

@@ -22,6 +22,20 @@ export interface Ahead {
   minutes: number;
 }
 
+interface Recordable {
+  startsAt: Instant;
+  minutes: number;
+  state: string;
+  /** What its plan says of it alone. */
+  record: boolean | null;
+}
+
+/** Of a course's sessions those that are still to be recorded; `automatic` where they say nothing themselves. */
+export const toRecord = (sessions: readonly Recordable[], automatic: boolean, now: Instant): Ahead[] =>
+  sessions
+    .filter((s) => s.startsAt > now && s.state !== 'cancelled' && (s.record ?? automatic))
+    .map((s) => ({ at: s.startsAt, minutes: s.minutes }));
+
 export interface SpaceForecast {
   /** Bytes that are taken once each of the sessions ahead is recorded, in their order. */
   points: { at: Instant; bytes: number }[];

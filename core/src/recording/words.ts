@@ -28,6 +28,10 @@ export const beginsWords = (begins: Begins = 'ringIn'): string =>
 export const endsWords = (ends: Ends = 'dismissal'): string =>
   ends === 'end' ? 'to the planned end' : 'to dismissal';
 
+/** From when until when. */
+export const whenWords = ({ begins, ends }: Pick<RecordingPlan, 'begins' | 'ends'>): string =>
+  `${beginsWords(begins)}${begins === 'hand' ? ',' : ''} ${endsWords(ends)}`;
+
 /** Whether sessions are recorded, for whom and until when, as students read it. */
 export function recordingWords(plan: RecordingPlan | null): string {
   if (!plan) return 'Sessions are not recorded by themselves.';

@@ -3,14 +3,11 @@ import { periodsFor, sessionsOf, termDays, type LaidSession } from '@nimble-bell
 import { check, type Finding, type Setup } from '@nimble-bell/core/readiness';
 import type { Context } from '../context';
 import { seriesOf, type CourseRow, type SeriesRow, type SessionRow } from '../courses/store';
-import { freeFor } from '../recordings/space/free';
+import { spaceFor } from '../recordings/space/short';
 import { bellTimesOf } from '../terms/store';
 import { rulesForChecks } from '../rules/checks';
 import { clashesIn } from './clashes';
-import { peopleForChecks, recordedSoFar } from './store';
-
-/** Sound and picture of a class, where nothing recorded yet says better: bytes a minute. */
-const TYPICAL_BYTES_PER_MINUTE = 4_000_000;
+import { peopleForChecks } from './store';
 
 export interface Checked {
   findings: Finding[];
@@ -26,12 +23,12 @@ export async function checkCourse(
   series?: readonly SeriesRow[],
 ): Promise<Checked> {
   const now = ctx.now();
-  const [all, bells, people, clashes, storage, rules] = await Promise.all([
+  const [all, bells, people, clashes, space, rules] = await Promise.all([
     series ?? seriesOf(ctx.db, course.id),
     bellTimesOf(ctx.db),
     peopleForChecks(ctx.db, course.id),
     clashesIn(ctx.db, course.id, now),
-    storageFor(ctx, course.id, sessions, now),
+    spaceFor(ctx, course, sessions, now).catch(() => null),
     rulesForChecks(ctx, course, sessions),
   ]);
   const days = termDays(course.term);
@@ -44,7 +41,7 @@ export async function checkCourse(
     limits: course.limits,
     rules,
     recording: course.recordingPlan,
-    storage,
+    storage: space && { free: space.free, forecast: space.forecast.bytes },
     clashes: clashes.map((c) => ({
       series: c.seriesId,
       session: c.sessionId,
@@ -73,17 +70,4 @@ export async function checkCourse(
     clashes: clashes.map(({ seriesId, ...clash }) => clash),
     zones: [...zones].map(([zone, count]) => ({ zone, people: count })),
   };
-}
-
-/** What is free, and what the sessions ahead will take by the measure of the recordings there are. */
-async function storageFor(ctx: Context, course: string, sessions: readonly SessionRow[], now: number) {
-  const known = await recordedSoFar(ctx.db, course);
-  const free = await freeFor(ctx, Number(known?.own ?? 0)).catch(() => null);
-  if (free === null) return null;
-  const minutes = Number(known?.minutes ?? 0);
-  const perMinute = minutes >= 30 ? Number(known!.bytes) / minutes : TYPICAL_BYTES_PER_MINUTE;
-  const ahead = sessions
-    .filter((s) => s.endsAt > now && s.state !== 'cancelled')
-    .reduce((sum, s) => sum + s.minutes + s.lingerMinutes, 0);
-  return { free, forecast: ahead * perMinute };
 }

@@ -100,15 +100,6 @@ export const memberName = (db: Db, id: string, courseId: string) =>
     [id, courseId],
   );
 
-export const recordedSoFar = (db: Db, course: string) =>
-  one<{ bytes: number | null; minutes: number | null; own: number | null }>(
-    db,
-    `SELECT SUM(r.bytes) AS bytes, SUM(r.length_ms) / 60000 AS minutes,
-            SUM(IF(s.course_id = ?, r.bytes, 0)) AS own
-       FROM recordings r JOIN sessions s ON s.id = r.session_id WHERE r.state = 'ready'`,
-    [course],
-  );
-
 export const teachingAmong = (db: Db, courseId: string, members: readonly string[]) =>
   rows<{ id: string }>(
     db,

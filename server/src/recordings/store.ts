@@ -156,6 +156,17 @@ export const recordingsWhere = async (db: Db, column: 's.course_id' | 's.id' | '
     read,
   );
 
+/** What a course has recorded so far: bytes, and ms. */
+export const recordedOf = async (db: Db, course: string): Promise<{ bytes: number; lengthMs: number }> => {
+  const sums = await one<{ bytes: number; lengthMs: number }>(
+    db,
+    `SELECT COALESCE(SUM(r.bytes), 0) AS bytes, COALESCE(SUM(r.length_ms), 0) AS lengthMs
+       FROM recordings r JOIN sessions s ON s.id = r.session_id WHERE r.state = 'ready' AND s.course_id = ?`,
+    [course],
+  );
+  return { bytes: Number(sums!.bytes), lengthMs: Number(sums!.lengthMs) };
+};
+
 export const coursesWithRecordings = async (db: Db): Promise<string[]> =>
   (
     await rows<{ id: string }>(

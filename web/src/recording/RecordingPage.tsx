@@ -17,7 +17,7 @@ import { useEffect } from 'react';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { RecordingPlan, type CourseDetail } from '@nimble-bell/core/api';
 import { countWords, dayWords, toEpochDay, toLocalDate } from '@nimble-bell/core/calendar';
-import { beginsWords, endsWords, LEAVABLE_WORDS, leftOutWords } from '@nimble-bell/core/recording';
+import { LEAVABLE_WORDS, leftOutWords, whenWords } from '@nimble-bell/core/recording';
 import { LEAVABLE, type Ends, type Leavable } from '@nimble-bell/core/settings';
 import { useAsk, type Ask } from '../app/api';
 import { useThisCourse } from '../app/course';
@@ -54,9 +54,7 @@ export function RecordingPage() {
 }
 
 function planWords(plan: RecordingPlan): string {
-  const when = plan.automatic
-    ? `Every session is recorded ${beginsWords(plan.begins)} ${endsWords(plan.ends)}`
-    : 'Nothing is recorded';
+  const when = plan.automatic ? `Every session is recorded ${whenWords(plan)}` : 'Nothing is recorded';
   const watch = plan.studentsWatch ? 'Students on the class list may watch' : 'Students may not watch';
   const without = plan.leavesOut?.length ? `, without ${leftOutWords(plan.leavesOut)}` : '';
   const times = plan.studentsWatch ? timesWords(plan) : '';

@@ -9,7 +9,7 @@ import {
   toEpochDay,
   toLocalDate,
 } from '@nimble-bell/core/calendar';
-import { spaceAhead, type SpaceForecast } from '@nimble-bell/core/recording';
+import { spaceAhead, toRecord, type SpaceForecast } from '@nimble-bell/core/recording';
 import { useNow } from '../app/clock';
 import { useThisCourse } from '../app/course';
 import { useAsked } from '../app/queries';
@@ -32,12 +32,7 @@ export function Space() {
   const course = useThisCourse();
   const now = useNow(60_000);
   const { data } = useAsked<RecordingSpace>(`/courses/${course.id}/recording-space`);
-  const ahead = course.sessions
-    .filter(
-      (s) =>
-        s.startsAt > now && s.state !== 'cancelled' && (s.record ?? course.recordingPlan?.automatic ?? true),
-    )
-    .map((s) => ({ at: s.startsAt, minutes: s.minutes }));
+  const ahead = toRecord(course.sessions, course.recordingPlan?.automatic ?? true, now);
   const forecast = spaceAhead(ahead, data?.perMinute ?? null, data?.free ?? Infinity);
   const minutes = ahead.reduce((sum, a) => sum + a.minutes, 0);
   return (

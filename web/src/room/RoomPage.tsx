@@ -92,7 +92,7 @@ function Dismissed({ connection }: { connection: RoomConnection }) {
   return (
     <Doorway title="The class is dismissed">
       <Text ta="center" maw={420}>
-        {state?.bell.rangInAt && state.recording.automatic && state.recording.begins !== 'hand'
+        {state?.recording.began
           ? 'Everybody is out. The recording is being prepared and will be on the course page in a moment.'
           : 'Everybody is out.'}
       </Text>

@@ -1,7 +1,7 @@
 import { Button, Group, Paper, Stack, Text, Title } from '@mantine/core';
 import { Link } from 'react-router';
 import type { SessionInfo } from '@nimble-bell/core/api';
-import { beginsWords, endsWords } from '@nimble-bell/core/recording';
+import { whenWords } from '@nimble-bell/core/recording';
 import { countWords, durationWords, instantWords, zoneWords } from '@nimble-bell/core/calendar';
 import { doorFor } from '@nimble-bell/core/door';
 import { useNow } from '../app/clock';
@@ -80,7 +80,7 @@ function NextSession({ session, now }: { session: SessionInfo; now: number }) {
           </Text>
           <Text size="sm" c="dimmed">
             {course.recordingPlan?.automatic
-              ? `Recorded ${beginsWords(course.recordingPlan.begins)} ${endsWords(course.recordingPlan.ends)}.`
+              ? `Recorded ${whenWords(course.recordingPlan)}.`
               : 'Not recorded: the plan does not ask for it.'}{' '}
             {course.door.teacherFirst && 'Students walk in when you have rung in.'}
           </Text>

@@ -45,7 +45,7 @@ function planned({ bell: { phase, times, rangInAt }, recording }: RoomState): Du
 export const recording = concern({
   name: 'recording',
   empty: {
-    ...{ state: 'off', kept: 'all', heldUp: false, over: false },
+    ...{ state: 'off', kept: 'all', heldUp: false, began: false, over: false },
     ...{ automatic: false, begins: 'ringIn', ends: 'dismissal' },
     answers: {},
   },
@@ -86,7 +86,7 @@ export const recording = concern({
     recordingStarted: {
       version: 1,
       hears: () => EVERYONE,
-      evolve: (part) => ({ ...part, state: 'on' }),
+      evolve: (part) => ({ ...part, state: 'on', began: true }),
       notice: () => 'This class is being recorded.',
       log: ({ by }, nameOf) => (by ? `${nameOf(by)} began the recording.` : 'The recording began.'),
     },

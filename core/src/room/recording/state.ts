@@ -11,6 +11,8 @@ export interface RecordingState {
   automatic: boolean;
   begins: Begins;
   ends: Ends;
+  /** Whether any of the class was recorded. */
+  began: boolean;
   /** The planned end has ended it: it is not ended again. */
   over: boolean;
   /** Who said whether they are to be in it. Known to each of themselves, and to those who teach. */

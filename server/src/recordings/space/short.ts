@@ -1,61 +1,44 @@
-import { bytesAMinute, spaceAhead, type SpaceForecast } from '@nimble-bell/core/recording';
+import { bytesAMinute, spaceAhead, toRecord, type SpaceForecast } from '@nimble-bell/core/recording';
 import { dateIn, toEpochDay } from '@nimble-bell/core/calendar';
 import { membersWhere } from '../../accounts/store';
 import type { Context } from '../../context';
 import { courseById, sessionsOfCourse, type CourseRow, type SessionRow } from '../../courses/store';
 import { queueLetters } from '../../mail/queue';
-import { coursesWithRecordings, recordingsWhere, type RecordingRow } from '../store';
+import { coursesWithRecordings, recordedOf } from '../store';
 import { freeFor } from './free';
 
 /** Those who teach are told again after so many days where it is still so. */
 const AGAIN_DAYS = 14;
 
-/** What the sessions of a course that are ahead will take of what it may yet, by what it took so far. */
-export function forecastOf(
-  {
-    sessions,
-    course,
-    known,
-  }: { sessions: readonly SessionRow[]; course: CourseRow; known: readonly RecordingRow[] },
-  free: number,
+/** What a course may take yet, and what its sessions that are ahead will take of it, by what it took so far. */
+export async function spaceFor(
+  ctx: Context,
+  course: Pick<CourseRow, 'id' | 'recordingPlan'>,
+  sessions: readonly SessionRow[],
   now: number,
-): SpaceForecast {
-  const ahead = sessions.filter(
-    (s) =>
-      s.startsAt > now && s.state !== 'cancelled' && (s.record ?? course.recordingPlan?.automatic ?? false),
-  );
-  return spaceAhead(
-    ahead.map((s) => ({ at: s.startsAt, minutes: s.minutes })),
-    bytesAMinute(known.map((r) => ({ lengthMs: Number(r.lengthMs), bytes: Number(r.bytes) }))),
-    free,
-  );
+): Promise<{ free: number; forecast: SpaceForecast }> {
+  const known = await recordedOf(ctx.db, course.id);
+  const free = await freeFor(ctx, known.bytes);
+  const ahead = toRecord(sessions, course.recordingPlan?.automatic ?? false, now);
+  return { free, forecast: spaceAhead(ahead, bytesAMinute([known]), free) };
 }
 
 /** Tells those who teach a course that the space for its recordings ends before its term does, and on which day. */
 export async function warnOfSpace(ctx: Context): Promise<void> {
   const now = ctx.now();
   for (const courseId of await coursesWithRecordings(ctx.db)) {
-    const [course, sessions, all, teaching] = await Promise.all([
-      courseById(ctx.db, courseId),
-      sessionsOfCourse(ctx.db, courseId),
-      recordingsWhere(ctx.db, 's.course_id', courseId),
-      membersWhere(ctx.db, "m.course_id = ? AND m.role = 'teacher'", [courseId]),
-    ]);
+    const course = await courseById(ctx.db, courseId);
     if (!course) continue;
-    const known = all.filter((r) => r.state === 'ready');
-    const free = await freeFor(
-      ctx,
-      known.reduce((sum, r) => sum + Number(r.bytes), 0),
-    );
-    const { endsAt } = forecastOf({ sessions, course, known }, free, now);
-    if (endsAt === null) continue;
+    const { forecast } = await spaceFor(ctx, course, await sessionsOfCourse(ctx.db, courseId), now);
+    if (forecast.endsAt === null) continue;
+    const teaching = await membersWhere(ctx.db, "m.course_id = ? AND m.role = 'teacher'", [courseId]);
     await queueLetters(ctx.db, {
       courseId,
       topic: 'space',
       cause: `${courseId}/${Math.floor(toEpochDay(dateIn('UTC', now)) / AGAIN_DAYS)}`,
       members: teaching.map((m) => m.id),
       dueAt: now,
-      about: { day: dateIn(course.term.zone, endsAt) },
+      about: { day: dateIn(course.term.zone, forecast.endsAt) },
     });
   }
 }
