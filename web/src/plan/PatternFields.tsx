@@ -90,7 +90,7 @@ function TimeFields({ form }: { form: Form }) {
         w={110}
         {...form.getInputProps('start')}
       />
-      <NumberField form={form} path="minutes" label="Length" suffix=" min" min={1} max={720} w={130} />
+      <NumberField form={form} path="minutes" label="Length" unit="min" min={1} max={720} w={130} />
       {form.values.patternKind !== 'dates' && (
         <NumberField
           form={form}
@@ -327,7 +327,7 @@ const DayMinutes = dayField('minutes', function DayMinutes({ form, day, index }:
       path={`days.${index}.minutes`}
       label={index === 0 ? 'Length' : undefined}
       aria-label={`Minutes on ${day}`}
-      suffix=" min"
+      unit="min"
       min={1}
       max={720}
       w={130}
@@ -375,7 +375,7 @@ export const EndFields = partOf(
               form={form}
               path="count"
               aria-label="Sessions"
-              suffix=" sessions"
+              unit="sessions"
               w={150}
               min={1}
               max={400}
@@ -386,7 +386,7 @@ export const EndFields = partOf(
               form={form}
               path="hours"
               aria-label="Hours"
-              suffix=" hours"
+              unit="hours"
               w={150}
               min={0.5}
               max={2000}

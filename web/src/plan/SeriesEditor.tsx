@@ -119,6 +119,8 @@ function Beside({ values, dirty, series, course, outcome }: BesideProps) {
   const typed = useDeferredValue(values);
   const planned = useDates(course, typed);
   const { edit, preview } = usePlanned({ typed, series, course, planned });
+  // A word on what stood there before anything was typed is no word on this.
+  const [wasDirty] = useDebouncedValue(dirty, QUIET_MS);
   const { told: people = [], on } = preview.outcome ?? {};
   useLayoutEffect(
     () => outcome.set({ planned, told: people.length, on, dirty }),
@@ -132,7 +134,7 @@ function Beside({ values, dirty, series, course, outcome }: BesideProps) {
       expected={typed.expected}
       outcome={preview.outcome}
       edit={edit}
-      fault={dirty ? preview.fault : null}
+      fault={dirty && wasDirty ? preview.fault : null}
     />
   );
 }
@@ -180,7 +182,7 @@ const NumberFields = partOf(['lingerMinutes', 'expected'], function NumberFields
         form={form}
         path="lingerMinutes"
         label="Linger"
-        suffix=" min"
+        unit="min"
         description="Open afterwards, for questions"
         min={0}
         max={120}

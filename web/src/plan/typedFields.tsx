@@ -1,6 +1,6 @@
-import { NumberInput, TextInput, type NumberInputProps, type TextInputProps } from '@mantine/core';
-import { memo, startTransition, useCallback, useEffect, useRef, useState } from 'react';
-import type { ChangeEvent } from 'react';
+import { Text, TextInput, type TextInputProps } from '@mantine/core';
+import { memo, startTransition, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import type { ChangeEvent, WheelEvent } from 'react';
 import type { UseFormReturnType } from '@mantine/form';
 import type { SeriesForm } from './seriesForm';
 
@@ -40,12 +40,41 @@ function useTyped<V>({ form, path }: Typed) {
 }
 
 // The form follows what is shown already: the parts a field is made of are not drawn a second time for that.
-const Numbers = memo((props: NumberInputProps) => <NumberInput {...props} />);
 const Words = memo((props: TextInputProps) => <TextInput {...props} />);
 
-export function NumberField({ form, path, ...more }: Typed & Omit<NumberInputProps, 'form'>) {
-  const { props, shown, type } = useTyped<number | string>({ form, path });
-  return <Numbers {...more} {...props} value={shown} onChange={type} />;
+/** Some browsers count by the wheel: who scrolls over a field changes nothing in it. */
+const leave = (e: WheelEvent<HTMLInputElement>) => e.currentTarget.blur();
+
+/** A number, empty while none can be read, by the browser's own field: its keys, its reader's digits, and quick. */
+export function NumberField({
+  form,
+  path,
+  unit,
+  ...more
+}: Typed & Omit<TextInputProps, 'form'> & { unit?: string }) {
+  const { props, shown, type } = useTyped<number | ''>({ form, path });
+  const write = useCallback(
+    (e: ChangeEvent<HTMLInputElement>) =>
+      type(e.currentTarget.value === '' ? '' : e.currentTarget.valueAsNumber),
+    [type],
+  );
+  const said = useMemo(
+    () =>
+      unit && {
+        'aria-description': unit,
+        rightSection: (
+          <Text size="sm" c="dimmed">
+            {unit}
+          </Text>
+        ),
+        rightSectionWidth: `${unit.length + 2}ch`,
+        rightSectionPointerEvents: 'none' as const,
+      },
+    [unit],
+  );
+  return (
+    <Words type="number" onWheel={leave} {...said} {...more} {...props} value={shown} onChange={write} />
+  );
 }
 
 export function TextField({ form, path, ...more }: Typed & Omit<TextInputProps, 'form'>) {
