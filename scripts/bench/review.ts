@@ -82,6 +82,26 @@ async function layWords() {
         return [id('v', i), (n % WORDS_AN_HOUR) * 6000, 'said', `The ${said} of part ${n % 97}${rare}`];
       }),
     );
+  await insert(
+    'INSERT INTO recording_vocabulary (recording_id, words)',
+    Array.from({ length: RECORDINGS }, (_, i) => [id('v', i), vocabulary(i)]),
+  );
+}
+
+/** What is said in an hour, each word once: those of its captions, and 1,500 others as a lesson has them. */
+function vocabulary(recording: number): string {
+  const others = Array.from(
+    { length: 1500 },
+    (_, n) => `x${((recording * 31 + n * n * 7) % 20_000).toString(36)}`,
+  );
+  const said = [
+    'the',
+    'of',
+    'part',
+    ...Array.from({ length: 97 }, (_, n) => String(n)).filter((n) => n.length > 1),
+  ];
+  const all = [...SPOKEN, ...said, ...others, ...(recording === 500 ? ['kittiwake'] : [])];
+  return [...new Set(all)].map((w) => `q${w}`).join(' ');
 }
 
 async function timed(

@@ -1,4 +1,6 @@
+export * from './places';
 export * from './silences';
+import { folded } from './places';
 import { evolve, newRoom, type StoredEvent } from '../room/index';
 import type { Cue } from '../captions/index';
 import { lengthTold, sourceAt } from '../recording/cuts/times';
@@ -74,9 +76,6 @@ export function wordsOf({
   }
   return found.sort((a, b) => a.position - b.position);
 }
-
-/** Small letters, and accents beside: how words are compared. */
-export const folded = (text: string): string => text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
 
 /** Those in which every word of what is looked for stands: in the text, or in the name of whose it is. */
 export function search(all: readonly Found[], wanted: string, nameOf: (member: string) => string): Found[] {

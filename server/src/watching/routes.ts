@@ -1,12 +1,11 @@
 import { readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { Router, type Request } from 'express';
 import { z } from 'zod';
-import type { CourseFound, Watchers } from '@nimble-bell/core/api';
+import type { Watchers } from '@nimble-bell/core/api';
 import { CaptionFault, readCaptions, writeVtt, type Cue } from '@nimble-bell/core/captions';
 import { cuesMended, isExpired, mayWatch, sourceAt } from '@nimble-bell/core/recording';
 import { teaches } from '@nimble-bell/core/roster';
 import { tidyProse } from '@nimble-bell/core/text';
-import type { Leavable } from '@nimble-bell/core/settings';
 import {
   shareWatched,
   sourceStretch,
@@ -14,7 +13,6 @@ import {
   watchedAgain,
   watchedByAll,
   watchedTold,
-  type Found,
 } from '@nimble-bell/core/watching';
 import { markOf } from '@nimble-bell/core/roll';
 import { asked, principalOf, requireRight } from '../accounts/principal';
@@ -29,7 +27,8 @@ import { recordingsWhere, type RecordingRow } from '../recordings/store';
 import { watchedBy } from '../recordings/watchable';
 import { rollLinesWhere } from '../sessions/store';
 import { indexWords } from './words';
-import { findWords, keepWatched, searchable, watchedOf, watchersOf, wordsAreOld } from './store';
+import { searched } from './search';
+import { keepWatched, watchedOf, watchersOf, wordsAreOld } from './store';
 
 const WatchedInput = z.object({
   /** ms into the recording. */
@@ -91,10 +90,9 @@ export function watchingRoutes(ctx: Context): Router {
     const me = await asked(ctx, req, 'member');
     const { q } = parse(SearchQuery, req.query);
     const { term } = (await courseById(ctx.db, me.courseId))!;
-    const all = (await recordingsWhere(ctx.db, 's.course_id', me.courseId)).filter(
-      (r) => r.state === 'ready' && mayWatch(r, me, ctx.now()) && !isExpired(r.plan, term.zone, ctx.now()),
-    );
-    res.json(await searched(ctx, all, q));
+    const may = (r: RecordingRow) =>
+      r.state === 'ready' && mayWatch(r, me, ctx.now()) && !isExpired(r.plan, term.zone, ctx.now());
+    res.json(await searched(ctx, { course: me.courseId, q, may }));
   });
 
   captionRoutes(ctx, router);
@@ -112,31 +110,6 @@ async function missedBoth(ctx: Context, row: RecordingRow, watched: ReadonlySet<
     .filter((m) => absent.has(m.id) && !watched.has(m.id) && mayWatch(row, m, ctx.now()))
     .map((m) => ({ member: m.id, name: m.name }));
 }
-
-/** Every word of what is looked for, as the beginning of one, without accents. */
-async function searched(ctx: Context, all: readonly RecordingRow[], q: string): Promise<CourseFound[]> {
-  const words = searchable(q);
-  if (!words || !all.length) return [];
-  const found = await findWords(
-    ctx.db,
-    all.map((r) => r.id),
-    words,
-  );
-  return found.flatMap(({ recording, ...word }) => {
-    const { title, startsAt, plan } = all.find((r) => r.id === recording)!;
-    // What a recording is without by now is found in it no more, whatever it was when it was made searchable.
-    if (plan?.leavesOut?.some((left) => FOUND_BY[left]?.includes(word.kind))) return [];
-    return { recording, title, startsAt, ...word, position: Number(word.position) };
-  });
-}
-
-/** What is found of what a recording can be without; who has the floor stands in the chapters. */
-const FOUND_BY: Partial<Record<Leavable, readonly Found['kind'][]>> = {
-  writing: ['written'],
-  board: ['drawn'],
-  captions: ['said'],
-  names: ['chapter'],
-};
 
 /** Captions in a language, brought in or written anew: by those who teach the course. */
 function captionRoutes(ctx: Context, router: Router) {

@@ -1,5 +1,5 @@
 import type { Role } from '@nimble-bell/core/roster';
-import type { Found } from '@nimble-bell/core/watching';
+import { isWhole, wordsIn, type Found } from '@nimble-bell/core/watching';
 import { json, one, rows, run, type Db } from '../db/pool';
 
 /** Whoever makes a recording searchable does it alone. */
@@ -17,7 +17,23 @@ export async function keepWords(db: Db, recording: string, words: readonly Found
     await run(db, 'INSERT INTO recording_words (recording_id, position_ms, kind, member_id, text) VALUES ?', [
       words.map((w) => [recording, Math.round(w.position), w.kind, w.member, w.text]),
     ]);
+  await keepVocabulary(db, recording);
   await run(db, 'UPDATE recordings SET words_at = ? WHERE id = ?', [now, recording]);
+}
+
+/** What stands before each word of a vocabulary: InnoDB leaves out words of two letters and the commonest of English. */
+const BEFORE = 'q';
+
+/** The words by which a recording is found, as its lines are now. */
+export async function keepVocabulary(db: Db, recording: string) {
+  const lines = await rows<{ text: string }>(db, 'SELECT text FROM recording_words WHERE recording_id = ?', [
+    recording,
+  ]);
+  const words = wordsIn(lines.map((l) => l.text).join('\n'));
+  await run(db, 'REPLACE INTO recording_vocabulary (recording_id, words) VALUES (?, ?)', [
+    recording,
+    words.map((w) => BEFORE + w).join(' '),
+  ]);
 }
 
 export const withoutWords = async (db: Db): Promise<string[]> =>
@@ -28,85 +44,48 @@ export const withoutWords = async (db: Db): Promise<string[]> =>
     )
   ).map((r) => r.id);
 
-export interface FoundWord {
+/** In which recordings something that a member wrote is found. */
+export const writtenIn = async (db: Db, member: string): Promise<string[]> =>
+  (
+    await rows<{ id: string }>(
+      db,
+      'SELECT DISTINCT recording_id AS id FROM recording_words WHERE member_id = ?',
+      [member],
+    )
+  ).map((r) => r.id);
+
+export interface Line {
   recording: string;
   position: number;
   kind: Found['kind'];
   text: string;
 }
 
-/** At most so many are found at once. */
-const MOST = 60;
-
-/** A search as the store takes it: words that the index has, and others that are read for among what it gives. */
-export interface Searched {
-  indexed: string[];
-  others: string[];
-}
-
-/** What the index leaves out: words of fewer letters, and these (InnoDB's own list). */
-const SHORTEST = 3;
-const LEFT_OUT = new Set(
-  'a about an are as at be by com de en for from how i in is it la of on or that the this to was what when where who will with und www'.split(
-    ' ',
-  ),
-);
-
 /**
- * What is looked for, made of letters and digits alone: no operator of the search reaches it. Null where there is nothing of
- * two letters at least.
+ * Which of a course's recordings have every word, the newest first. Words are letters and digits alone, so that no operator
+ * is among them.
  */
-export function searchable(q: string): Searched | null {
-  const words = (q.match(/[\p{L}\p{N}]+/gu) ?? []).filter((w) => [...w].length > 1);
-  if (!words.length) return null;
-  const has = (w: string) => [...w].length >= SHORTEST && !LEFT_OUT.has(w.toLowerCase());
-  return { indexed: words.filter(has), others: words.filter((w) => !has(w)) };
-}
-
-const FOUND = `SELECT w.recording_id AS recording, w.position_ms AS position, w.kind, w.text
-                 FROM recording_words w WHERE w.recording_id IN (?)`;
-/** So many of the newest recordings are read for words that stand everywhere. */
-const NEWEST = 40;
-
-/**
- * Words of some recordings, the newest of them first: the likeliest. Several words that stand everywhere are found in the
- * newest at once, where weighing all the places in which they stand would take long.
- */
-export async function findWords(
-  db: Db,
-  recordings: readonly string[],
-  asked: Searched,
-): Promise<FoundWord[]> {
-  const { indexed, others } = asked;
-  if (indexed.length + others.length > 1) {
-    const common = await findCommon(db, recordings.slice(0, NEWEST), [...indexed, ...others]);
-    if (common.length === MOST) return common;
-  }
-  return findWeighed(db, recordings, asked);
-}
-
-async function findCommon(db: Db, recordings: readonly string[], words: readonly string[]) {
-  const begins = words.map(() => '(w.text LIKE ? OR w.text LIKE ?)').join(' AND ');
-  const found = await rows<FoundWord>(db, `${FOUND} AND ${begins} LIMIT ${MOST}`, [
-    [...recordings],
-    ...words.flatMap((w) => [`${w}%`, `% ${w}%`]),
-  ]);
-  const place = new Map(recordings.map((r, i) => [r, i]));
-  return found.sort(
-    (a, b) => place.get(a.recording)! - place.get(b.recording)! || Number(a.position) - Number(b.position),
-  );
-}
-
-function findWeighed(db: Db, recordings: readonly string[], { indexed, others }: Searched) {
-  const query = indexed.map((w) => `+${w}*`).join(' ');
-  const match = 'MATCH (w.text) AGAINST (? IN BOOLEAN MODE)';
-  const asked = [...(query ? [match] : []), ...others.map(() => 'w.text LIKE ?')];
-  return rows<FoundWord>(
+export async function recordingsWith(db: Db, course: string, words: readonly string[]) {
+  const query = words.map((w) => `+${BEFORE}${w}${isWhole(w) ? '' : '*'}`).join(' ');
+  const found = await rows<{ id: string }>(
     db,
-    `${FOUND} AND ${asked.join(' AND ')}
-      ORDER BY ${query ? `${match} DESC, ` : ''}w.recording_id, w.position_ms LIMIT ${MOST}`,
-    [[...recordings], ...(query ? [query] : []), ...others.map((w) => `%${w}%`), ...(query ? [query] : [])],
+    `SELECT r.id FROM recording_vocabulary v JOIN recordings r ON r.id = v.recording_id
+       JOIN sessions s ON s.id = r.session_id AND s.course_id = ?
+      WHERE MATCH (v.words) AGAINST (? IN BOOLEAN MODE) ORDER BY s.starts_at DESC`,
+    [course, query],
   );
+  return found.map((r) => r.id);
+}
+
+/** The lines of some recordings in which one of the words may stand, each recording's in order of time. */
+export async function linesWith(db: Db, recordings: readonly string[], words: readonly string[]) {
+  const found = await rows<Line>(
+    db,
+    `SELECT recording_id AS recording, position_ms AS position, kind, text FROM recording_words
+      WHERE recording_id IN (?) AND (${words.map(() => 'text LIKE ?').join(' OR ')}) ORDER BY recording_id, position_ms, id`,
+    [[...recordings], ...words.map((w) => `%${w}%`)],
+  );
+  return found.map((line) => ({ ...line, position: Number(line.position) }));
 }
 
 export interface WatchedRow {

@@ -11,6 +11,12 @@ import classes from './watch.module.css';
 const LEAST = 2;
 const TYPED_MS = 300;
 
+/** Of one recording ten are given at most: the recording itself has the others. */
+function foundWords(count: number): string {
+  if (!count) return 'Nothing of these words.';
+  return `${countWords(count, 'place')}${count < 10 ? '' : ', ten at most of each recording, the newest first'}`;
+}
+
 /** What was said and written in all of a course's recordings, each place with the way to its moment. */
 export default function CourseSearch({
   course,
@@ -41,7 +47,7 @@ export default function CourseSearch({
       {wanted.length >= LEAST && found.data && (
         <>
           <Text size="sm" c="dimmed" role="status">
-            {found.data.length ? countWords(found.data.length, 'place') : 'Nothing of these words.'}
+            {foundWords(found.data.length)}
           </Text>
           <ol>
             {found.data.map((f) => (
