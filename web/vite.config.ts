@@ -65,13 +65,16 @@ const PLAIN =
 const FRAME =
   /web\/src\/(main|app\/(Bar|Broken|Lost|Notices|Root|Shell|api|clock|notices|queries|router|schemas|theme|title|useHeadingFocus)|ui\/(Choice|Fault|FeedPanel|Materials|NoticeBody|Panel|RecordingLine|SessionMark|SessionRows|Tag|parts\.module|useReturn)|watch\/words)\.(tsx?|css)$|core\/src\/(calendar\/(localDate|words|zone)|limits\/(capabilities|words))\.ts$|rolldown\/runtime/;
 const OVER =
-  /floating-ui|tabbable|react-remove-scroll|react-style-singleton|use-sidecar|@mantine\/core\/esm\/components\/(Combobox|FloatingArrow|FocusTrap|Menu|Modal|ModalBase|Overlay|Popover|Portal|Tooltip|Transition)\//;
-/** What the room writes and chooses with. */
+  /floating-ui|tabbable|react-remove-scroll|react-style-singleton|use-sidecar|@mantine\/core\/esm\/components\/(Combobox|FloatingArrow|FloatingIndicator|FocusTrap|Menu|Modal|ModalBase|Overlay|Popover|Portal|ScrollArea|SegmentedControl|Select|Tooltip|Transition)\//;
+/** What one writes and chooses in without anything lying over the page: what is watched has no more. */
 const FIELDS =
-  /@mantine\/core\/esm\/components\/(CloseButton|Input|InputBase|ScrollArea|SegmentedControl|FloatingIndicator|Select|Textarea|TextInput)\/|react-textarea/;
+  /@mantine\/core\/esm\/components\/(CloseButton\/|Combobox\/(ComboboxChevron|get-parsed-combobox-data)\/|Input\/|InputBase\/|NativeSelect\/|Textarea\/|TextInput\/|Checkbox\/CheckIcon|Radio\/RadioIcon)|react-textarea/;
+/** What is ticked or switched. */
+const TICKS =
+  /@mantine\/core\/esm\/components\/(Checkbox|Radio|Switch)\/|@mantine\/core\/esm\/utils\/InlineInput|@mantine\/core\/esm\/components\/InlineInput/;
 /** What forms have beside. */
 const FORMS =
-  /@mantine\/(core\/esm\/components\/(Checkbox|InlineInput|MultiSelect|NumberInput|PasswordInput|Pill|PillsInput|Radio|Switch)|form)\/|react-number-format/;
+  /@mantine\/(core\/esm\/components\/(MultiSelect|NumberInput|PasswordInput|Pill|PillsInput)|form)\/|react-number-format/;
 
 /**
  * Few files, each for a reason: what every page needs, what lies over pages, fields, dates; the rest goes with its page.
@@ -84,8 +87,9 @@ const groups = [
     priority: 5,
   },
   { name: 'base', test: (id: string) => PACKAGES.test(id) || PLAIN.test(id) || FRAME.test(id), priority: 4 },
+  { name: 'fields', test: FIELDS, priority: 3.5 },
   { name: 'over', test: OVER, priority: 3 },
-  { name: 'fields', test: FIELDS, priority: 2 },
+  { name: 'ticks', test: TICKS, priority: 1.5 },
   { name: 'forms', test: FORMS, priority: 1 },
   { name: 'room', test: /core\/src\/room\/(?!proof|runSheet\/(left|held))/, priority: 0 },
   { name: 'dates', test: /@mantine\/dates|dayjs/, priority: 0 },

@@ -18,6 +18,8 @@ export function askAhead(address: string) {
   const course = /^\/course\/([^/]+)/.exec(address)?.[1];
   ask('/api/me', link);
   if (link && /^\/in\/[^/]+\/?$/.test(address)) ask('/api/my-course', link);
+  const recording = /\/watch\/([^/]+)\/?$/.exec(address)?.[1];
+  if (recording && (link || course)) ask(`/api/recordings/${recording}`, link);
   if (course) ask(`/api/courses/${course}`);
   if (/^\/courses\/?$/.test(address)) ask('/api/courses');
 }

@@ -99,7 +99,7 @@ const ForTeachers = (props: ForTeachersProps) => (
     <WatchersPanel recording={props.recording} />
     {props.recording.caring && <WhoMay recording={props.recording} />}
     {props.recording.caring && <SharePanel recording={props.recording} />}
-    {props.recording.caring && <CarePanel recording={props.recording} />}
+    {props.recording.caring && <CarePanel recording={props.recording} position={props.position} />}
   </Suspense>
 );
 

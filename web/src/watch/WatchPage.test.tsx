@@ -148,3 +148,13 @@ test('what plays keeps its address until that fails; then it goes on where it wa
   await waitFor(() => expect(audio().getAttribute('src')).toBe(path));
   expect(audio().currentTime).toBe(33);
 });
+
+test('what had failed before the page stood is asked for anew all the same', async () => {
+  Object.defineProperty(HTMLAudioElement.prototype, 'error', { configurable: true, value: { code: 4 } });
+  watch(recording());
+  await screen.findByRole('heading', { name: 'Lecture 3' });
+  await waitFor(() =>
+    expect(asked.filter(({ path }) => path === '/api/recordings/undefined')).toHaveLength(2),
+  );
+  Reflect.deleteProperty(HTMLAudioElement.prototype, 'error');
+});

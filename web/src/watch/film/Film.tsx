@@ -9,6 +9,7 @@ import { VIEWS } from './seen';
 import { useFilmKeys, type FilmActs } from './useFilmKeys';
 import { SPEEDS, useKept, type Keep } from './useKept';
 import type { Film as FilmActions } from './useMedia';
+import { useFailed } from './useFailed';
 import { useSteady } from './useSteady';
 
 const KeyList = lazy(() => import('./KeyList'));
@@ -43,6 +44,7 @@ export function Film({
   from,
 }: FilmProps) {
   const { played, failed } = useSteady(recording, film, from);
+  useFailed(element, failed);
   const [kept, keep] = useKept();
   const [playing, setPlaying] = useState(false);
   const [listing, setListing] = useState(false);

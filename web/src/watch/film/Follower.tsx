@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react';
 import type { RecordingDetail } from '@nimble-bell/core/api';
+import { useFailed } from './useFailed';
 import type { Film } from './useMedia';
 
 /** So far a picture may be beside the sound, s: less is caught up by pace, more by going there. */
@@ -19,6 +20,7 @@ interface FollowerProps {
 /** A picture that follows the film's sound: it plays, stands and goes where that does. */
 export function Follower({ picture, film, className, label, failed }: FollowerProps) {
   const element = useRef<HTMLVideoElement>(null);
+  useFailed(element, failed);
   useEffect(() => {
     const follow = () => {
       const video = element.current;

@@ -1,7 +1,8 @@
 import { lazy, Suspense } from 'react';
-import { Paper, ScrollArea, Text, Title } from '@mantine/core';
+import { Paper, Text, Title } from '@mantine/core';
 import type { ReplayProps } from '../replay';
 import { Messages } from './Messages';
+import classes from './talk.module.css';
 
 const Attached = lazy(() => import('./Attached'));
 
@@ -12,7 +13,7 @@ export function TalkReplay({ room, zone, nameOf, session }: ReplayProps) {
       <Title order={2} size="h5">
         Talk
       </Title>
-      <ScrollArea h={380} viewportProps={{ tabIndex: 0, 'aria-label': 'What was written so far' }}>
+      <div className={classes.replayed} tabIndex={0} role="group" aria-label="What was written so far">
         <div data-testid="replayed-talk">
           {room.talk.messages.length === 0 && (
             <Text c="dimmed">What was written appears as the recording comes to it.</Text>
@@ -28,7 +29,7 @@ export function TalkReplay({ room, zone, nameOf, session }: ReplayProps) {
             )}
           />
         </div>
-      </ScrollArea>
+      </div>
     </Paper>
   );
 }
