@@ -57,6 +57,8 @@ export const ROUTES: Record<string, Answers> = {
   'GET /api/recordings/:id/watchers': THOSE_WHO_TEACH,
   // Asked with a title that is none, last: it is taken away and back by its teacher.
   'PUT /api/recordings/:id': answers(401, 403, 403, 403, 200, 403),
+  // Asked with a moment that it has not.
+  'PUT /api/recordings/:id/still': answers(401, 403, 403, 403, 422, 403),
   'DELETE /api/recordings/:id': answers(401, 403, 403, 403, 200, 403),
   'POST /api/recordings/:id/back': answers(401, 403, 403, 403, 200, 403),
   // Asked without a caption.
@@ -175,6 +177,7 @@ export const ROUTES: Record<string, Answers> = {
   'GET /api/recordings/:id': MEMBERS,
   // By ticket alone, which only those who may read the recording are given.
   'GET /api/recordings/:id/media/:file': answers(401, 401, 401, 401, 401, 401),
+  'GET /api/recordings/:id/still': answers(401, 401, 401, 401, 401, 401),
   'GET /api/recordings/:id/captions/:language': answers(401, 401, 401, 401, 401, 401),
   // By ticket alone, as the film.
   'GET /api/recordings/:id/export/:kind': answers(404, 404, 404, 404, 404, 404),

@@ -23,7 +23,12 @@ export interface RecordingInfo {
   mayDownload: boolean;
   /** Taken away, and gone for good at this instant; null where it is not. For those who teach. */
   goneAt: number | null;
+  /** Where the picture is had that stands for it; null where nothing is seen in it. */
+  still: string | null;
 }
+
+/** The moment whose picture stands for a recording, ms of what one sees; null leaves it to us. */
+export const StillInput = z.object({ position: z.number().min(0).max(1e9).nullable() });
 
 /** What a recording is called; nothing gives it its session’s title again. */
 export const RecordingTitle = z.object({ title: line('', 120, 0).default('') });
@@ -180,7 +185,10 @@ export interface NoteInfo {
 }
 
 /** As what a recording can be taken along; each is made once it is asked for. */
-export const TAKEN_ALONG = ['film.mp4', 'film.webm', 'sound.mp3', 'archive.zip'] as const;
+export const TAKEN_ALONG = [
+  ...(['film.mp4', 'film.webm', 'beside.mp4', 'beside.webm'] as const),
+  ...(['sound.mp3', 'archive.zip'] as const),
+] as const;
 export const ExportInput = z.object({ kind: z.enum(TAKEN_ALONG) });
 export type TakenAlong = z.infer<typeof ExportInput>['kind'];
 

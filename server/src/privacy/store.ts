@@ -1,6 +1,7 @@
 import type { MemberRow } from '../accounts/store';
 import { newId, newLinkCode } from '../context';
 import { json, one, rows, run, type Db } from '../db/pool';
+import { keepVocabulary, writtenIn } from '../watching/store';
 
 /** Somebody who is or was on a class list. */
 export const everOnList = (db: Db, member: string, courseId: string) =>
@@ -101,6 +102,7 @@ export async function forget(db: Db, member: string, by: MemberRow, now: number)
     "DELETE j FROM jobs j JOIN recording_notes n ON j.job_key LIKE CONCAT('question/', n.id, '/%') WHERE n.member_id = ?",
     [member],
   );
+  const written = await writtenIn(db, member);
   for (const table of [
     'replies',
     'calendar_copies',
@@ -116,6 +118,7 @@ export async function forget(db: Db, member: string, by: MemberRow, now: number)
     'thoughts_given',
   ])
     await run(db, `DELETE FROM ${table} WHERE member_id = ?`, [member]);
+  for (const recording of written) await keepVocabulary(db, recording);
   // What they took along goes with its files.
   await run(db, "UPDATE recording_exports SET state = 'cancelled' WHERE member_id = ?", [member]);
   await run(db, "DELETE FROM jobs WHERE kind = 'mail' AND member_id = ?", [member]);

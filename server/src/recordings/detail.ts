@@ -6,7 +6,7 @@ import type { Context } from '../context';
 import { AppError } from '../errors';
 import { captionsTold, shownLanguages } from './captions';
 import { readyDir } from './files';
-import { infoOf, picturesIn, type RecordingRow } from './store';
+import { infoOf, ofStill, picturesIn, type RecordingRow } from './store';
 import type { Told } from './told';
 import { isReady } from './watchable';
 
@@ -31,6 +31,7 @@ export async function detailOf(
   const media = (file: string) => at(`media/${path.basename(file)}`);
   return {
     ...infoOf(row, own.teaching),
+    still: own.caring && row.pictured ? `${at('still')}&${ofStill(row)}` : null,
     ...own,
     ...told,
     chaptersWritten: row.chapters !== null,

@@ -3,7 +3,6 @@ import type { RecordingInfo, RecordingPlan, Role, SeriesKind } from '@nimble-bel
 import {
   AWAY_MS,
   lengthTold,
-  maySee,
   planOf,
   silencesTold,
   toldBy,
@@ -12,9 +11,7 @@ import {
   type Part,
   type Picture,
   type Stretch,
-  type Viewer,
 } from '@nimble-bell/core/recording';
-import { teaches } from '@nimble-bell/core/roster';
 import type { Layer } from '@nimble-bell/core/settings';
 import { newId } from '../context';
 import { json, one, rows, run, type Db } from '../db/pool';
@@ -61,6 +58,10 @@ export interface RecordingRow extends Film {
   /** Whether it is counted who watches it. */
   counts: boolean;
   takenAt: number | null;
+  /** The moment whose picture stands for it, ms of what was recorded; null where nobody chose. */
+  stillMs: number | null;
+  /** Whether anything is seen in it. */
+  pictured: boolean;
 }
 
 const RECORDING = `SELECT r.id, r.session_id AS sessionId, s.series_id AS seriesId, s.course_id AS courseId, COALESCE(r.title, CONCAT(q.title, ' ', s.number)) AS title,
@@ -68,7 +69,8 @@ const RECORDING = `SELECT r.id, r.session_id AS sessionId, s.series_id AS series
                           s.ends_at AS endsAt, r.state, r.progress, r.length_ms AS lengthMs, r.bytes + COALESCE(k.bytes, 0) AS bytes,
                           r.file, r.finished_at AS finishedAt, r.silences, r.chapters, q.kind,
                           k.number AS cutNumber, k.marks, k.nobody, k.state AS cutState, k.progress AS cutProgress,
-                          k.file AS cutFile, k.pictures AS cutPictures,
+                          k.file AS cutFile, k.pictures AS cutPictures, r.still_ms AS stillMs,
+                          EXISTS (SELECT 1 FROM recording_pictures p WHERE p.recording_id = r.id) AS pictured,
                           (SELECT CAST(settings AS CHAR) FROM college) AS ofCollege, CAST(c.settings AS CHAR) AS ofCourse,
                           CAST(q.settings AS CHAR) AS ofSeries, CAST(s.settings AS CHAR) AS ofSession, q.group_name AS \`group\`,
                           IF(q.kind = 'capture', s.posted_at, q.published_at) IS NOT NULL AS published
@@ -127,6 +129,8 @@ function read(raw: RawRecording): RecordingRow {
     bytes: Number(raw.bytes),
     plan: planSaid(raw),
     published: Boolean(raw.published),
+    stillMs: raw.stillMs === null ? null : Number(raw.stillMs),
+    pictured: cut ? cut.pictures.length > 0 : Boolean(raw.pictured),
     counts: afterRules(layersSaid(raw)).watching,
     ...{ whole, cut, told },
     chapters: raw.chapters === null ? null : json<Chapter[]>(raw.chapters),
@@ -151,10 +155,16 @@ export const asRecorded = (row: RecordingRow): RecordingRow => ({
   told: [{ from: 0, until: row.whole.lengthMs }],
 });
 
-export const recordingsWhere = async (db: Db, column: 's.course_id' | 's.id' | 'r.id', value: string) =>
-  (await rows<RawRecording>(db, `${RECORDING} WHERE ${column} = ? ORDER BY s.starts_at DESC`, [value])).map(
-    read,
-  );
+export const recordingsWhere = async (
+  db: Db,
+  column: 's.course_id' | 's.id' | 'r.id',
+  value: string | string[],
+) =>
+  (
+    await rows<RawRecording>(db, `${RECORDING} WHERE ${column} IN (?) ORDER BY s.starts_at DESC`, [
+      [value].flat(),
+    ])
+  ).map(read);
 
 /** What a course has recorded so far: bytes, and ms. */
 export const recordedOf = async (db: Db, course: string): Promise<{ bytes: number; lengthMs: number }> => {
@@ -242,8 +252,12 @@ export const tracksOf = (db: Db, part: string) =>
     [part],
   );
 
+/** Of which moment, and of which cut, a picture is that stands for a recording: of another it has another address. */
+export const ofStill = ({ cut, stillMs }: Pick<RecordingRow, 'cut' | 'stillMs'>): string =>
+  `of=${cut?.number ?? 0}-${stillMs ?? ''}`;
+
 /** A recording for a list, as this person may have it. */
-export function infoOf(row: RecordingRow, teaches: boolean): RecordingInfo {
+export function infoOf(row: RecordingRow, teaches: boolean): Omit<RecordingInfo, 'still'> {
   const { id, sessionId, title, startsAt, state, progress, plan } = row;
   return {
     id,
@@ -260,16 +274,6 @@ export function infoOf(row: RecordingRow, teaches: boolean): RecordingInfo {
   };
 }
 
-/** Of these recordings what a member sees: those who teach the failed, the expired and those taken away too. */
-export const seenBy = (found: readonly RecordingRow[], member: Viewer, now: number): RecordingInfo[] =>
-  found
-    .filter(
-      (r) =>
-        maySee(r, member, now) &&
-        (teaches(member.role) || (!r.takenAt && r.state !== 'failed' && r.state !== 'expired')),
-    )
-    .map((r) => infoOf(r, teaches(member.role)));
-
 export const expirable = (db: Db) =>
   rows<{ id: string; file: string | null; takenAt: number | null; term: unknown } & Said>(
     db,
@@ -282,6 +286,7 @@ export const expirable = (db: Db) =>
 
 const OF_WATCHING = [
   'recording_words',
+  'recording_vocabulary',
   'watched',
   'recording_notes',
   'recording_shares',
@@ -403,6 +408,9 @@ export const keepChapters = (db: Db, id: string, chapters: readonly Chapter[] | 
     chapters && JSON.stringify(chapters),
     id,
   ]);
+
+export const chooseStill = (db: Db, id: string, at: number | null) =>
+  run(db, 'UPDATE recordings SET still_ms = ? WHERE id = ?', [at, id]);
 
 export const nameRecording = (db: Db, id: string, title: string | null) =>
   run(db, 'UPDATE recordings SET title = ? WHERE id = ?', [title, id]);

@@ -1,13 +1,14 @@
 import type { Request } from 'express';
-import { isExpired, mayWatch } from '@nimble-bell/core/recording';
+import type { RecordingInfo } from '@nimble-bell/core/api';
+import { isExpired, maySee, mayWatch } from '@nimble-bell/core/recording';
 import { teaches } from '@nimble-bell/core/roster';
 import { memberIn, principalOf } from '../accounts/principal';
 import { membersWhere, type MemberRow } from '../accounts/store';
 import type { Context } from '../context';
 import { courseById } from '../courses/store';
 import { AppError } from '../errors';
-import { infoOf, recordingsWhere, type RecordingRow } from './store';
-import { readTicket } from './ticket';
+import { infoOf, ofStill, recordingsWhere, type RecordingRow } from './store';
+import { readTicket, ticketFor } from './ticket';
 
 /** A recording, and who may watch it now. */
 export interface Seen {
@@ -66,3 +67,22 @@ export function downloadable({ row, who }: Pick<Seen, 'row' | 'who'>) {
   if (!infoOf(row, teaches(who.role)).mayDownload) throw new AppError('download-off');
   isReady(row);
 }
+
+/** Where its picture is had by somebody. */
+const stillPath = (ctx: Context, row: RecordingRow, who: Pick<MemberRow, 'id' | 'link'>) =>
+  row.state === 'ready' && row.pictured
+    ? `/api/recordings/${row.id}/still?ticket=${ticketFor(ctx, row.id, who)}&${ofStill(row)}`
+    : null;
+
+/** Of these recordings what a member sees: those who teach the failed, the expired and those taken away too. */
+export const seenBy = (ctx: Context, found: readonly RecordingRow[], member: MemberRow): RecordingInfo[] =>
+  found
+    .filter(
+      (r) =>
+        maySee(r, member, ctx.now()) &&
+        (teaches(member.role) || (!r.takenAt && r.state !== 'failed' && r.state !== 'expired')),
+    )
+    .map((r) => ({
+      ...infoOf(r, teaches(member.role)),
+      still: mayWatch(r, member, ctx.now()) ? stillPath(ctx, r, member) : null,
+    }));

@@ -10,7 +10,8 @@ import { transaction } from '../db/pool';
 import { AppError, parse } from '../errors';
 import { queueLetters } from '../mail/queue';
 import { materialsFor } from '../materials/store';
-import { recordingsWhere, seenBy } from '../recordings/store';
+import { recordingsWhere } from '../recordings/store';
+import { seenBy } from '../recordings/watchable';
 import { isFor, targetOf, teaches } from '@nimble-bell/core/roster';
 import { membersOf } from '../roster/store';
 import { eventsOf } from '../room/store';
@@ -85,7 +86,7 @@ export function sessionRoutes(ctx: Context): Router {
       roll: teaching ? await rollNow(ctx, row) : null,
       replies: teaching ? repliesTo(row, members) : null,
       materials: (await materialsFor(ctx, ctx.db, member)).filter((m) => m.sessionId === row.id),
-      recordings: seenBy(recordings, member, ctx.now()),
+      recordings: seenBy(ctx, recordings, member),
     };
     res.json(detail);
   });

@@ -19,7 +19,8 @@ import { forgetOwnCall } from '../roster/store';
 import { keepReply } from '../mail/replies';
 import { materialsFor } from '../materials/store';
 import { noticesFor } from '../notices/store';
-import { recordingsWhere, seenBy } from '../recordings/store';
+import { recordingsWhere } from '../recordings/store';
+import { seenBy } from '../recordings/watchable';
 import { rollLinesOf } from '../sessions/roll';
 import { mayWords } from '@nimble-bell/core/limits';
 import { recordingWords } from '@nimble-bell/core/recording';
@@ -163,9 +164,9 @@ function ownCourse(router: Router, ctx: Context) {
       })),
       rooms: standing.filter((s) => s.kind === 'open' && isFor(targetOf(s), member)).map(withDoor),
       recordings: seenBy(
+        ctx,
         recordings.filter((r) => ids.has(r.sessionId)),
         member,
-        ctx.now(),
       ),
       door: course.door,
       inClass: { may: mayWords(course.limits), recorded: recordingWords(course.recordingPlan) },

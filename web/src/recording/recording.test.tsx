@@ -1,5 +1,6 @@
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import type { SeriesInfo } from '@nimble-bell/core/api';
+import { NOTHING } from '../limits/places';
 import { answerRequests, asked } from '../testing/answers';
 import { freshSession, inCourse } from '../testing/render';
 import { RecordingPage } from './RecordingPage';
@@ -77,22 +78,13 @@ test('from the second segment, sound and screen only: said for the term with fou
 });
 
 test('place by place: what is said here, what the wider place has, what is empty goes by that', async () => {
-  const nothing = {
-    sheet: null,
-    differ: [],
-    limits: {},
-    writing: {},
-    door: {},
-    recording: {},
-    segments: null,
-  };
   const said = (value: unknown) => ({ value, by: 'maren', at: 1 });
   answerRequests({
     'PUT /api/courses/course/rules': { change: 'c' },
     '/api/courses/course/rules': {
-      ...{ sheets: [], college: nothing, series: [], sessions: [], exceptions: [], always: [] },
+      ...{ sheets: [], college: NOTHING, series: [], sessions: [], exceptions: [], always: [] },
       ...{ names: {}, latest: null, on: '' },
-      course: { ...nothing, recording: { begins: said('start'), watchForDays: said(7) } },
+      course: { ...NOTHING, recording: { begins: said('start'), watchForDays: said(7) } },
     },
   });
   const recordingPlan = {

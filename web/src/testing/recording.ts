@@ -55,6 +55,7 @@ export const recording = (more: Partial<RecordingDetail> = {}): RecordingDetail 
   caring: false,
   plan: null,
   goneAt: null,
+  still: null,
   resume: 0,
   zone: 'Atlantic/Azores',
   mediaPath: '/api/recordings/r/media?ticket=t',

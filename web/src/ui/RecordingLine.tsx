@@ -9,10 +9,11 @@ import { lengthWords, preparingWords } from '../watch/words';
 
 /** A recording in a list: what it is, how far its preparing is, and the way to it. */
 export function RecordingLine({ recording, to }: { recording: RecordingInfo; to: string }) {
-  const { state, progress, title, lengthMs, keepUntil, goneAt = null } = recording;
+  const { state, progress, title, lengthMs, keepUntil, goneAt = null, still } = recording;
   return (
-    <Group justify="space-between" data-testid="recording" data-state={state}>
-      <div style={{ flex: 1 }}>
+    <Group justify="space-between" wrap="nowrap" gap="sm" data-testid="recording" data-state={state}>
+      {still && <img src={still} alt="" loading="lazy" className={classes.still} />}
+      <div className={classes.grow}>
         <Text fw={550}>{title}</Text>
         <Text size="sm" c="dimmed" className="figures">
           {goneAt !== null
