@@ -3,7 +3,6 @@ import { toEpochDay, toLocalDate } from '../calendar/localDate';
 import type { Found, Rule, Setup } from './finding';
 
 const LARGE_CLASS = 40;
-const GIB = 1024 ** 3;
 const DAYS_AFTER_TERM = 30;
 
 const one = (found: Found | false | null | undefined): Found[] => (found ? [found] : []);
@@ -274,7 +273,7 @@ const storageShort: Rule = {
       storage &&
         recording?.automatic &&
         storage.forecast > storage.free && {
-          text: `The term's recordings will take about ${(storage.forecast / GIB).toFixed(1)} GB; ${(storage.free / GIB).toFixed(1)} GB are free.`,
+          text: `The term's recordings will take about ${(storage.forecast / 1e9).toFixed(1)} GB; ${(storage.free / 1e9).toFixed(1)} GB are free.`,
         },
     ),
 };

@@ -20,8 +20,9 @@ const QUICK = [...OPUS, '-frame_duration', '60'];
 /** What is quieter than this for so long is a silence. */
 export const SILENCE = { db: -42, seconds: 1.5 };
 
-const seconds = (ms: number) => (ms / 1000).toFixed(3);
-const begins = ['-y', '-v', 'error', '-nostdin'];
+export const seconds = (ms: number) => (ms / 1000).toFixed(3);
+/** How every call of ffmpeg begins. */
+export const begins = ['-y', '-v', 'error', '-nostdin'];
 
 /**
  * ffmpeg's arguments for one piece (length in ms): all voices at their times, mixed to one. `whole` keeps every sample
@@ -168,87 +169,4 @@ export function keptPictures<T extends { kind: Picture['kind']; role: string }>(
   const cameras = found.filter((p) => p.kind === 'camera');
   const kept = cameras.some((c) => c.role === 'teacher') ? 'teacher' : 'assistant';
   return found.filter((p) => p.kind === 'screen' || p.role === kept);
-}
-
-const CANVAS = { width: 1280, height: 720, rate: 15 };
-const CORNER = { width: 284, height: 160 };
-const BLANK = `color=c=0x12352C:s=${CANVAS.width}x${CANVAS.height}:r=${CANVAS.rate}`;
-
-/** As what a film is written: what it is encoded by. */
-export const FILMS = {
-  webm: [
-    ...['-c:v', 'libvpx', '-deadline', 'realtime', '-cpu-used', '8', '-b:v', '900k', '-threads', '2'],
-    ...['-c:a', 'copy'],
-  ],
-  mp4: [
-    ...[
-      '-c:v',
-      'libx264',
-      '-preset',
-      'veryfast',
-      '-crf',
-      '26',
-      '-threads',
-      '2',
-      '-c:a',
-      'aac',
-      '-b:a',
-      '96k',
-    ],
-    ...['-movflags', '+faststart'],
-  ],
-} as const;
-export type FilmKind = keyof typeof FILMS;
-
-/**
- * ffmpeg's arguments for one film of everything: the sound, the camera large, and in a corner while a screen is shown.
- * `length` in ms.
- */
-export function filmArguments(
-  {
-    sound,
-    length,
-    pictures,
-  }: { sound: string; length: number; pictures: readonly (Picture & { file: string })[] },
-  kind: FilmKind,
-  output: string,
-): string[] {
-  const filters: string[] = [];
-  const inputs = ['-i', sound, '-f', 'lavfi', '-t', seconds(length), '-i', BLANK];
-  let canvas = '[1:v]';
-  const { width, height } = CANVAS;
-  const screens = pictures.filter((p) => p.kind === 'screen');
-  const shown = (p: Picture) => `between(t,${seconds(p.at)},${seconds(p.at + p.length)})`;
-  const covered = screens.map(shown).join('+') || '0';
-  const lay = (source: string, target: string, where: string, enable: string, name: string) => {
-    filters.push(
-      `${source}scale=${target}:force_original_aspect_ratio=decrease,pad=${target}:-1:-1[s${name}]`,
-      `${canvas}[s${name}]overlay=${where}:eof_action=pass:enable='${enable}'[c${name}]`,
-    );
-    canvas = `[c${name}]`;
-  };
-  const ordered = [...pictures].sort(
-    (a, b) => Number(a.kind === 'screen') - Number(b.kind === 'screen') || a.at - b.at,
-  );
-  const corners: [string, Picture][] = [];
-  ordered.forEach((p, i) => {
-    inputs.push('-itsoffset', seconds(p.at), '-i', p.file);
-    let source = `[${i + 2}:v]`;
-    if (p.kind === 'camera' && screens.length) {
-      filters.push(`${source}split[l${i}][k${i}]`);
-      corners.push([`[k${i}]`, p]);
-      source = `[l${i}]`;
-    }
-    lay(source, `${width}:${height}`, '0:0', shown(p), String(i));
-  });
-  const { width: w, height: h } = CORNER;
-  corners.forEach(([source, p], i) =>
-    lay(source, `${w}:${h}`, `${width - w - 16}:${height - h - 16}`, `${shown(p)}*gt(${covered},0)`, `k${i}`),
-  );
-  return [
-    ...begins,
-    ...inputs,
-    ...(filters.length ? ['-filter_complex', filters.join(';'), '-map', canvas] : ['-map', '1:v']),
-    ...['-map', '0:a', '-pix_fmt', 'yuv420p', ...FILMS[kind], '-t', seconds(length), output],
-  ];
 }

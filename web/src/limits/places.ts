@@ -11,7 +11,8 @@ import { instantWords } from '@nimble-bell/core/calendar';
 import { ladderOf, resolve, type Rung } from '@nimble-bell/core/limits';
 import { noSettings, type Layer } from '@nimble-bell/core/settings';
 
-const NOTHING: RulesPlace = {
+/** A place that says nothing. */
+export const NOTHING: RulesPlace = {
   sheet: null,
   differ: [],
   limits: {},

@@ -13,8 +13,16 @@ import { languageWords } from './words';
 import classes from './watch.module.css';
 
 const KINDS: Record<TakenAlong, { words: string; about: string }> = {
-  'film.mp4': { words: 'A film (MP4)', about: 'Screen and camera drawn together; plays almost everywhere.' },
+  'film.mp4': {
+    words: 'A film (MP4)',
+    about: 'Screen or board large, the camera in its corner; plays almost everywhere.',
+  },
   'film.webm': { words: 'A film (WebM)', about: 'The same, in an open format.' },
+  'beside.mp4': {
+    words: 'A film, side by side (MP4)',
+    about: 'Screen, board and camera beside one another: nothing is covered.',
+  },
+  'beside.webm': { words: 'A film, side by side (WebM)', about: 'The same, in an open format.' },
   'sound.mp3': { words: 'Sound alone (MP3)', about: 'With its chapters.' },
   'archive.zip': {
     words: 'Everything',

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { Stretch } from '../mixing';
+import { joined } from '../stretches';
 
 /** What becomes of a stretch: told as it was, without its sound, without its pictures, or not at all. */
 export const FATES = ['kept', 'silent', 'unseen', 'out'] as const;
@@ -42,17 +43,6 @@ export function stretchesBy(marks: readonly Mark[], lengthMs: number): MarkedStr
     const until = Math.min(lengthMs, marks[i + 1]?.from ?? lengthMs);
     return from < until ? [{ from, until, fate }] : [];
   });
-}
-
-/** What follows without a break, as one. */
-function joined(stretches: readonly Stretch[]): Stretch[] {
-  const all: Stretch[] = [];
-  for (const { from, until } of stretches) {
-    const last = all.at(-1);
-    if (last?.until === from) last.until = until;
-    else all.push({ from, until });
-  }
-  return all;
 }
 
 /** What is told of a recording, in ms of it; `without`: only where this is told of it. */

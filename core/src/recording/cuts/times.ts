@@ -1,6 +1,7 @@
 import type { Cue } from '../../captions/index';
 import type { StoredEvent } from '../../room/index';
 import type { Stretch } from '../mixing';
+import { common } from '../stretches';
 import { gapsOf, type Chapter, type Gap, type Part } from '../timeline';
 import { toldBy, type Mark } from './marks';
 
@@ -114,11 +115,7 @@ export function cuesMended(
 
 /** Silences where they are in what is told. */
 export const silencesTold = (silences: readonly Stretch[], told: readonly Stretch[]): Stretch[] =>
-  told.flatMap((s) =>
-    silences.flatMap((one) => {
-      const [from, until] = [Math.max(one.from, s.from), Math.min(one.until, s.until)];
-      return from < until
-        ? [{ from: Math.round(shownAt(told, from)), until: Math.round(shownAt(told, from) + until - from) }]
-        : [];
-    }),
-  );
+  common(told, silences).map(({ from, until }) => ({
+    from: Math.round(shownAt(told, from)),
+    until: Math.round(shownAt(told, from) + until - from),
+  }));

@@ -13,6 +13,7 @@ import { picturesIn, recordingsWhere, type RecordingRow } from '../store';
 import { toldTo } from '../told';
 import { mayHave } from '../watchable';
 import { writeArchive } from './archive';
+import { drawBoard } from './board';
 import { exportById, noteMade, noteMaking, noteUnmade, withoutOf, type ExportRow } from './store';
 
 /** How far it is, is said so often at most, ms; whether it is still wanted is asked with it. */
@@ -58,7 +59,8 @@ export async function makeExport(ctx: Context, id: string): Promise<void> {
     ctx.log.warn({ why: String(error), export: id }, 'not made');
     await noteUnmade(ctx.db, id);
   } finally {
-    for (const rest of [work, `${work}.txt`]) await rm(rest, { force: true });
+    for (const rest of [work, `${work}.txt`, `${work}.board`])
+      await rm(rest, { recursive: true, force: true });
   }
 }
 
@@ -90,6 +92,9 @@ async function write(ctx: Context, { kind }: ExportRow, making: Making): Promise
     return runFar(mp3Arguments(sound, `${work}.txt`, work), { far, signal });
   }
   const pictures = (await picturesIn(ctx.db, row)).map((p) => ({ ...p, file: ready(p.file) }));
-  const film = kind === 'film.mp4' ? 'mp4' : 'webm';
-  await runFar(filmArguments({ sound, length, pictures }, film, work), { far, signal });
+  const told = await toldTo(ctx.db, row, watcher);
+  const board = await drawBoard(told, { length, folder: `${work}.board`, signal });
+  const arrangement = kind.startsWith('beside') ? 'beside' : 'corner';
+  const film = { sound, length, pictures, board, arrangement } as const;
+  await runFar(filmArguments(film, kind.endsWith('mp4') ? 'mp4' : 'webm', work), { far, signal });
 }

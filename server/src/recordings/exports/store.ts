@@ -95,9 +95,9 @@ export const cancelExport = (db: Db, id: string) =>
 
 /** What was made before an instant, or is not wanted any more. */
 export const exportsBefore = (db: Db, at: number) =>
-  rows<{ id: string; file: string | null }>(
+  rows<{ id: string }>(
     db,
-    "SELECT id, file FROM recording_exports WHERE made_at < ? OR state IN ('cancelled', 'failed')",
+    "SELECT id FROM recording_exports WHERE made_at < ? OR state IN ('cancelled', 'failed')",
     [at],
   );
 

@@ -1,10 +1,9 @@
 import { VisuallyHidden } from '@mantine/core';
 import { memo, useRef, useState, type PointerEvent } from 'react';
 import type { Stroke } from '@nimble-bell/core/api';
+import { HEIGHT, LETTERS, lineAt, linesOf, outlineOf, outlineOnce, WIDTH } from '@nimble-bell/core/board';
 import type { BoardStroke, PutText } from '@nimble-bell/core/room';
 import { boardLines, boardWords, type OnBoard } from './describe';
-import { LETTERS, lineAt, linesOf } from './lettering';
-import { HEIGHT, outlineOf, outlineOnce, WIDTH } from './outline';
 import classes from './board.module.css';
 
 const MOST_NUMBERS = 4000;

@@ -4,7 +4,7 @@ import type { Stroke } from '@nimble-bell/core/api';
 import type { PutText } from '@nimble-bell/core/room';
 import { useLine } from '../../controls/useLine';
 import { useRoom } from '../../live/useRoom';
-import { freeIn, PLACES } from './lettering';
+import { freeIn, PLACES } from '@nimble-bell/core/board';
 import classes from './board.module.css';
 
 /** Words for the board: written, and put in a place that has a name. No pointer is needed. */

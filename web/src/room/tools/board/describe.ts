@@ -1,6 +1,6 @@
 import { countWords, listWords } from '@nimble-bell/core/calendar';
 import type { BoardStroke, PutText } from '@nimble-bell/core/room';
-import { placeOfText } from './lettering';
+import { placeOfText } from '@nimble-bell/core/board';
 
 export interface OnBoard {
   strokes: readonly BoardStroke[];

@@ -1,5 +1,5 @@
 import { getStroke } from 'perfect-freehand';
-import type { Stroke } from '@nimble-bell/core/api';
+import type { Stroke } from '../room/index';
 
 export const WIDTH = 1600;
 export const HEIGHT = 900;

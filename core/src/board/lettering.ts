@@ -1,4 +1,4 @@
-import type { PutText } from '@nimble-bell/core/room';
+import type { PutText } from '../room/index';
 import { HEIGHT, WIDTH } from './outline';
 
 /** Height of the letters, in the board's own units. */

@@ -1,4 +1,4 @@
-import type { PutText } from '@nimble-bell/core/room';
+import type { PutText } from '../room/index';
 import { freeIn, linesOf, placeOfText, PLACES } from './lettering';
 
 const put = (text: string, at: [number, number]): PutText => ({

@@ -1,0 +1,3 @@
+export * from './lettering';
+export * from './outline';
+export * from './sheet';

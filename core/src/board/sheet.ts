@@ -1,0 +1,33 @@
+import type { BoardState, Stroke } from '../room/index';
+import { LETTERS, lineAt, linesOf } from './lettering';
+import { HEIGHT, outlineOnce, WIDTH } from './outline';
+
+/** The pens on white paper: what is drawn into a file has one look, whatever theme its reader has. */
+const INKS: Record<Stroke['colour'], string> = {
+  ink: '#22302b',
+  pine: '#1e5244',
+  brass: '#c8921f',
+  clay: '#b4472e',
+  tide: '#2f6f8f',
+};
+const PAPER = '#ffffff';
+/** ffmpeg's filters that keep of every frame what is dark in it: sheets that follow each other, each over those before. */
+export const DARKER = 'format=gbrp,negate,lagfun=decay=1,negate';
+
+const MARKUP: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;' };
+/** Words as XML has them; characters that XML knows none of are left out. */
+const inXml = (text: string): string =>
+  text.replace(/[\u0000-\u001F\uFFFE\uFFFF]/g, '').replace(/[&<>]/g, (c) => MARKUP[c]!);
+
+/** A board as an SVG document of its own, so many pixels wide. */
+export function boardSvg({ strokes, texts }: BoardState, width = WIDTH): string {
+  const drawn = strokes.map((s) => `<path d="${outlineOnce(s)}" fill="${INKS[s.colour]}"/>`);
+  const lettered = texts.flatMap((t) =>
+    linesOf(t.text).map((line, i) => {
+      const [x, y] = lineAt(t.at, i);
+      return `<text x="${x}" y="${y}" font-size="${LETTERS}" fill="${INKS[t.colour]}">${inXml(line)}</text>`;
+    }),
+  );
+  const height = Math.round((width * HEIGHT) / WIDTH);
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${WIDTH} ${HEIGHT}" font-family="sans-serif" font-weight="500"><rect width="${WIDTH}" height="${HEIGHT}" fill="${PAPER}"/>${drawn.join('')}${lettered.join('')}</svg>`;
+}
