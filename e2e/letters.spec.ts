@@ -227,6 +227,9 @@ test('the letter’s words are the course’s own, filled in for each person; an
   expect(preview.entries).toHaveLength(1);
 });
 
+/** So many that a server is killed five times while they are written to. */
+const PEOPLE = 500;
+
 test('a server killed over and over, a mailbox that refuses and drops: each person has one letter a cause', async () => {
   test.setTimeout(240_000);
   const port = PORT + 40;
@@ -254,8 +257,8 @@ test('a server killed over and over, a mailbox that refuses and drops: each pers
       series: [{ title: 'Lecture', pattern }],
     });
     await post(`/api/courses/${id}/plan`, { edit: 'publish', ids: made });
-    await post(`/api/courses/${id}/members`, { edit: 'import', rows: classRows(500) });
-    expect((await post(`/api/courses/${id}/invitations`, {})).queued).toBe(500);
+    await post(`/api/courses/${id}/members`, { edit: 'import', rows: classRows(PEOPLE) });
+    expect((await post(`/api/courses/${id}/invitations`, {})).queued).toBe(PEOPLE);
     for (let kill = 0; kill < 5; kill++) {
       await new Promise((resolve) => setTimeout(resolve, 300 + Math.random() * 1500));
       process.kill(pidOf('app', data), 'SIGKILL');
@@ -268,9 +271,9 @@ test('a server killed over and over, a mailbox that refuses and drops: each pers
       return answer?.ok() ? answer.json() : [];
     };
     const sent = async () => (await states()).filter((d) => d.state === 'sent').length;
-    await expect.poll(sent, { timeout: 150_000 }).toBe(500);
+    await expect.poll(sent, { timeout: 150_000 }).toBe(PEOPLE);
     const { people, ids } = await (await api.get(`/api/mailbox/count?subject=KILL-1`)).json();
-    expect({ people, ids }).toEqual({ people: 500, ids: 500 });
+    expect({ people, ids }).toEqual({ people: PEOPLE, ids: PEOPLE });
   } finally {
     await stop();
   }

@@ -18,7 +18,12 @@ async function tables(course: string) {
     rows('SELECT * FROM sessions WHERE course_id = ? ORDER BY id'),
     rows('SELECT * FROM enrolments WHERE course_id = ? ORDER BY id'),
   ]);
-  return { courses, series: series.map(({ sequence, ...s }) => s), sessions, enrolments };
+  return {
+    ...{ courses, enrolments },
+    series: series.map(({ sequence, ...s }) => s),
+    // When nobody rang in is the clock's to say, whatever was planned meanwhile.
+    sessions: sessions.map(({ missed_at, ...s }) => s),
+  };
 }
 
 const weekly = (chance: Chance) => ({

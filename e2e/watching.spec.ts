@@ -49,6 +49,21 @@ test('a recording is captioned, searched, gone on with on another device; who wa
   expect((await captions(VTT, api, '..%2Fx')).status()).toBe(422);
   expect((await captions(VTT)).status()).toBe(200);
 
+  // What stands for it in lists is of a moment that its teacher chooses; it is for those who may watch.
+  const stillOf = async () => {
+    const { recordings }: MyCourse = await (await one!.get('/api/my-course')).json();
+    return recordings.find((r) => r.id === recording.id)!.still!;
+  };
+  const first = await stillOf();
+  expect((await api.put(`${path}/still`, { data: { position: 9e8 } })).status()).toBe(422);
+  expect((await api.put(`${path}/still`, { data: { position: 41_000 } })).status()).toBe(200);
+  const chosen = await stillOf();
+  expect(chosen).not.toBe(first);
+  const jpeg = await other!.get(chosen);
+  expect([jpeg.status(), jpeg.headers()['content-type']]).toEqual([200, 'image/jpeg']);
+  expect((await other!.get(chosen.replace(/ticket=[^&]+/, 'ticket=none'))).status()).toBe(401);
+  await api.put(`${path}/still`, { data: { position: null } });
+
   // Over the course, safe against whatever is typed.
   const find = async (q: string, by = one!): Promise<CourseFound[]> => {
     const answer = await by.get(`/api/courses/${course.id}/search`, { params: { q } });
@@ -108,6 +123,9 @@ test('a recording is captioned, searched, gone on with on another device; who wa
       : 0;
     return { status: answer.status(), detail, media };
   };
+  // A first try may have left one.
+  for (const { id } of await (await api.get(`${path}/shares`)).json())
+    await api.delete(`${path}/shares/${id}`);
   await page.getByRole('button', { name: 'Make a link' }).click();
   await expect(page.getByRole('button', { name: /^Take back the link/ })).toBeVisible();
   const [{ path: link }] = await (await api.get(`${path}/shares`)).json();

@@ -19,6 +19,7 @@ import { noticeRoutes } from './notices/routes';
 import { planningRoutes } from './planning/routes';
 import { privacyRoutes } from './privacy/routes';
 import { careRoutes } from './recordings/care';
+import { stillRoutes } from './recordings/still';
 import { recordingRoutes } from './recordings/routes';
 import { reuseRoutes } from './reuse/routes';
 import { rulesRoutes } from './rules/routes';
@@ -67,6 +68,7 @@ const ofRecordings = (ctx: Context) => [
   cutRoutes(ctx),
   exportRoutes(ctx),
   careRoutes(ctx),
+  stillRoutes(ctx),
   listeningRoutes(ctx),
   shareRoutes(ctx),
   spaceRoutes(ctx),

@@ -53,6 +53,9 @@ const rooms = new Rooms(ctx, leases);
 const media = new Media(ctx, relay);
 const voices = new Voices(ctx, relay);
 const http = createServer(createApp(ctx, relay));
+// Longer than proxies and pages keep a line: who speaks just as it is closed would have no answer.
+http.keepAliveTimeout = 75_000;
+http.headersTimeout = 80_000;
 // The address is taken before any room is: whoever had both before is not there any more.
 await new Promise<void>((resolve, reject) => {
   http.once('error', reject);
