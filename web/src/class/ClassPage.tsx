@@ -162,7 +162,11 @@ function List(props: ListProps) {
           <Group>
             <Narrow search={search} setSearch={setSearch} members={members} show={show} setShow={setShow} />
             {!empty && (
-              <Button variant="default" disabled={!found} onClick={() => found && download(course.code, found)}>
+              <Button
+                variant="default"
+                disabled={!found}
+                onClick={() => found && download(course.code, found)}
+              >
                 Download as CSV
               </Button>
             )}
