@@ -65,6 +65,9 @@ test('a class with a presented screen and a page that was opened again is record
 }) => {
   test.setTimeout(180_000);
   const course = await makeCourse({ record: true, limits: { camera: 'open', speak: 'open' } });
+  const api = await account(MAREN);
+  const put = (more: object) => api.put(`/api/courses/${course.id}/recording-plan`, { data: plan(more) });
+  await put({ studentsCameras: true });
   await ringIn(page, course, ['Microphone', 'Camera']);
   const ana = await walkIn(browser, course);
   // Ana is asked, and is not in it: her name and words are nowhere in what comes of it.
@@ -95,9 +98,15 @@ test('a class with a presented screen and a page that was opened again is record
   await ben.evaluate(() => {
     navigator.mediaDevices.getUserMedia = () => Promise.reject(new DOMException('None', 'NotFoundError'));
   });
+  // He agrees to be seen while he has the floor.
+  const asked = ben.getByRole('region', { name: 'This class is recorded' });
+  await expect(asked).toContainText('and your camera while you have the floor');
+  await asked.getByRole('button', { name: 'All right' }).click();
+  await ben.getByRole('button', { name: /^Camera/ }).click();
+  await ben.getByRole('button', { name: 'Raise hand' }).click();
+  await page.getByRole('button', { name: 'Give the floor' }).click();
   await ben.getByRole('button', { name: /^Microphone/ }).click();
   await ben.waitForTimeout(3000);
-  const api = await account(MAREN);
   const drop = { edit: 'drop', members: [course.students[1]!.id] };
   expect((await api.post(`/api/courses/${course.id}/members`, { data: drop })).status()).toBe(201);
   await expect(ben.getByText('Your link is no longer good for this class.')).toBeVisible();
@@ -147,6 +156,7 @@ test('a class with a presented screen and a page that was opened again is record
   // It is finished: levelled, its raw files let go; and captions that lie beside it are offered.
   const finished = async () => (await (await api.get(`/api/recordings/${recording.id}`)).json()).mediaPath;
   await expect.poll(finished, { timeout: 30_000 }).toContain('/media/sound.webm');
+  await seenWithTheFloor(course, recording.id, api);
   // Nothing else is recorded here: what the relay wrote is gone.
   await expect.poll(() => readdir(path.join(DATA, 'recordings', 'pieces'))).not.toContain(recording.id);
   const beside = path.join(DATA, 'recordings', 'ready', `${recording.id}.en.vtt`);
@@ -159,7 +169,6 @@ test('a class with a presented screen and a page that was opened again is record
 
   // What the plan says applies to what is already recorded.
   const student = await byLink(course.students[0]!.link);
-  const put = (more: object) => api.put(`/api/courses/${course.id}/recording-plan`, { data: plan(more) });
   const detail = await (await student.get(`/api/recordings/${recording.id}`)).json();
   const media = (await student.get(detail.mediaPath, { headers: { range: 'bytes=0-99' } })).status();
   expect(media).toBe(206);
@@ -233,6 +242,41 @@ test('a class with a presented screen and a page that was opened again is record
   expect((await api.get(`/api/recordings/${recording.id}`)).status()).toBe(410);
   await student.dispose();
 });
+
+/** Who had the floor is seen by those who could see them, and by nobody once they are forgotten: nor is there a file. */
+async function seenWithTheFloor(course: MadeCourse, recording: string, api: APIRequestContext) {
+  const ana = await byLink(course.students[0]!.link);
+  const cameras = async (of: APIRequestContext, where = `/api/recordings/${recording}`): Promise<string[]> =>
+    (await (await of.get(where)).json()).pictures
+      .filter((p: { kind: string }) => p.kind === 'camera')
+      .map((p: { path: string }) => p.path);
+  const all = await cameras(api);
+  const [his] = all.filter((p) => p.includes('/camera-'));
+  expect(all).toHaveLength(3);
+  expect(await cameras(ana)).toHaveLength(3);
+  const until = Date.parse('2027-02-01');
+  const { path: link } = await (
+    await api.post(`/api/recordings/${recording}/shares`, { data: { until } })
+  ).json();
+  expect(await cameras(ana, `/api${link}`)).toHaveLength(2);
+  const file = new URL(his!, 'http://x').pathname.split('/').at(-1)!;
+  expect((await ana.get(`/api${link}/media/${file}`)).status()).toBe(404);
+  expect((await api.get(his!)).status()).toBe(200);
+  // As the plan says, for what is recorded already.
+  const say = (studentsCameras: boolean) =>
+    api.put(`/api/courses/${course.id}/recording-plan`, { data: plan({ studentsCameras }) });
+  await say(false);
+  expect((await api.get(his!)).status()).toBe(404);
+  await say(true);
+  const files = () => readdir(path.join(DATA, 'recordings', 'ready', recording));
+  expect(await files()).toContain(file);
+  const forgotten = await api.delete(`/api/courses/${course.id}/members/${course.students[1]!.id}/data`);
+  expect(forgotten.status()).toBe(200);
+  expect((await api.get(his!)).status()).toBe(404);
+  expect(await cameras(api)).toHaveLength(2);
+  await expect.poll(files, { timeout: 20_000 }).not.toContain(file);
+  await ana.dispose();
+}
 
 test('nothing is recorded where the plan does not ask for it', async ({ page }) => {
   const course = await makeCourse();

@@ -1,3 +1,4 @@
+import type { Leavable } from '../settings/index';
 import { ana, ben, lecture, maren } from '../testing/index';
 import { forAnybody, isKept, keptOf } from './index';
 
@@ -17,14 +18,17 @@ test('what is left out is nowhere in what a recording tells; students without na
   expect(nameless).toContain(room.state.presence.people[maren.member]!.name);
 });
 
-test('of voices, cameras and screens those are kept that are not left out; students’ cameras never', () => {
-  expect(isKept([], 'sound', 'student')).toBe(true);
-  expect(isKept(['studentsVoices'], 'sound', 'student')).toBe(false);
-  expect(isKept(['studentsVoices'], 'sound', 'assistant')).toBe(true);
-  expect(isKept(['teachersVoices'], 'sound', 'teacher')).toBe(false);
-  expect(isKept([], 'camera', 'student')).toBe(false);
-  expect(isKept(['teachersCameras'], 'camera', 'teacher')).toBe(false);
-  expect(isKept(['screens'], 'screen', 'student')).toBe(false);
+test('of voices, cameras and screens those are kept that are not left out; students’ cameras where that is said', () => {
+  const without = (...leavesOut: Leavable[]) => ({ leavesOut });
+  expect(isKept(null, 'sound', 'student')).toBe(true);
+  expect(isKept(without('studentsVoices'), 'sound', 'student')).toBe(false);
+  expect(isKept(without('studentsVoices'), 'sound', 'assistant')).toBe(true);
+  expect(isKept(without('teachersVoices'), 'sound', 'teacher')).toBe(false);
+  expect(isKept(null, 'camera', 'student')).toBe(false);
+  expect(isKept({ studentsCameras: true }, 'camera', 'student')).toBe(true);
+  expect(isKept({ ...without('names'), studentsCameras: true }, 'camera', 'student')).toBe(false);
+  expect(isKept(without('teachersCameras'), 'camera', 'teacher')).toBe(false);
+  expect(isKept(without('screens'), 'screen', 'student')).toBe(false);
 });
 
 test('by a link that anybody may have no student is named, and nothing that was written is told', () => {

@@ -1,11 +1,20 @@
 import type { StoredEvent } from '../room/index';
 import { teaches, type Role } from '../roster/role';
 import type { Leavable } from '../settings/index';
+import type { RecordingPlan } from './plan';
 
-/** Whether what somebody sent of a kind belongs in a recording that is without these. */
-export function isKept(left: readonly Leavable[], kind: 'sound' | 'camera' | 'screen', role: Role): boolean {
+/** What a plan keeps, as far as it says. */
+export type KeptPlan = Pick<RecordingPlan, 'leavesOut' | 'studentsCameras'>;
+
+/** Whether students’ cameras are kept: a face is a name, so not where names are left out. */
+export const keepsStudents = (plan: KeptPlan | null): boolean =>
+  Boolean(plan?.studentsCameras) && !plan?.leavesOut?.includes('names');
+
+/** Whether what somebody sent of a kind belongs in a recording by this plan. */
+export function isKept(plan: KeptPlan | null, kind: 'sound' | 'camera' | 'screen', role: Role): boolean {
+  const left = plan?.leavesOut ?? [];
   if (kind === 'screen') return !left.includes('screens');
-  if (kind === 'camera') return teaches(role) && !left.includes('teachersCameras');
+  if (kind === 'camera') return teaches(role) ? !left.includes('teachersCameras') : keepsStudents(plan);
   return !left.includes(teaches(role) ? 'teachersVoices' : 'studentsVoices');
 }
 

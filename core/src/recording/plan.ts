@@ -3,6 +3,7 @@ import { LocalDate } from '../calendar/plan';
 import type { SeriesKind } from '../calendar/seriesKind';
 import { dateIn } from '../calendar/words';
 import type { Instant } from '../calendar/zone';
+import { keepsStudents } from './leftOut';
 import { isFor, type OnList, type Target } from '../roster/target';
 import { teaches } from '../roster/role';
 import {
@@ -29,6 +30,8 @@ export const RecordingPlan = z.object({
   studentsDownload: z.boolean(),
   /** What it is without; nothing where it is not said. */
   leavesOut: z.array(Leavable).max(LEAVABLE.length).optional(),
+  /** Students’ cameras while they have the floor; not where it is not said. */
+  studentsCameras: z.boolean().optional(),
   /** At once, and as long as it is kept, where they are not said. */
   ...WatchTimes.partial().shape,
   /** All of those it is for, where it is not said. */
@@ -46,6 +49,7 @@ export const RecordingAtInput = z
     studentsWatch: z.boolean().nullable(),
     studentsDownload: z.boolean().nullable(),
     leavesOut: z.array(Leavable).max(LEAVABLE.length).nullable(),
+    studentsCameras: z.boolean().nullable(),
     watchAfterDays: WatchTimes.shape.watchAfterDays.nullable(),
     watchForDays: WatchTimes.shape.watchForDays.nullable(),
     onlyFor: OnlyFor.nullable(),
@@ -62,7 +66,7 @@ export function planOf(layers: readonly Layer[]): RecordingPlan | null {
   const during = inForce(layers, 'recording', 'watchForDays')?.value ?? 0;
   const onlyFor = inForce(layers, 'recording', 'onlyFor')?.value;
   const { begins, ends } = timesOf(layers);
-  const is = (key: 'automatic' | 'studentsWatch' | 'studentsDownload') =>
+  const is = (key: 'automatic' | 'studentsWatch' | 'studentsDownload' | 'studentsCameras') =>
     inForce(layers, 'recording', key)?.value ?? false;
   return {
     automatic: is('automatic'),
@@ -72,6 +76,7 @@ export function planOf(layers: readonly Layer[]): RecordingPlan | null {
     ...(begins === 'ringIn' ? {} : { begins }),
     ...(ends === 'dismissal' ? {} : { ends }),
     ...(leavesOut.length ? { leavesOut } : {}),
+    ...(is('studentsCameras') ? { studentsCameras: true } : {}),
     ...(after ? { watchAfterDays: after } : {}),
     ...(during ? { watchForDays: during } : {}),
     ...(onlyFor && (onlyFor.groups.length || onlyFor.members.length) ? { onlyFor } : {}),
@@ -93,10 +98,11 @@ const timesOf = (layers: readonly Layer[]): { begins: Begins; ends: Ends } => ({
   ends: inForce(layers, 'recording', 'ends')?.value ?? 'dismissal',
 });
 
-/** How a session is recorded: whether, and from when until when. A capture from ring-in to its end. */
+/** How a session is recorded: whether, from when until when, and whose cameras. A capture from ring-in to its end. */
 export const recordedHow = (kind: SeriesKind, layers: readonly Layer[]) => ({
   automatic: recordsItself(kind, layers),
   ...timesOf(kind === 'capture' ? [] : layers),
+  cameras: keepsStudents(planOf(layers)),
 });
 
 /** Whether a recording's last day is over where its term is at home. */

@@ -1,5 +1,6 @@
 import { countWords, dayWords, namesWords } from '../calendar/words';
 import type { Begins, Ends, Leavable, OnlyFor } from '../settings/index';
+import { keepsStudents } from './leftOut';
 import type { RecordingPlan } from './plan';
 
 /** As what a recording can be without is called. */
@@ -17,6 +18,9 @@ export const LEAVABLE_WORDS: Record<Leavable, string> = {
 
 export const leftOutWords = (left: readonly Leavable[]): string =>
   namesWords(left.map((l) => LEAVABLE_WORDS[l]));
+
+/** What of students is in it where their cameras are kept. */
+export const FACES_WORDS = 'with the camera of a student who has the floor';
 
 /** From when on a session is recorded. */
 export const beginsWords = (begins: Begins = 'ringIn'): string =>
@@ -37,9 +41,10 @@ export function recordingWords(plan: RecordingPlan | null): string {
   if (!plan) return 'Sessions are not recorded by themselves.';
   const { leavesOut = [], automatic, studentsWatch, studentsDownload, keepUntil } = plan;
   const without = leavesOut.length ? `, without ${leftOutWords(leavesOut)}` : '';
+  const faces = keepsStudents(plan) ? `, ${FACES_WORDS}` : '';
   const recorded =
     plan.begins === 'hand' ? 'A session is recorded when a teacher begins it' : 'Sessions are recorded';
-  const made = `${automatic ? recorded : 'A session is recorded only when a teacher says so'}${without}`;
+  const made = `${automatic ? recorded : 'A session is recorded only when a teacher says so'}${without}${faces}`;
   if (!studentsWatch) return `${made}, for those who teach alone, and kept until ${dayWords(keepUntil)}.`;
   const { watchAfterDays: after, watchForDays: during } = plan;
   const from = after ? ` from ${countWords(after, 'day')} after class` : '';
@@ -65,6 +70,7 @@ export function recordingRuleWords(
   if (key === 'ends') return `recorded ${endsWords(value as Ends)}`;
   const words = {
     automatic: ['recorded by itself', 'not recorded by itself'],
+    studentsCameras: ['recorded with students’ cameras', 'recorded without students’ cameras'],
     studentsWatch: ['students may watch', 'students may not watch'],
     studentsDownload: ['students may download', 'students may not download'],
   }[key];

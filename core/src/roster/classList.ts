@@ -55,7 +55,7 @@ export function readClassList(
   const nothing = { headings: [], fields: [], rows: [], bad: [] };
   if (!all.length) return { ...nothing, fault: 'There is nothing to read. Give a line for each person.' };
   if (all.length > MOST_ROWS) return { ...nothing, fault: `A class list has at most ${MOST_ROWS} rows.` };
-  const headed = !all[0]!.cells.some(isAddress);
+  const headed = isHeading(all[0]!.cells);
   const body = headed ? all.slice(1) : all;
   const width = Math.max(...all.slice(0, 200).map((r) => r.cells.length));
   const headings = Array.from(
@@ -93,6 +93,12 @@ export function readClassList(
   }
   return read;
 }
+
+/** Whether a line is headings: nothing in it is an address, or it says where names and addresses are. */
+const isHeading = (cells: readonly string[]): boolean => {
+  const named = new Set(cells.map(fieldOf));
+  return !cells.some(isAddress) || (named.has('name') && named.has('email'));
+};
 
 /** By choice, by heading, by content; what is left is kept as the school's own. Each of ours is one column. */
 function fieldsOf(

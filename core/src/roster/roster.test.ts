@@ -321,7 +321,7 @@ test('a list that we wrote changes nothing when it is read in again, whatever st
   const tidy = text.map((t) => tidyLine(t).replace(/[\p{C}]/gu, '')).filter((t) => t.trim() === t);
   const heading = fc.oneof(
     { weight: 9, arbitrary: tidy.filter((h) => h.length > 0) },
-    fc.constantFrom('valueOf', 'constructor', 'toString'),
+    fc.constantFrom('valueOf', 'constructor', 'toString', '@0.0', 'a@b.example'),
   );
   const person = fc.record({
     name: fc.stringMatching(/^[A-Za-zÀ-ž][A-Za-z ,'-]{0,20}[a-z]$/).map(tidyLine),

@@ -122,6 +122,8 @@ const RecordingSettings = z
     studentsWatch: set(z.boolean()),
     studentsDownload: set(z.boolean()),
     leavesOut: set(z.array(Leavable).max(LEAVABLE.length)),
+    /** Whether students’ cameras are kept, while they have the floor. */
+    studentsCameras: set(z.boolean()),
     watchAfterDays: set(WatchTimes.shape.watchAfterDays),
     watchForDays: set(WatchTimes.shape.watchForDays),
     onlyFor: set(OnlyFor),

@@ -318,7 +318,7 @@ async function layRecording(
   const { lengthMs, silences } = made;
   await layRecordingRow(db, { id, session: session.id, lengthMs, bytes, file, silences });
   for (const [i, p] of made.pictures.entries())
-    await addPicture(db, id, i, { ...p, file: path.join(id, p.file) });
+    await addPicture(db, id, i, { ...p, file: path.join(id, p.file), member: null });
   const from = session.startsAt - MINUTE;
   await layPart(db, newId(), id, from, from + lengthMs);
 }

@@ -1,6 +1,7 @@
 import type { MemberRow } from '../accounts/store';
 import { newId, newLinkCode } from '../context';
 import { json, one, rows, run, type Db } from '../db/pool';
+import { forgetPictures } from '../recordings/cuts/store';
 import { keepVocabulary, writtenIn } from '../watching/store';
 
 /** Somebody who is or was on a class list. */
@@ -18,32 +19,34 @@ const WAYS_IN = /\/in\/[a-z0-9-]+|\/api\/feeds\/[a-z0-9-]+\.ics|\bPIN:? *[\d ]{8
 /** What one course holds of a person: nothing of their other courses, and no way in. */
 export async function dataOf(db: Db, member: string): Promise<Record<string, unknown>> {
   const ask = (sql: string) => rows<Record<string, unknown>>(db, sql, [member]);
-  const [person, course, letters, replies, roll, presence, written, notes, files] = await Promise.all([
-    ask(
-      `SELECT COALESCE(m.own_name, p.name) AS name, p.preferred_name, p.pronouns, m.called_here, p.email, p.preferences, COALESCE(m.own_zone, p.zone) AS zone
+  const [person, course, letters, replies, roll, presence, written, notes, files, pictures] =
+    await Promise.all([
+      ask(
+        `SELECT COALESCE(m.own_name, p.name) AS name, p.preferred_name, p.pronouns, m.called_here, p.email, p.preferences, COALESCE(m.own_zone, p.zone) AS zone
          FROM enrolments m JOIN people p ON p.id = m.person_id WHERE m.id = ?`,
-    ),
-    ask(
-      `SELECT c.code, c.title, m.id AS member, m.role, m.group_name, m.extra, m.left_at, m.last_seen
+      ),
+      ask(
+        `SELECT c.code, c.title, m.id AS member, m.role, m.group_name, m.extra, m.left_at, m.last_seen
          FROM enrolments m JOIN courses c ON c.id = m.course_id WHERE m.id = ?`,
-    ),
-    ask(
-      `SELECT topic, subject, state, due_at, done_at, bounced_at, JSON_VALUE(letter, '$.text') AS text
+      ),
+      ask(
+        `SELECT topic, subject, state, due_at, done_at, bounced_at, JSON_VALUE(letter, '$.text') AS text
          FROM jobs WHERE kind = 'mail' AND member_id = ? ORDER BY id`,
-    ),
-    ask('SELECT series_id, local_date, answer, at FROM replies WHERE member_id = ?'),
-    ask(
-      'SELECT session_id, arrived_at, left_at, minutes, late, left_early, stays FROM roll_lines WHERE member_id = ?',
-    ),
-    ask(
-      `SELECT e.session_id, e.seq, e.at, e.body FROM enrolments m JOIN sessions s ON s.course_id = m.course_id
+      ),
+      ask('SELECT series_id, local_date, answer, at FROM replies WHERE member_id = ?'),
+      ask(
+        'SELECT session_id, arrived_at, left_at, minutes, late, left_early, stays FROM roll_lines WHERE member_id = ?',
+      ),
+      ask(
+        `SELECT e.session_id, e.seq, e.at, e.body FROM enrolments m JOIN sessions s ON s.course_id = m.course_id
          JOIN room_events e ON e.session_id = s.id
         WHERE m.id = ? AND m.id IN (JSON_VALUE(e.body, '$.member'), JSON_VALUE(e.body, '$.from')) ORDER BY e.at`,
-    ),
-    ask('SELECT session_id, at, addressee, text FROM written WHERE member_id = ? ORDER BY at'),
-    ask('SELECT recording_id, position_ms, kind, text, answer FROM recording_notes WHERE member_id = ?'),
-    ask('SELECT session_id, at, name, bytes FROM attached WHERE member_id = ? ORDER BY at'),
-  ]);
+      ),
+      ask('SELECT session_id, at, addressee, text FROM written WHERE member_id = ? ORDER BY at'),
+      ask('SELECT recording_id, position_ms, kind, text, answer FROM recording_notes WHERE member_id = ?'),
+      ask('SELECT session_id, at, name, bytes FROM attached WHERE member_id = ? ORDER BY at'),
+      ask('SELECT recording_id, at_ms, length_ms FROM recording_pictures WHERE member_id = ? ORDER BY at_ms'),
+    ]);
   return {
     'person.json': person[0],
     'course.json': course[0],
@@ -57,6 +60,7 @@ export async function dataOf(db: Db, member: string): Promise<Record<string, unk
     'written.json': written,
     'notes-at-moments.json': notes,
     'files.json': files,
+    'seen-in-recordings.json': pictures,
   };
 }
 
@@ -102,6 +106,7 @@ export async function forget(db: Db, member: string, by: MemberRow, now: number)
     "DELETE j FROM jobs j JOIN recording_notes n ON j.job_key LIKE CONCAT('question/', n.id, '/%') WHERE n.member_id = ?",
     [member],
   );
+  await forgetPictures(db, member, now);
   const written = await writtenIn(db, member);
   for (const table of [
     'replies',

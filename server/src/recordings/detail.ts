@@ -6,8 +6,8 @@ import type { Context } from '../context';
 import { AppError } from '../errors';
 import { captionsTold, shownLanguages } from './captions';
 import { readyDir } from './files';
-import { infoOf, ofStill, picturesIn, type RecordingRow } from './store';
-import type { Told } from './told';
+import { infoOf, ofStill, type RecordingRow } from './store';
+import { picturesTo, type Listener, type Told } from './told';
 import { isReady } from './watchable';
 
 /** Where the files of a recording are had by somebody: under an address, with what is asked for behind each. */
@@ -20,11 +20,14 @@ export interface Address {
 export async function detailOf(
   ctx: Context,
   row: RecordingRow,
-  given: { told: Told; address: Address } & Pick<RecordingDetail, 'zone' | 'resume' | 'teaching' | 'caring'>,
+  given: { told: Told; listener: Listener; address: Address } & Pick<
+    RecordingDetail,
+    'zone' | 'resume' | 'teaching' | 'caring'
+  >,
 ): Promise<RecordingDetail> {
-  const { address, told, ...own } = given;
+  const { address, told, listener, ...own } = given;
   const [pictures, languages] = await Promise.all([
-    picturesIn(ctx.db, row),
+    picturesTo(ctx.db, row, listener),
     row.file ? shownLanguages(readyDir(ctx), row) : [],
   ]);
   const at = (what: string) => `${address.path}/${what}${address.query}`;
@@ -49,10 +52,15 @@ export async function detailOf(
   };
 }
 
-/** One of its files: its sound, or a picture. */
-export async function sendMedia(ctx: Context, row: RecordingRow, name: string, res: Response): Promise<void> {
+/** One of its files as somebody may have it: its sound, or a picture. */
+export async function sendMedia(
+  ctx: Context,
+  { row, listener }: { row: RecordingRow; listener: Listener },
+  name: string,
+  res: Response,
+): Promise<void> {
   isReady(row);
-  const all = [row.file, ...(await picturesIn(ctx.db, row)).map((p) => p.file)];
+  const all = [row.file, ...(await picturesTo(ctx.db, row, listener)).map((p) => p.file)];
   const file = all.find((f) => path.basename(f) === name);
   if (!file) throw new AppError('not-found');
   res.sendFile(path.join(readyDir(ctx), file), {

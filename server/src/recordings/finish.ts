@@ -1,14 +1,24 @@
 import { rm } from 'node:fs/promises';
 import path from 'node:path';
-import { levelArguments, lengthOf, measureArguments, measuredIn } from '@nimble-bell/core/recording';
+import {
+  camerasKept,
+  keepsStudents,
+  levelArguments,
+  lengthOf,
+  measureArguments,
+  measuredIn,
+  type Part,
+} from '@nimble-bell/core/recording';
 import type { PoolConnection } from 'mysql2/promise';
 import type { Context } from '../context';
 import { transaction } from '../db/pool';
+import { eventsOf } from '../room/store';
 import { piecesDir, rawDir, readyDir, removeBeginning, runProgram } from './files';
+import { cutCameras } from './pieces/cameras';
 import { joinPictures, listSounds } from './pieces/join';
 import { alone, forgetPieces } from './pieces/store';
 import { bytesOf, piecesFor } from './prepare';
-import { noteFinished, partsOf, picturesIn, recordingsWhere } from './store';
+import { noteFinished, partsOf, picturesIn, recordingsWhere, type RecordingRow } from './store';
 
 /**
  * What can be watched already is finished: its sound levelled as a whole, its silences found, each picture one. Then, and not before, what
@@ -30,7 +40,10 @@ export const finishRecording = (ctx: Context, db: PoolConnection, recording: str
     const sound = path.join(readyDir(ctx), file);
     await runProgram('ffmpeg', levelArguments(list, measured, sound), patient);
     const quick = path.join(readyDir(ctx), row.whole.file);
-    const pictures = await joinPictures(ctx, recording, parts, made, { named: 'whole', inOne: true });
+    const pictures = [
+      ...(await joinPictures(ctx, recording, parts, made, { named: 'whole', inOne: true })),
+      ...(await cutCameras(ctx, recording, parts, made, await camerasOf(ctx, row, parts))),
+    ].sort((a, b) => a.at - b.at);
     const before = await picturesIn(ctx.db, { id: recording, cut: null });
     const bytes = await bytesOf(ctx, [file, ...pictures.map((p) => p.file)]);
     await transaction(ctx.db, async (tx) => {
@@ -42,6 +55,9 @@ export const finishRecording = (ctx: Context, db: PoolConnection, recording: str
       await rm(old, { force: true });
     await letGo(ctx, recording);
   });
+
+const camerasOf = async (ctx: Context, { plan, sessionId }: RecordingRow, parts: readonly Part[]) =>
+  keepsStudents(plan) ? camerasKept(await eventsOf(ctx.db, sessionId), parts) : new Map();
 
 /** What a recording was made of. */
 export async function letGo(ctx: Context, recording: string): Promise<void> {

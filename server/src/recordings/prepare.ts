@@ -85,12 +85,12 @@ export async function piecesFor(
   asked: { over: boolean; patient: boolean; made?: (share: number) => Promise<unknown> },
 ): Promise<Map<string, Piece[]>> {
   const withheld = withheldIn(await eventsOf(ctx.db, row.sessionId));
-  const leavesOut = row.plan?.leavesOut ?? [];
+  const { plan } = row;
   const all = new Map<string, Piece[]>();
   for (const [i, part] of parts.entries()) {
     const made = async (far: number) => asked.made?.((i + far) / parts.length);
     const span = { ...part, recording: row.id };
-    all.set(part.id, await makePieces(ctx, ctx.db, span, { ...asked, withheld, leavesOut, made }));
+    all.set(part.id, await makePieces(ctx, ctx.db, span, { ...asked, withheld, plan, made }));
   }
   return all;
 }

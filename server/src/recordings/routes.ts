@@ -17,8 +17,9 @@ export function recordingRoutes(ctx: Context): Router {
 
   router.get('/recordings/:id', async (req, res) => {
     const { row, who, zone } = await watchedBy(ctx, req);
+    const listener = { member: who.id, role: who.role };
     const [told, watched] = await Promise.all([
-      toldTo(ctx.db, row, { member: who.id, role: who.role }),
+      toldTo(ctx.db, row, listener),
       watchedOf(ctx.db, row.id, who.id),
     ]);
     const address = { path: `/api/recordings/${row.id}`, query: `?ticket=${ticketFor(ctx, row.id, who)}` };
@@ -27,12 +28,12 @@ export function recordingRoutes(ctx: Context): Router {
       caring: who.role === 'teacher' && who.scope === null,
       resume: shownAt(row.told, Number(watched?.position ?? 0)),
     };
-    res.json(await detailOf(ctx, row, { ...own, told, zone, address }));
+    res.json(await detailOf(ctx, row, { ...own, told, listener, zone, address }));
   });
 
   router.get('/recordings/:id/media/:file', async (req, res) => {
-    const { row } = await byTicket(ctx, req);
-    await sendMedia(ctx, row, req.params.file, res);
+    const { row, who } = await byTicket(ctx, req);
+    await sendMedia(ctx, { row, listener: { member: who.id, role: who.role } }, req.params.file, res);
   });
 
   router.get('/recordings/:id/captions/:language', async (req, res) => {

@@ -43,7 +43,10 @@ export function stillRoutes(ctx: Context): Router {
 async function stillFile(ctx: Context, row: RecordingRow): Promise<string> {
   isReady(row);
   const chosen = row.stillMs === null ? null : Math.min(shownAt(row.told, row.stillMs), row.lengthMs - 1);
-  const still = stillOf(await picturesIn(ctx.db, row), chosen);
+  const still = stillOf(
+    (await picturesIn(ctx.db, row)).filter((p) => p.member === null),
+    chosen,
+  );
   if (!still) throw new AppError('not-found', 'Nothing is seen in this recording.');
   const { picture, into } = still;
   const name = createHash('sha256').update(`${picture.file} ${into}`).digest('hex').slice(0, 16);

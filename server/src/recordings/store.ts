@@ -19,8 +19,8 @@ import { layersFrom } from '../sessions/store';
 import { pieceDue } from './pieces/due';
 import { queuePiece } from './pieces/store';
 
-/** A picture and its file. */
-export type PictureFile = Picture & { file: string };
+/** A picture and its file; whose it is where it is a student's, else null. */
+export type PictureFile = Picture & { file: string; member: string | null };
 
 /** What there is to watch of a recording; times and lengths in ms. */
 interface Film {
@@ -70,7 +70,7 @@ const RECORDING = `SELECT r.id, r.session_id AS sessionId, s.series_id AS series
                           r.file, r.finished_at AS finishedAt, r.silences, r.chapters, q.kind,
                           k.number AS cutNumber, k.marks, k.nobody, k.state AS cutState, k.progress AS cutProgress,
                           k.file AS cutFile, k.pictures AS cutPictures, r.still_ms AS stillMs,
-                          EXISTS (SELECT 1 FROM recording_pictures p WHERE p.recording_id = r.id) AS pictured,
+                          EXISTS (SELECT 1 FROM recording_pictures p WHERE p.recording_id = r.id AND p.member_id IS NULL) AS pictured,
                           (SELECT CAST(settings AS CHAR) FROM college) AS ofCollege, CAST(c.settings AS CHAR) AS ofCourse,
                           CAST(q.settings AS CHAR) AS ofSeries, CAST(s.settings AS CHAR) AS ofSession, q.group_name AS \`group\`,
                           IF(q.kind = 'capture', s.posted_at, q.published_at) IS NOT NULL AS published
@@ -114,7 +114,10 @@ const cutIn = (raw: RawCut): RecordingRow['cut'] =>
         number: raw.cutNumber,
         marks: listIn(raw.marks),
         nobody: listIn(raw.nobody),
-        pictures: listIn(raw.cutPictures),
+        pictures: listIn<Omit<PictureFile, 'member'> & Partial<PictureFile>>(raw.cutPictures).map((p) => ({
+          member: null,
+          ...p,
+        })),
       };
 
 function read(raw: RawRecording): RecordingRow {
@@ -130,7 +133,7 @@ function read(raw: RawRecording): RecordingRow {
     plan: planSaid(raw),
     published: Boolean(raw.published),
     stillMs: raw.stillMs === null ? null : Number(raw.stillMs),
-    pictured: cut ? cut.pictures.length > 0 : Boolean(raw.pictured),
+    pictured: cut ? cut.pictures.some((p) => p.member === null) : Boolean(raw.pictured),
     counts: afterRules(layersSaid(raw)).watching,
     ...{ whole, cut, told },
     chapters: raw.chapters === null ? null : json<Chapter[]>(raw.chapters),
@@ -334,16 +337,20 @@ async function layPictures(db: Db, recording: string, pictures: readonly Picture
   for (const [i, p] of pictures.entries()) await addPicture(db, recording, i, p);
 }
 
+/** A student's is laid only while something of theirs belongs in the recording: not of who was forgotten meanwhile. */
 export const addPicture = (
   db: Db,
   recording: string,
   number: number,
-  { kind, at, length, file }: PictureFile,
+  { kind, at, length, file, member }: PictureFile,
 ) =>
   run(
     db,
-    'INSERT INTO recording_pictures (recording_id, number, kind, at_ms, length_ms, file) VALUES (?, ?, ?, ?, ?, ?)',
-    [recording, number, kind, at, length, file],
+    `INSERT INTO recording_pictures (recording_id, number, kind, at_ms, length_ms, file, member_id)
+       SELECT ?, ?, ?, ?, ?, ?, ? FROM DUAL
+        WHERE ? IS NULL OR EXISTS (SELECT 1 FROM recording_tracks t JOIN recording_parts p ON p.id = t.part_id
+                                    WHERE p.recording_id = ? AND t.member_id = ?)`,
+    [recording, number, kind, at, length, file, member, member, recording, member],
   );
 
 /** What is seen in a recording, each in its file; times in ms of it. */
@@ -355,7 +362,7 @@ export const picturesIn = async (
   (
     await rows<PictureFile>(
       db,
-      'SELECT kind, at_ms AS `at`, length_ms AS length, file FROM recording_pictures WHERE recording_id = ? ORDER BY number',
+      'SELECT kind, at_ms AS `at`, length_ms AS length, file, member_id AS member FROM recording_pictures WHERE recording_id = ? ORDER BY number',
       [id],
     )
   ).map((p) => ({ ...p, at: Number(p.at), length: Number(p.length) }));

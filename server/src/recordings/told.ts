@@ -6,9 +6,11 @@ import {
   gapsOf,
   gapsTold,
   heardBy,
+  keepsStudents,
   keptOf,
   maskedFor,
   partsTold,
+  sawOthers,
   withheldIn,
   type Chapter,
   type Gap,
@@ -18,7 +20,7 @@ import {
 import type { StoredEvent } from '@nimble-bell/core/room';
 import type { Db } from '../db/pool';
 import { eventsOf } from '../room/store';
-import { partsOf, type RecordingRow } from './store';
+import { partsOf, picturesIn, type PictureFile, type RecordingRow } from './store';
 
 /** What a recording tells beside its sound and pictures; positions in ms of it as it is cut. */
 export interface Told {
@@ -54,4 +56,18 @@ export async function toldTo(db: Db, row: Recorded, listener: Listener): Promise
     chapters: chaptersTold(chapters, row.told),
     gaps: gapsTold(recorded, row.told, events),
   };
+}
+
+/** What is seen of a recording by this person: a student's camera only by those who could see it in class. */
+export async function picturesTo(db: Db, row: Recorded, listener: Listener): Promise<PictureFile[]> {
+  const all = await picturesIn(db, row);
+  if (all.every((p) => p.member === null)) return all;
+  const events = await eventsOf(db, row.sessionId);
+  const nobody = new Set([...withheldIn(events), ...(row.cut?.nobody ?? [])]);
+  const others = listener !== 'anybody' && sawOthers(events, listener);
+  const shown = (member: string) =>
+    keepsStudents(row.plan) &&
+    !nobody.has(member) &&
+    (others || (listener !== 'anybody' && listener.member === member));
+  return all.filter(({ member }) => member === null || shown(member));
 }

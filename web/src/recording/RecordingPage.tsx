@@ -9,6 +9,7 @@ import {
   Switch,
   Text,
   Title,
+  type SwitchProps,
 } from '@mantine/core';
 import { DateInput } from '@mantine/dates';
 import { useForm, type GetInputPropsReturnType } from '@mantine/form';
@@ -17,7 +18,13 @@ import { useEffect } from 'react';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { RecordingPlan, type CourseDetail } from '@nimble-bell/core/api';
 import { countWords, dayWords, toEpochDay, toLocalDate } from '@nimble-bell/core/calendar';
-import { LEAVABLE_WORDS, leftOutWords, whenWords } from '@nimble-bell/core/recording';
+import {
+  FACES_WORDS,
+  keepsStudents,
+  LEAVABLE_WORDS,
+  leftOutWords,
+  whenWords,
+} from '@nimble-bell/core/recording';
 import { LEAVABLE, type Ends, type Leavable } from '@nimble-bell/core/settings';
 import { useAsk, type Ask } from '../app/api';
 import { useThisCourse } from '../app/course';
@@ -57,8 +64,9 @@ function planWords(plan: RecordingPlan): string {
   const when = plan.automatic ? `Every session is recorded ${whenWords(plan)}` : 'Nothing is recorded';
   const watch = plan.studentsWatch ? 'Students on the class list may watch' : 'Students may not watch';
   const without = plan.leavesOut?.length ? `, without ${leftOutWords(plan.leavesOut)}` : '';
+  const faces = keepsStudents(plan) ? `, ${FACES_WORDS}` : '';
   const times = plan.studentsWatch ? timesWords(plan) : '';
-  return `${when}${without}, and kept until ${dayWords(plan.keepUntil)}. ${watch}${times}; downloads are ${plan.studentsDownload ? 'on' : 'off'}.`;
+  return `${when}${without}${faces}, and kept until ${dayWords(plan.keepUntil)}. ${watch}${times}; downloads are ${plan.studentsDownload ? 'on' : 'off'}.`;
 }
 
 const timesWords = ({ watchAfterDays: after, watchForDays: during }: RecordingPlan): string =>
@@ -83,7 +91,7 @@ const usualPlan = ({ term }: CourseDetail): RecordingPlan => ({
   ...{ begins: 'ringIn', ends: 'dismissal' },
   keepUntil: toLocalDate(toEpochDay(term.lastDay) + 60),
   ...{ studentsWatch: true, studentsDownload: false },
-  leavesOut: [],
+  ...{ leavesOut: [], studentsCameras: false },
   ...{ watchAfterDays: 0, watchForDays: 0 },
 });
 
@@ -101,6 +109,7 @@ function PlanForm({ plan, course, ask, mayPlan }: PlanFormProps) {
     form.setValues(values);
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [said]);
+  const ticked = (key: keyof RecordingPlan) => form.getInputProps(key, { type: 'checkbox' });
   const save = useChange(
     (values: RecordingPlan) => ask(`/courses/${course.id}/recording-plan`, 'PUT', values),
     () => 'The recording plan is in force.',
@@ -117,6 +126,7 @@ function PlanForm({ plan, course, ask, mayPlan }: PlanFormProps) {
       >
         <Recorded mayPlan={mayPlan} values={form.values} set={form.setValues} />
         <LeftOut mayPlan={mayPlan} field={form.getInputProps('leavesOut')} />
+        <Faces {...{ mayPlan, left: form.values.leavesOut }} field={ticked('studentsCameras')} />
         <DateInput
           label="Keep until"
           description="Afterwards it is gone for everyone"
@@ -125,12 +135,7 @@ function PlanForm({ plan, course, ask, mayPlan }: PlanFormProps) {
           {...form.getInputProps('keepUntil')}
         />
         {WATCHING.map(([key, label]) => (
-          <Switch
-            key={key}
-            label={label}
-            disabled={!mayPlan}
-            {...form.getInputProps(key, { type: 'checkbox' })}
-          />
+          <Switch key={key} label={label} disabled={!mayPlan} {...ticked(key)} />
         ))}
         <Times
           {...{ mayPlan }}
@@ -148,6 +153,20 @@ function PlanForm({ plan, course, ask, mayPlan }: PlanFormProps) {
     </Panel>
   );
 }
+
+/** Whether students are seen in it. */
+const Faces = ({ mayPlan, left, field }: { mayPlan: boolean; left?: Leavable[]; field: SwitchProps }) => (
+  <Switch
+    label="Students’ cameras too, while they have the floor"
+    disabled={!mayPlan}
+    description={
+      left?.includes('names')
+        ? 'Not where names of students are left out: a face is a name'
+        : 'Of those who agree to it when they enter'
+    }
+    {...field}
+  />
+);
 
 interface RecordedProps {
   mayPlan: boolean;
@@ -233,7 +252,7 @@ function LeftOut({ mayPlan, field }: { mayPlan: boolean; field: GetInputPropsRet
       />
       <MultiSelect
         label="Left out of it"
-        description="Everything else is kept. Students’ cameras never are."
+        description="Everything else is kept"
         placeholder={left.length ? '' : 'Nothing is left out'}
         maw={520}
         styles={{ inputField: { minHeight: 24 } }}

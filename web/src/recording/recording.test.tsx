@@ -105,12 +105,14 @@ test('place by place: what is said here, what the wider place has, what is empty
   const here = await field(/^Recorded from: Lecture\W/);
   expect(here.textContent).toContain('As above: from the planned start');
   fireEvent.change(here, { target: { value: '3' } });
+  fireEvent.change(await field(/^Students’ cameras are kept: Lecture\W/), { target: { value: 'yes' } });
   fireEvent.change(days, { target: { value: '' } });
   fireEvent.blur(days);
   const puts = () => asked.filter((a) => a.method === 'PUT').map((a) => a.body);
-  await waitFor(() => expect(puts()).toHaveLength(2));
+  await waitFor(() => expect(puts()).toHaveLength(3));
   expect(puts()).toMatchObject([
     { at: { layer: 'session' }, recording: { begins: 3 } },
+    { at: { layer: 'session' }, recording: { studentsCameras: true } },
     { at: { layer: 'course' }, recording: { watchForDays: null } },
   ]);
 });

@@ -11,6 +11,8 @@ export interface RecordingState {
   automatic: boolean;
   begins: Begins;
   ends: Ends;
+  /** Whether the cameras of students are in it while they have the floor. */
+  cameras: boolean;
   /** Whether any of the class was recorded. */
   began: boolean;
   /** The planned end has ended it: it is not ended again. */

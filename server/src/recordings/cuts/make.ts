@@ -3,6 +3,7 @@ import path from 'node:path';
 import { cutPictures, cutSoundArguments } from '@nimble-bell/core/recording';
 import type { PoolConnection } from 'mysql2/promise';
 import type { Context } from '../../context';
+import { transaction } from '../../db/pool';
 import { indexWords } from '../../watching/words';
 import { folderOf, readyDir, runFar } from '../files';
 import { finishRecording } from '../finish';
@@ -24,7 +25,7 @@ export async function makeCut(ctx: Context, db: PoolConnection, recording: strin
     if (row.cut && row.state !== 'ready') {
       const made = await madeOf(ctx, row as Cutting);
       if (!made) return;
-      await keepCut(ctx.db, recording, row.cut.number, made);
+      await transaction(ctx.db, (tx) => keepCut(tx, recording, row.cut!.number, made));
       await indexWords(ctx, recording);
       await noteCut(ctx.db, recording, row.cut.number, 'ready');
     } else await indexWords(ctx, recording);
@@ -80,7 +81,7 @@ async function make(
     signal.throwIfAborted();
     const picture = named(`picture-${i}.webm`);
     await cutPicture(at(recorded[out.of]!.file), out, at(picture));
-    pictures.push({ kind, at: shown, length, file: picture });
+    pictures.push({ kind, at: shown, length, file: picture, member: recorded[out.of]!.member });
     far(0.7 + (0.3 * (i + 1)) / wanted.length);
   }
   const sizes = await Promise.all(
@@ -89,11 +90,16 @@ async function make(
   return { file, pictures, bytes: sizes.reduce((sum, size) => sum + size, 0) };
 }
 
-/** The files of cuts that are not in force any more, and what was left of a work that ended. */
+/** The files that nothing tells of any more: of cuts not in force, of who was forgotten, of a work that ended. */
 async function letOthersGo(ctx: Context, { id, cut }: RecordingRow) {
   await forgetOtherCuts(ctx.db, id, cut?.number ?? null);
+  const [row] = await recordingsWhere(ctx.db, 'r.id', id);
+  if (!row) return;
+  const whole = await picturesIn(ctx.db, asRecorded(row));
+  const told = [...whole, ...(row.cut?.pictures ?? [])].map((p) => p.file);
+  const named = new Set([row.whole.file, row.cut && row.file, ...told]);
   const folder = path.join(readyDir(ctx), id);
   for (const name of await readdir(folder).catch(() => [] as string[]))
-    if (name.startsWith('cut-') && !(cut && name.startsWith(`cut-${cut.number}-`)))
+    if (name.endsWith('.webm') && !named.has(path.join(id, name)))
       await rm(path.join(folder, name), { force: true });
 }

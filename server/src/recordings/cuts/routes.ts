@@ -1,6 +1,6 @@
 import { Router, type Request } from 'express';
 import { CutBackInput, CutInput, type CutInfo, type CutTable } from '@nimble-bell/core/api';
-import { leavesSomething, lengthTold, toldBy } from '@nimble-bell/core/recording';
+import { leavesSomething, lengthTold, toldBy, type Watcher } from '@nimble-bell/core/recording';
 import { namesIn } from '@nimble-bell/core/room';
 import { teaches } from '@nimble-bell/core/roster';
 import { principalOf, requireRight } from '../../accounts/principal';
@@ -69,7 +69,7 @@ export function cutRoutes(ctx: Context): Router {
 
 /** The files of what was recorded, by a ticket of their own: no other opens them. */
 function wholeRoutes(ctx: Context, router: Router) {
-  const whole = async (req: Request): Promise<RecordingRow> => {
+  const whole = async (req: Request): Promise<{ row: RecordingRow; listener: Watcher }> => {
     const [row] = await recordingsWhere(ctx.db, 'r.id', req.params.id as string);
     const ticket = row && readTicket(ctx, String(req.query.ticket ?? ''), wholeOf(row));
     const [me] = ticket
@@ -78,7 +78,7 @@ function wholeRoutes(ctx: Context, router: Router) {
     if (!row || !me || !ticket?.isOf(me)) throw new AppError('not-signed-in');
     if (!plans(me) || row.takenAt) throw new AppError('forbidden');
     await keptIn(ctx, row);
-    return asRecorded(row);
+    return { row: asRecorded(row), listener: { member: me.id, role: me.role } };
   };
 
   router.get('/recordings/:id/whole/media/:file', async (req, res) => {
@@ -86,7 +86,7 @@ function wholeRoutes(ctx: Context, router: Router) {
   });
 
   router.get('/recordings/:id/whole/captions/:language', async (req, res) => {
-    await sendCaptions(ctx, await whole(req), req.params.language, res);
+    await sendCaptions(ctx, (await whole(req)).row, req.params.language, res);
   });
 }
 
@@ -95,9 +95,10 @@ const plans = (me: MemberRow) => me.role === 'teacher' && me.scope === null;
 
 async function tableOf(ctx: Context, row: RecordingRow, me: MemberRow): Promise<CutTable> {
   const recorded = asRecorded(row);
+  const listener = { member: me.id, role: me.role };
   const [history, told, zone] = await Promise.all([
     cutsOf(ctx.db, row.id),
-    toldTo(ctx.db, recorded, { member: me.id, role: me.role }),
+    toldTo(ctx.db, recorded, listener),
     keptIn(ctx, row),
   ]);
   const address = {
@@ -116,7 +117,7 @@ async function tableOf(ctx: Context, row: RecordingRow, me: MemberRow): Promise<
     lengthMs: lengthTold(toldBy(marks, row.whole.lengthMs)),
   });
   return {
-    whole: await detailOf(ctx, recorded, { ...own, told, address }),
+    whole: await detailOf(ctx, recorded, { ...own, told, listener, address }),
     inForce: row.cut?.number ?? null,
     ...{ state: row.state, progress: row.progress },
     history: history.map(info),

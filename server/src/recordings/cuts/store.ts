@@ -89,13 +89,48 @@ export interface MadeCut {
   bytes: number;
 }
 
-/** What was made of a cut, before anybody is told of it. */
-export const keepCut = (db: Db, recording: string, number: number, { file, pictures, bytes }: MadeCut) =>
-  run(
+/** What was made of a cut, before anybody is told of it; without the pictures of who was forgotten meanwhile. */
+export async function keepCut(db: Db, recording: string, number: number, { file, pictures, bytes }: MadeCut) {
+  const there = await rows<{ member: string }>(
+    db,
+    'SELECT DISTINCT member_id AS member FROM recording_pictures WHERE recording_id = ? AND member_id IS NOT NULL LOCK IN SHARE MODE',
+    [recording],
+  );
+  const kept = pictures.filter((p) => p.member === null || there.some((t) => t.member === p.member));
+  await run(
     db,
     'UPDATE recording_cuts SET file = ?, pictures = ?, bytes = ?, progress = 1 WHERE recording_id = ? AND number = ?',
-    [file, JSON.stringify(pictures), bytes, recording, number],
+    [file, JSON.stringify(kept), bytes, recording, number],
   );
+}
+
+/** A student's pictures of every recording go, in cuts as well; the files with the next work on each. */
+export async function forgetPictures(db: Db, member: string, now: number) {
+  const found = await rows<{ recording: string }>(
+    db,
+    'SELECT DISTINCT recording_id AS recording FROM recording_pictures WHERE member_id = ? FOR UPDATE',
+    [member],
+  );
+  for (const { recording } of found) {
+    const cuts = await rows<{ number: number; pictures: unknown }>(
+      db,
+      'SELECT number, pictures FROM recording_cuts WHERE recording_id = ? AND pictures IS NOT NULL FOR UPDATE',
+      [recording],
+    );
+    for (const { number, pictures } of cuts) {
+      const rest = json<PictureFile[]>(pictures).filter((p) => p.member !== member);
+      await run(db, 'UPDATE recording_cuts SET pictures = ? WHERE recording_id = ? AND number = ?', [
+        JSON.stringify(rest),
+        recording,
+        number,
+      ]);
+    }
+    // They may be in what others took along of it.
+    await run(db, "UPDATE recording_exports SET state = 'cancelled' WHERE recording_id = ?", [recording]);
+    await queueCut(db, recording, now);
+  }
+  await run(db, 'DELETE FROM recording_pictures WHERE member_id = ?', [member]);
+}
 
 export const noteCut = (db: Db, recording: string, number: number, state: 'ready' | 'failed') =>
   run(db, 'UPDATE recording_cuts SET state = ? WHERE recording_id = ? AND number = ?', [

@@ -8,8 +8,7 @@ import { archivePage, writtenLines, writtenText } from '@nimble-bell/core/record
 import type { Context } from '../../context';
 import { captionsTold, shownLanguages } from '../captions';
 import { readyDir } from '../files';
-import { picturesIn } from '../store';
-import { toldTo } from '../told';
+import { picturesTo, toldTo } from '../told';
 import type { Making } from './make';
 
 /**
@@ -19,7 +18,7 @@ import type { Making } from './make';
 export async function writeArchive(ctx: Context, { row, zone, watcher, work, far, signal }: Making) {
   const [{ events, parts, chapters }, pictures] = await Promise.all([
     toldTo(ctx.db, row, watcher),
-    picturesIn(ctx.db, row),
+    picturesTo(ctx.db, row, watcher),
   ]);
   const ready = readyDir(ctx);
   const captions = await Promise.all(

@@ -9,8 +9,8 @@ import { membersWhere } from '../../accounts/store';
 import type { Context } from '../../context';
 import { exportsDir, folderOf, readyDir, runFar } from '../files';
 import { mp3Arguments } from '../listening/sound';
-import { picturesIn, recordingsWhere, type RecordingRow } from '../store';
-import { toldTo } from '../told';
+import { recordingsWhere, type RecordingRow } from '../store';
+import { picturesTo, toldTo } from '../told';
 import { mayHave } from '../watchable';
 import { writeArchive } from './archive';
 import { drawBoard } from './board';
@@ -91,7 +91,7 @@ async function write(ctx: Context, { kind }: ExportRow, making: Making): Promise
     await writeFile(`${work}.txt`, chapterMetadata(row.title, chapters, length));
     return runFar(mp3Arguments(sound, `${work}.txt`, work), { far, signal });
   }
-  const pictures = (await picturesIn(ctx.db, row)).map((p) => ({ ...p, file: ready(p.file) }));
+  const pictures = (await picturesTo(ctx.db, row, watcher)).map((p) => ({ ...p, file: ready(p.file) }));
   const told = await toldTo(ctx.db, row, watcher);
   const board = await drawBoard(told, { length, folder: `${work}.board`, signal });
   const arrangement = kind.startsWith('beside') ? 'beside' : 'corner';

@@ -1,4 +1,5 @@
 import type { ExportInfo, TakenAlong } from '@nimble-bell/core/api';
+import { keepsStudents } from '@nimble-bell/core/recording';
 import { one, rows, run, type Db } from '../../db/pool';
 import type { RecordingRow } from '../store';
 
@@ -19,7 +20,11 @@ export interface ExportRow {
 
 /** What a recording is without, and how it is cut, as it is kept with what is made of it. */
 export const withoutOf = ({ plan, cut }: Pick<RecordingRow, 'plan' | 'cut'>): string =>
-  [...[...(plan?.leavesOut ?? [])].sort(), ...(cut ? [`cut-${cut.number}`] : [])].join(' ');
+  [
+    ...[...(plan?.leavesOut ?? [])].sort(),
+    ...(keepsStudents(plan) ? ['faces'] : []),
+    ...(cut ? [`cut-${cut.number}`] : []),
+  ].join(' ');
 
 const EXPORT = `SELECT id, recording_id AS recording, member_id AS member, kind, state, progress, file, bytes, sha256, made_at AS madeAt, without
                   FROM recording_exports`;

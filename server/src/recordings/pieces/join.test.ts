@@ -5,6 +5,7 @@ import path from 'node:path';
 import { promisify } from 'node:util';
 import type { Context } from '../../context';
 import { folderOf, piecesDir, readyDir } from '../files';
+import { cutCameras } from './cameras';
 import { joinAhead, joinPictures } from './join';
 import type { Piece } from './store';
 
@@ -14,13 +15,13 @@ const ctx = () => ({ config: { dataDir: data } }) as unknown as Context;
 const part = { id: 'p', from: 0, until: 13_000 };
 
 /** Pieces of a second each, with a camera that goes on through all of them. */
-async function pieces(count: number): Promise<Piece[]> {
+async function pieces(count: number, { member = 'maren', role = 'teacher' } = {}): Promise<Piece[]> {
   const folder = await folderOf(piecesDir(ctx()), 'r');
   return Promise.all(
     Array.from({ length: count }, async (_, number) => {
       const file = path.join(folder, `p-${number}-picture-0.webm`);
       await copyFile(path.join(data, 'second.webm'), file);
-      const slice = { kind: 'camera' as const, role: 'teacher', member: 'maren', track: 'maren-1', file };
+      const slice = { kind: 'camera' as const, role, member, track: `${member}-1`, file };
       const at = number * 1000;
       return {
         ...{ number, until: at + 1000, over: false, reached: {}, heard: [] },
@@ -70,4 +71,28 @@ test('what is whole is joined while class is on, and what is left at its end; la
   const anew = await pieces(13);
   await joinAhead(ctx(), 'r', part, anew);
   expect(await joinedNow()).toHaveLength(2);
+});
+
+test('of a student’s camera only what is given for it is in a file, and of others nothing', async () => {
+  const made = new Map([['p', await pieces(9, { member: 'ana', role: 'student' })]]);
+  const kept = new Map([
+    [
+      'ana',
+      [
+        { from: 1500, until: 3200 },
+        { from: 7000, until: 20_000 },
+      ],
+    ],
+    ['maren', [{ from: 0, until: 9000 }]],
+  ]);
+  const cut = await cutCameras(ctx(), 'r', [part], made, kept);
+  expect(cut.map(({ kind, at, length, member }) => [kind, at, length, member])).toEqual([
+    ['camera', 1500, 1700, 'ana'],
+    ['camera', 7000, 2000, 'ana'],
+  ]);
+  for (const { file, length } of cut)
+    expect(Math.abs((await lengthOf(file)) * 1000 - length)).toBeLessThan(100);
+  expect(await readdir(path.join(readyDir(ctx()), 'r'))).not.toContain('camera-work.webm');
+  expect(await cutCameras(ctx(), 'r', [part], made, new Map())).toEqual([]);
+  expect(await cutCameras(ctx(), 'r', [part], new Map([['p', await pieces(9)]]), kept)).toEqual([]);
 });

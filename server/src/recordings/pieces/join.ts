@@ -57,7 +57,7 @@ export async function joinSound(
   await runProgram('ffmpeg', joinArguments(await listSounds(ctx, recording, parts, made, 'quick'), output));
 }
 
-type Shown = Omit<PictureFile, 'file'> & { files: Files; ahead: boolean };
+type Shown = Omit<PictureFile, 'file' | 'member'> & { files: Files; ahead: boolean };
 
 /** The pictures of these pieces that are kept, each of at most so many files; their times in ms of the recording. */
 function shownIn(parts: readonly Part[], made: Made, most: number): Shown[] {
@@ -95,7 +95,7 @@ export async function joinPictures(
       const target = path.join(readyDir(ctx), file);
       if (ahead) await also(await joinedAhead(ctx, recording, files), target);
       else await joinFiles(ctx, recording, files, target);
-      return { ...picture, file };
+      return { ...picture, file, member: null };
     }),
   );
 }
@@ -133,7 +133,14 @@ async function also(file: string, target: string) {
   await link(file, target).catch(() => copyFile(file, target));
 }
 
-async function joinFiles(ctx: Context, recording: string, files: Files, target: string, patient = false) {
+/** What follows one another in one file, as it came. */
+export async function joinFiles(
+  ctx: Context,
+  recording: string,
+  files: Files,
+  target: string,
+  patient = false,
+) {
   if (files.length === 1) return copyFile(files[0]!.file, target);
   const list = path.join(await folderOf(piecesDir(ctx), recording), `${path.basename(target)}.txt`);
   await writeFile(list, followed(files));

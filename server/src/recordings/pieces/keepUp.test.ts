@@ -36,7 +36,7 @@ test('a piece is made once all of it has come, and the next is asked for with it
   await at(pieceDue(0, 0), 0);
   expect(jest.mocked(makePieces).mock.calls[0]!.slice(2)).toEqual([
     { id: 'p', recording: 'r', from: FROM, until: FROM + PIECE_MS },
-    expect.objectContaining({ over: false, leavesOut: ['screens'], patient: true }),
+    expect.objectContaining({ over: false, plan: { leavesOut: ['screens'] }, patient: true }),
   ]);
   expect(queuePiece).toHaveBeenCalledWith(db, 'p', 1, pieceDue(FROM, 1));
 });

@@ -13,7 +13,7 @@ export async function keepUp(ctx: Context, db: PoolConnection, id: string): Prom
   const part = await partBy(db, id);
   const [row] = part ? await recordingsWhere(db, 'r.id', part.recording) : [];
   if (!part || !row) return;
-  const leavesOut = row.plan?.leavesOut ?? [];
+  const { plan } = row;
   const from = Number(part.from);
   const over = part.until !== null;
   const number = (await piecesOf(db, id)).length;
@@ -22,7 +22,7 @@ export async function keepUp(ctx: Context, db: PoolConnection, id: string): Prom
   const withheld = withheldIn(await eventsOf(db, row.sessionId));
   const span = { id, recording: part.recording, from, until };
   await alone(db, part.recording, async () => {
-    const pieces = await makePieces(ctx, db, span, { over, withheld, leavesOut, patient: true });
+    const pieces = await makePieces(ctx, db, span, { over, withheld, plan, patient: true });
     await joinAhead(ctx, part.recording, span, pieces);
   });
   if (over) return;

@@ -88,7 +88,7 @@ const part = (seconds: number, id = 'p') => ({
 });
 const NOBODY = new Set<string>();
 const pieces = (seconds: number, over: boolean, withheld: ReadonlySet<string> = NOBODY) =>
-  makePieces(ctx(), db, part(seconds), { over, withheld, leavesOut: [], patient: false });
+  makePieces(ctx(), db, part(seconds), { over, withheld, plan: null, patient: false });
 
 /** What is heard and seen of the pieces, joined. */
 async function joined(made: readonly Piece[]) {

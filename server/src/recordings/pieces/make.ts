@@ -1,8 +1,7 @@
 import { mkdir, readdir, rename, rm } from 'node:fs/promises';
 import path from 'node:path';
-import { isKept, mixArguments, type Voice } from '@nimble-bell/core/recording';
+import { isKept, mixArguments, type KeptPlan, type Voice } from '@nimble-bell/core/recording';
 import type { Role } from '@nimble-bell/core/roster';
-import type { Leavable } from '@nimble-bell/core/settings';
 import type { Context } from '../../context';
 import type { Db } from '../../db/pool';
 import type { TrackKind } from '../../media/relay';
@@ -44,14 +43,14 @@ export async function makePieces(
   {
     over,
     withheld,
-    leavesOut,
+    plan,
     patient,
     made = () => Promise.resolve(),
   }: {
     over: boolean;
     withheld: ReadonlySet<string>;
-    /** What the plan leaves out of it. */
-    leavesOut: readonly Leavable[];
+    /** What is kept of it. */
+    plan: KeptPlan | null;
     patient: boolean;
     made?: (share: number) => Promise<unknown>;
   },
@@ -59,7 +58,7 @@ export async function makePieces(
   const length = part.until - part.from;
   const count = over ? Math.max(1, Math.ceil(length / PIECE_MS)) : Math.floor(length / PIECE_MS);
   const known = new Map((await piecesOf(db, part.id)).map((p) => [p.number, p]));
-  const belongs = belonging(await tracksOf(db, part.id), withheld, leavesOut);
+  const belongs = belonging(await tracksOf(db, part.id), withheld, plan);
   const pieces: Piece[] = [];
   for (let number = 0; number < count; number++) {
     const last = over && number === count - 1;
@@ -73,7 +72,7 @@ export async function makePieces(
         until,
         over: last,
         withheld,
-        leavesOut,
+        plan,
         patient,
         before: pieces.at(-1),
       });
@@ -90,12 +89,12 @@ export async function makePieces(
 function belonging(
   tracks: readonly { member: string; role: Role }[],
   withheld: ReadonlySet<string>,
-  leavesOut: readonly Leavable[],
+  plan: KeptPlan | null,
 ) {
   const roles = new Map(tracks.map((t) => [t.member, t.role]));
   return (member: string, kind: TrackKind): boolean => {
     const role = roles.get(member);
-    return role !== undefined && !withheld.has(member) && isKept(leavesOut, kind, role);
+    return role !== undefined && !withheld.has(member) && isKept(plan, kind, role);
   };
 }
 
@@ -104,7 +103,7 @@ interface Asked {
   until: number;
   over: boolean;
   withheld: ReadonlySet<string>;
-  leavesOut: readonly Leavable[];
+  plan: KeptPlan | null;
   patient: boolean;
   before: Piece | undefined;
 }
@@ -146,13 +145,13 @@ async function makePiece(ctx: Context, db: Db, part: PartSpan, asked: Asked): Pr
 /** So many tracks are cut at once where somebody waits. */
 const ABREAST = 3;
 
-/** What each track sent. Of those who withdrew what was written before goes no further; of cameras only those who teach. */
+/** What each track sent. Of those who withdrew what was written before goes no further. */
 async function cutAll(
   ctx: Context,
   db: Db,
   part: PartSpan,
   work: string,
-  { until, over, withheld, leavesOut, patient, before }: Asked,
+  { until, over, withheld, plan, patient, before }: Asked,
 ): Promise<{ all: Made[]; reached: Piece['reached'] }> {
   const names = await readdir(rawDir(ctx)).catch(() => [] as string[]);
   const all: Made[] = [];
@@ -163,7 +162,7 @@ async function cutAll(
     if (withheld.has(member)) return;
     for (const track of names.filter((n) => n.startsWith(base) && n.endsWith('.mjr'))) {
       const kind = kindOf(track);
-      if (!kind || !isKept(leavesOut, kind, role)) continue;
+      if (!kind || !isKept(plan, kind, role)) continue;
       const span = { zero, until, over, patient, before: reached[track], target: path.join(work, track) };
       const cut = await cutFile(path.join(rawDir(ctx), track), span);
       if (!cut) continue;

@@ -77,12 +77,13 @@ function publicRoutes(ctx: Context, router: Router) {
     await noteOpened(ctx.db, share.id);
     const address = { path: `/api/shared/${share.code}`, query: '' };
     const nobody = { zone, resume: 0, teaching: false, caring: false };
-    const detail = await detailOf(ctx, row, { ...nobody, told, address });
+    const detail = await detailOf(ctx, row, { ...nobody, told, listener: 'anybody', address });
     res.json({ ...detail, mayDownload: false, shared: true });
   });
 
   router.get('/shared/:code/media/:file', async (req, res) => {
-    await sendMedia(ctx, (await opened(req)).row, req.params.file, res);
+    const { row } = await opened(req);
+    await sendMedia(ctx, { row, listener: 'anybody' }, req.params.file, res);
   });
 
   router.get('/shared/:code/captions/:language', async (req, res) => {
