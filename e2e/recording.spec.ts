@@ -105,7 +105,7 @@ test('a class with a presented screen and a page that was opened again is record
   await ben.getByRole('button', { name: /^Camera/ }).click();
   await ben.getByRole('button', { name: 'Raise hand' }).click();
   await page.getByRole('button', { name: 'Give the floor' }).click();
-  await ben.getByRole('button', { name: /^Microphone/ }).click();
+  await ben.getByRole('button', { name: 'Microphone on' }).click();
   await ben.waitForTimeout(3000);
   const drop = { edit: 'drop', members: [course.students[1]!.id] };
   expect((await api.post(`/api/courses/${course.id}/members`, { data: drop })).status()).toBe(201);
