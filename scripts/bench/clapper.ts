@@ -15,7 +15,7 @@ const MINUTES = Number(process.env.CLAPPER_MIN ?? 80);
 const CLAP_MS = 10_000;
 const SOUNDS_MS = 300;
 /** Of a clap that was cut in two, or has no other half, nothing is to be learned. */
-const FAR_MS = 1000;
+const FAR_MS = 4000;
 
 const pause = (time: number) => new Promise((resolve) => setTimeout(resolve, time));
 const ffmpeg = (...args: string[]) =>
@@ -144,7 +144,10 @@ async function clapsOf(recording: string, detail: RecordingDetail): Promise<{ at
       if (flash > Number(length) - 100) continue;
       const moment = Number(at) + flash;
       const apart = Math.min(...tones.map((t) => Math.abs(t - moment)));
-      if (apart < FAR_MS) claps.push({ at: moment / detail.lengthMs, apart });
+      if (apart >= FAR_MS) continue;
+      if (apart > 80)
+        process.stdout.write(`  at ${(moment / 1000).toFixed(1)} s: ${apart.toFixed(0)} ms apart\n`);
+      claps.push({ at: moment / detail.lengthMs, apart });
     }
   return claps;
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { relayFile, relayHead, relayPackets, type Frame } from '../testing/index';
-import { cutTrack, headOf, type Cut, type RelayHead } from './index';
+import { cutTrack, headOf, laterBy, type Cut, type RelayHead } from './index';
 
 const BEGAN = Date.UTC(2026, 9, 6, 21, 30);
 const sound = (count: number): Frame[] =>
@@ -12,7 +12,7 @@ const sound = (count: number): Frame[] =>
 const picture = (count: number, keyEvery: number, size = 10): Frame[] =>
   Array.from({ length: count }, (_, i) => ({
     sent: i * 40,
-    bytes: Uint8Array.from({ length: size }, (_v, k) => (k === 0 && i % keyEvery !== 0 ? 1 : 0)),
+    bytes: new Uint8Array(size).fill(i % keyEvery !== 0 ? 1 : 0, 0, 1),
   }));
 
 /** A file cut at these moments, one cut after another as while it grows; the last is over. */
@@ -21,7 +21,9 @@ function cutAt(file: Uint8Array, head: RelayHead, moments: readonly number[]): C
   let ended: number | null = null;
   return moments.map((until, i) => {
     const over = i === moments.length - 1;
-    const bytes = new Uint8Array([...file.subarray(0, head.length), ...file.subarray(from)]);
+    const bytes = new Uint8Array(head.length + file.length - from);
+    bytes.set(file.subarray(0, head.length));
+    bytes.set(file.subarray(from), head.length);
     const cut = cutTrack(bytes, head, { from, until, over, ended });
     from = cut.reached;
     const last = cut.slices.at(-1);
@@ -131,4 +133,45 @@ test('it is said whether anything of before a moment may still come', () => {
   const past = (until: number) =>
     cutTrack(file, head, { from: head.length, until, over: false, ended: null }).past;
   expect([past(1000), past(9000)]).toEqual([true, false]);
+});
+
+/** When packets are as they are unpacked, by each one's own clock and what it is put on, ms. */
+function placesOf(file: Uint8Array, cut: Cut): number[] {
+  const view = new DataView(file.buffer, file.byteOffset);
+  return cut.slices.flatMap(({ at, packets }) => {
+    const ticks = packets.map(([from, to, later]) => {
+      expect(laterBy(file.subarray(from, to), later).length).toBe(to - from);
+      return view.getUint32(from + 14) + later;
+    });
+    return ticks.map((t) => at + ((t - ticks[0]!) | 0) / 48);
+  });
+}
+
+test.each([
+  ['stood still for a second', (sent: number) => (sent > 12_000 ? 1000 : 0), 0],
+  ['stood still three times', (sent: number) => 170 * Math.floor(sent / 8000), 0],
+  ['leapt on for a second', (sent: number) => (sent > 12_000 ? -1000 : 0), 0],
+  ['is slow by one in 200', () => 0, -0.005],
+  ['is fast by one in 200', () => 0, 0.005],
+])('sound of a sender whose clock %s is where it was spoken', (_name, leap, fast) => {
+  // It comes late by a little, and for some time by much.
+  const late = (sent: number) => leap(sent) + ((sent * 31) % 15) + (sent > 20_000 && sent < 22_000 ? 300 : 0);
+  const frames = sound(1500);
+  const file = relayFile('sound', frames, { began: BEGAN, late, fast });
+  const [cut] = cutAt(file, headOf(file)!, [60_000]);
+  const kept = new Set(cut!.slices.flatMap((s) => s.packets.map(([from]) => from)));
+  const spoken: number[] = [];
+  for (let at = headOf(file)!.length, i = 0; at < file.length; i++) {
+    if (kept.has(at)) spoken.push(frames[i]!.sent + leap(frames[i]!.sent));
+    at += 10 + new DataView(file.buffer, at).getUint16(8);
+  }
+  // Next to nothing is left out, and nothing is in two places.
+  expect(spoken.length).toBeGreaterThan(1500 - (leap(30_000) < 0 ? 60 : 12));
+  const places = placesOf(file, cut!);
+  for (const [i, place] of places.entries()) {
+    // All of it but a moment around each leap.
+    const near = [8000, 12_000, 16_000, 24_000].some((at) => Math.abs(spoken[i]! - at) < 400);
+    if (!near) expect(Math.abs(place - spoken[i]!)).toBeLessThan(60);
+    if (i) expect(place).toBeGreaterThan(places[i - 1]!);
+  }
 });

@@ -12,8 +12,14 @@ const TICKS = { sound: 48, picture: 90 } as const;
 export type Sort = keyof typeof TICKS;
 /** A sender's clock that leaps so far from the time of arrival has begun anew, ms. */
 const LEAP_MS = 2000;
-/** How late the least late is, is looked at anew so often, ms. */
-const MOMENT_MS = 5000;
+/** How late the least late of a moment is, is looked for so far before it and after it; in moments, ms. */
+const MOMENT_MS = 250;
+const AROUND = 20;
+/** Where there are fewer on one side nothing is to be learned of that side. */
+const FEW = 5;
+/** Sound that is so far from its place is put there, ms, in steps of the length of its frames. */
+const FAR_MS = 40;
+const FRAME_MS = 20;
 /** A picture that stands still for so long has ended, and another has begun, ms. */
 const STILL_MS = 3000;
 
@@ -106,8 +112,8 @@ function packetsIn(bytes: Uint8Array, from: number, sort: Sort): Packet[] {
 
 /** What a track sent without a break. */
 export interface Slice {
-  /** Where its packets lie in the bytes: from, to. */
-  packets: readonly (readonly [number, number])[];
+  /** Where its packets lie in the bytes, from and to; and by how much later than it says each was sent, ticks. */
+  packets: readonly (readonly [number, number, number])[];
   /** ms after the file's first packet came: when its first was sent, by the clock of arrival. */
   at: number;
   /** ms */
@@ -127,6 +133,26 @@ export interface Cut {
 interface Timed extends Packet {
   /** When it was sent, by the clock of arrival, ms after the file's first packet came. */
   at: number;
+  /** By how much the sender's clock is put on, ms. */
+  later: number;
+}
+
+/**
+ * How late the least late of each moment's packets is. Of the seconds before it and of those after it the later counts:
+ * what comes late for a while is late on one side only; a sender's clock that stood still makes all that follows later.
+ */
+function leastLate(packets: readonly Packet[]): (p: Packet) => number {
+  const moment = (p: Packet) => Math.max(0, Math.floor((p.arrived - packets[0]!.arrived) / MOMENT_MS));
+  const least: number[] = [];
+  for (const p of packets) least[moment(p)] = Math.min(least[moment(p)] ?? Infinity, p.arrived - p.sent);
+  const of = (from: number, to: number) =>
+    Math.min(...least.slice(Math.max(0, from), to).filter(Number.isFinite));
+  const around = least.map((_, i) => {
+    const [before, after] = [of(i - AROUND, i + 1), of(i, i + AROUND + 1)];
+    if (i < FEW) return after;
+    return least.length - i <= FEW ? before : Math.max(before, after);
+  });
+  return (p) => around[moment(p)]!;
 }
 
 /**
@@ -143,19 +169,40 @@ function timed(packets: readonly Packet[]): Timed[][] {
     before = p;
   }
   return stretches.map((stretch) => {
-    const least = new Map<number, number>();
-    const moment = (p: Packet) => Math.floor((p.arrived - stretch[0]!.arrived) / MOMENT_MS);
-    for (const p of stretch)
-      least.set(moment(p), Math.min(least.get(moment(p)) ?? Infinity, p.arrived - p.sent));
-    return stretch.map((p) => ({ ...p, at: p.sent + least.get(moment(p))! }));
+    const late = leastLate(stretch);
+    return stretch.map((p) => ({ ...p, at: p.sent + late(p), later: 0 }));
   });
 }
 
-const sliceOf = (packets: readonly Timed[], goesOn: boolean): Slice => {
+/**
+ * Sound as it is unpacked goes by its sender's clock alone. Where that stood still, or ran, what follows is put where it
+ * belongs: later, or instead of what is there already.
+ */
+function inPlace(run: readonly Timed[]): Timed[] {
+  let [later, last] = [0, -Infinity];
+  return run.flatMap((p) => {
+    const apart = p.at - p.sent - (run[0]!.at - run[0]!.sent) - later;
+    if (Math.abs(apart) >= FAR_MS) later += FRAME_MS * Math.round(apart / FRAME_MS);
+    if (p.sent + later <= last) return [];
+    last = p.sent + later;
+    return [{ ...p, later }];
+  });
+}
+
+/** A packet as the relay writes it, its time so many ticks later. */
+export function laterBy(packet: Uint8Array, ticks: number): Uint8Array {
+  if (ticks === 0) return packet;
+  const moved = Uint8Array.from(packet);
+  const view = viewOf(moved);
+  view.setUint32(BEFORE_PACKET + 4, view.getUint32(BEFORE_PACKET + 4) + ticks);
+  return moved;
+}
+
+const sliceOf = (packets: readonly Timed[], sort: Sort, goesOn: boolean): Slice => {
   const times = packets.map((p) => p.at);
   const at = Math.min(...times);
   return {
-    packets: packets.map((p) => [p.from, p.to] as const),
+    packets: packets.map((p) => [p.from, p.to, p.later * TICKS[sort]] as const),
     at,
     length: Math.max(...times) - at,
     goesOn,
@@ -182,7 +229,9 @@ export function cutTrack(bytes: Uint8Array, head: RelayHead, span: Span): Cut {
   const shift = span.from - head.length;
   const stretches = timed(packetsIn(bytes, head.length, head.sort));
   const { runs, reached } = head.sort === 'sound' ? soundOf(stretches, span) : pictureOf(stretches, span);
-  const slices = runs.flatMap((run, i) => (run.length ? [sliceOf(run, i === 0 && goesOn(run, span))] : []));
+  const slices = runs.flatMap((run, i) =>
+    run.length ? [sliceOf(run, head.sort, i === 0 && goesOn(run, span))] : [],
+  );
   const past = stretches.some((stretch) => stretch.some((p) => p.at > span.until + LEAP_MS));
   return { slices, reached: reached === null ? span.from : reached + shift, past };
 }
@@ -200,7 +249,7 @@ function soundOf(stretches: Timed[][], { until }: Span): Runs {
   const all = stretches.flat();
   const rest = all.find((p) => p.at >= until);
   return {
-    runs: stretches.map((stretch) => stretch.filter((p) => p.at < until)),
+    runs: stretches.map((stretch) => inPlace(stretch.filter((p) => p.at < until))),
     reached: rest?.from ?? all.at(-1)?.to ?? null,
   };
 }

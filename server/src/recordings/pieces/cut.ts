@@ -1,6 +1,6 @@
 import { open, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
-import { cutTrack, headOf, type RelayHead, type Slice } from '@nimble-bell/core/recording';
+import { cutTrack, headOf, laterBy, type RelayHead, type Slice } from '@nimble-bell/core/recording';
 import { TRACK_KINDS, type TrackKind } from '../../media/relay';
 import { runProgram } from '../files';
 import type { Reached } from './store';
@@ -86,7 +86,7 @@ async function unpack(
   target: string,
   patient: boolean,
 ): Promise<string | null> {
-  const packets = slice.packets.map(([from, to]) => bytes.subarray(from, to));
+  const packets = slice.packets.map(([from, to, ticks]) => laterBy(bytes.subarray(from, to), ticks));
   await writeFile(`${target}.mjr`, Buffer.concat([bytes.subarray(0, head.length), ...packets]));
   const file = `${target}.${head.sort === 'sound' ? 'opus' : 'webm'}`;
   await runProgram('janus-pp-rec', [`${target}.mjr`, file], { patient });
