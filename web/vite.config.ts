@@ -66,12 +66,12 @@ const FRAME =
   /web\/src\/(main|app\/(Bar|Broken|Lost|Notices|Root|Shell|api|clock|notices|queries|router|schemas|theme|title|useHeadingFocus)|ui\/(Choice|Fault|FeedPanel|Materials|NoticeBody|Panel|RecordingLine|SessionMark|SessionRows|Tag|parts\.module|useReturn)|watch\/words)\.(tsx?|css)$|core\/src\/(calendar\/(localDate|words|zone)|limits\/(capabilities|words))\.ts$|rolldown\/runtime/;
 const OVER =
   /floating-ui|tabbable|react-remove-scroll|react-style-singleton|use-sidecar|@mantine\/core\/esm\/components\/(Combobox|FloatingArrow|FloatingIndicator|FocusTrap|Menu|Modal|ModalBase|Overlay|Popover|Portal|ScrollArea|SegmentedControl|Select|Tooltip|Transition)\//;
-/** What one writes and chooses in without anything lying over the page: what is watched has no more. */
+/** What one writes, chooses and ticks in without anything lying over the page: what is watched has no more. */
 const FIELDS =
-  /@mantine\/core\/esm\/components\/(CloseButton\/|Combobox\/(ComboboxChevron|get-parsed-combobox-data)\/|Input\/|InputBase\/|NativeSelect\/|Textarea\/|TextInput\/|Checkbox\/CheckIcon|Radio\/RadioIcon)|react-textarea/;
-/** What is ticked or switched. */
-const TICKS =
-  /@mantine\/core\/esm\/components\/(Checkbox|Radio|Switch)\/|@mantine\/core\/esm\/utils\/InlineInput|@mantine\/core\/esm\/components\/InlineInput/;
+  /@mantine\/core\/esm\/components\/(CloseButton\/|Combobox\/(ComboboxChevron|get-parsed-combobox-data)\/|Input\/|InputBase\/|NativeSelect\/|Textarea\/|TextInput\/|Checkbox\/|Radio\/|Switch\/|InlineInput)|@mantine\/core\/esm\/utils\/InlineInput|react-textarea/;
+/** What a recording is watched with: one file, so that its first picture waits for few. */
+const WATCH =
+  /web\/src\/(watch\/((WatchPage|Player|Chapters|CutLink|SearchPanel)\.tsx|(useCues|useWatched)\.ts|watch\.module|film\/(?!KeyList)|time\/)|room\/tools\/(replays\.|board\/Replay|talk\/Replay))|core\/src\/(captions|watching)\/|core\/src\/recording\/(timeline|replay)\.ts/;
 /** What forms have beside. */
 const FORMS =
   /@mantine\/(core\/esm\/components\/(MultiSelect|NumberInput|PasswordInput|Pill|PillsInput)|form)\/|react-number-format/;
@@ -89,8 +89,8 @@ const groups = [
   { name: 'base', test: (id: string) => PACKAGES.test(id) || PLAIN.test(id) || FRAME.test(id), priority: 4 },
   { name: 'fields', test: FIELDS, priority: 3.5 },
   { name: 'over', test: OVER, priority: 3 },
-  { name: 'ticks', test: TICKS, priority: 1.5 },
   { name: 'forms', test: FORMS, priority: 1 },
+  { name: 'watch', test: WATCH, priority: 0.5, includeDependenciesRecursively: false },
   { name: 'room', test: /core\/src\/room\/(?!proof|runSheet\/(left|held))/, priority: 0 },
   { name: 'dates', test: /@mantine\/dates|dayjs/, priority: 0 },
 ];

@@ -24,7 +24,6 @@ const client = new QueryClient({
   },
 });
 
-readAsBefore();
 registerWorker();
 
 const root = createRoot(document.getElementById('root')!);
@@ -35,5 +34,8 @@ const page = (
     </QueryClientProvider>
   </MantineProvider>
 );
-// In slices: a weak phone answers a finger while the page is drawn.
-startTransition(() => root.render(page));
+// One after the other, and the page in slices: a weak phone answers a finger in between.
+setTimeout(() => {
+  readAsBefore();
+  startTransition(() => root.render(page));
+});

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { line } from '../text';
 import type { DoorRules, DoorState } from '../door/index';
 import { MARKS, type RollBook, type RollLine, type RollRules } from '../roll/index';
-import type { RecordingPlan } from '../recording/plan';
+import type { RecordingPlan } from '../recording/schema';
 import type { Limits } from '../limits/capabilities';
 import { SomeLimits } from '../limits/schema';
 import type { Role } from '../roster/role';

@@ -4,9 +4,10 @@ export * from './recordings';
 export * from './written';
 export { COLLEGE_LIMITS, type Limits, type TrackKind } from '../limits/capabilities';
 export { Capability, Permission } from '../limits/schema';
-export { Role } from '../roster/role';
-export { RecordingPlan } from '../recording/plan';
-export { isStanding, SeriesKind } from '../calendar/seriesKind';
+export { Role } from '../roster/schema';
+export { RecordingPlan } from '../recording/schema';
+export { isStanding } from '../calendar/seriesKind';
+export { SeriesKind } from '../calendar/schema';
 export {
   Addressee,
   BoardText,

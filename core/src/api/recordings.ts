@@ -1,12 +1,12 @@
 import { z } from 'zod';
 import { line, tidyProse } from '../text';
 import { CutList } from '../recording/cuts/marks';
-import type { RecordingPlan } from '../recording/plan';
+import type { RecordingPlan } from '../recording/schema';
 import type { Picture, Stretch } from '../recording/mixing';
 import type { Chapter, Gap } from '../recording/timeline';
 import type { StoredEvent } from '../room/index';
 import type { Leavable } from '../settings/index';
-import type { Found } from '../watching/index';
+import type { Found, StripParts } from '../watching/index';
 
 export interface RecordingInfo {
   id: string;
@@ -95,6 +95,8 @@ export interface RecordingDetail extends RecordingInfo {
   pictures: (Picture & { path: string })[];
   /** Where nothing is heard, ms; none before it is finished. */
   silences: Stretch[];
+  /** Where somebody could be heard, had the floor, and where it was written, ms. */
+  strip: StripParts;
   /** What it is without. */
   leavesOut: readonly Leavable[];
   captions: CaptionTrack[];

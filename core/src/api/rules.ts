@@ -6,7 +6,7 @@ import { CAPABILITY_IDS } from '../limits/capabilities';
 import { Capability, Permission, SomeLimits } from '../limits/schema';
 import type { RuleSheet } from '../limits/sheets';
 import type { ProofLine } from '../room/proof';
-import { RecordingAtInput } from '../recording/plan';
+import { RecordingAtInput } from '../recording/schema';
 import { line, prose } from '../text/index';
 import { AfterValues, RollValues, type Segment, type Settings } from '../settings/index';
 

@@ -1,6 +1,7 @@
 export * from './localDate';
 export * from './zone';
-export * from './seriesKind';
+export { isStanding, SERIES_KINDS } from './seriesKind';
+export * from './schema';
 export * from './term';
 export * from './bellTimes';
 export * from './sessions';

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { line } from '../text';
 import { MeetingPattern } from './plan';
-import { isStanding, SeriesKind } from './seriesKind';
+import { SeriesKind } from './schema';
+import { isStanding } from './seriesKind';
 
 const Id = z.string().min(1).max(20);
 export const GroupName = line('Give the group a name.', 40);

@@ -26,8 +26,10 @@ export function styleOfLocale(tag: string): Style {
   } catch {
     return PLAIN;
   }
-  const { hour12 } = new Intl.DateTimeFormat(tag, { hour: 'numeric' }).resolvedOptions();
-  const parts = new Intl.DateTimeFormat(tag, { day: 'numeric', month: 'short' }).formatToParts(0);
+  // One for both: the first of a page takes its time.
+  const format = new Intl.DateTimeFormat(tag, { day: 'numeric', month: 'short', hour: 'numeric' });
+  const { hour12 } = format.resolvedOptions();
+  const parts = format.formatToParts(0);
   const at = (type: string) => parts.findIndex((p) => p.type === type);
   const first = (locale.getWeekInfo?.() ?? locale.weekInfo)?.firstDay ?? 1;
   return {

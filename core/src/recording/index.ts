@@ -9,6 +9,7 @@ export * from './cameras';
 export * from './cuts/index';
 export * from './relayFile';
 export * from './plan';
+export * from './schema';
 export * from './replay';
 export * from './space';
 export * from './still';

@@ -1,7 +1,7 @@
 import type { StoredEvent } from '../room/index';
 import { teaches, type Role } from '../roster/role';
 import type { Leavable } from '../settings/index';
-import type { RecordingPlan } from './plan';
+import type { RecordingPlan } from './schema';
 
 /** What a plan keeps, as far as it says. */
 export type KeptPlan = Pick<RecordingPlan, 'leavesOut' | 'studentsCameras'>;

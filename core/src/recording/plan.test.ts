@@ -1,13 +1,6 @@
 import { noSettings, withValues, type Layer } from '../settings/index';
-import {
-  isExpired,
-  mayWatch,
-  planOf,
-  recordsItself,
-  type RecordingPlan,
-  type Viewer,
-  type Watchable,
-} from './plan';
+import { isExpired, mayWatch, planOf, recordsItself, type Viewer, type Watchable } from './plan';
+import type { RecordingPlan } from './schema';
 import { recordingWords } from './words';
 
 const recorded = { automatic: true, keepUntil: '2027-01-01', studentsWatch: true, studentsDownload: false };

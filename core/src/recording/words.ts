@@ -1,7 +1,7 @@
 import { countWords, dayWords, namesWords } from '../calendar/words';
 import type { Begins, Ends, Leavable, OnlyFor } from '../settings/index';
 import { keepsStudents } from './leftOut';
-import type { RecordingPlan } from './plan';
+import type { RecordingPlan } from './schema';
 
 /** As what a recording can be without is called. */
 export const LEAVABLE_WORDS: Record<Leavable, string> = {

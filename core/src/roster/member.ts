@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { GroupName } from '../calendar/series';
 import { Capability } from '../limits/schema';
 import { PersonName } from './names';
-import { Role } from './role';
+import { Role } from './schema';
 
 const Id = z.string().min(1).max(20);
 const Email = z.string().trim().toLowerCase().min(1, 'Give an e-mail address.').max(254);

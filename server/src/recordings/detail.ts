@@ -2,6 +2,7 @@ import path from 'node:path';
 import type { Response } from 'express';
 import type { RecordingDetail } from '@nimble-bell/core/api';
 import { writeVtt } from '@nimble-bell/core/captions';
+import { stripOf } from '@nimble-bell/core/watching';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { captionsTold, shownLanguages } from './captions';
@@ -45,6 +46,7 @@ export async function detailOf(
       length,
       path: media(file),
     })),
+    strip: stripOf(told.parts, told.events),
     silences: row.silences,
     plan: own.caring ? row.plan : null,
     leavesOut: row.plan?.leavesOut ?? [],

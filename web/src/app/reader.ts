@@ -1,11 +1,14 @@
-import { setStyle, styleNow, styleOfLocale, type OwnStyle } from '@nimble-bell/core/calendar';
+import { setStyle, styleNow, styleOfLocale, type OwnStyle, type Style } from '@nimble-bell/core/calendar';
 import { told } from './told';
 
 const KEY = 'nimble-bell-style';
 const version = told(0);
 
+let ofDevice: Style | null = null;
+
 function put(own: OwnStyle) {
-  const next = { ...styleOfLocale(navigator.language), ...own };
+  ofDevice ??= styleOfLocale(navigator.language);
+  const next = { ...ofDevice, ...own };
   if (JSON.stringify(next) === JSON.stringify(styleNow())) return;
   setStyle(next);
   version.set(version.get() + 1);

@@ -1,5 +1,5 @@
 import { lazy, Suspense, type ComponentType, type ReactNode } from 'react';
-import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
+import { BrowserRouter, Navigate, Route, Routes, useLocation } from 'react-router';
 import { Broken } from './Broken';
 import { Lost } from './Lost';
 import { PLACES, type Place } from './pages';
@@ -30,6 +30,20 @@ const routeOf = (place: Place): ReactNode =>
     </Route>
   );
 
+/** The first word of an address. */
+const beginning = (path: string | undefined) => path?.split('/')[1]?.toLowerCase();
+
+/** Of all places those that begin as the address does: to rank every one of them takes a weak phone long. */
+function Places() {
+  const first = beginning(useLocation().pathname);
+  return (
+    <Routes>
+      {PLACES.filter((place) => beginning(place.path) === first).map(routeOf)}
+      <Route path="*" element={<Lost />} />
+    </Routes>
+  );
+}
+
 /** The addresses and what stands there. While the code of a page is on its way the page before it stands. */
 export function Addresses() {
   return (
@@ -37,10 +51,7 @@ export function Addresses() {
       <Root>
         <Broken>
           <Suspense fallback={<Shell />}>
-            <Routes>
-              {PLACES.map(routeOf)}
-              <Route path="*" element={<Lost />} />
-            </Routes>
+            <Places />
           </Suspense>
         </Broken>
       </Root>

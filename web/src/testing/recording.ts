@@ -49,6 +49,7 @@ export const recording = (more: Partial<RecordingDetail> = {}): RecordingDetail 
     ),
   ],
   pictures: [],
+  strip: { open: [], floor: [], written: [] },
   silences: [],
   leavesOut: [],
   teaching: false,

@@ -65,8 +65,8 @@ function Write({
         id="note-here"
         aria-label="A note at this moment"
         placeholder={`At ${lengthWords(from ?? position)} …`}
-        autosize
-        minRows={2}
+        rows={2}
+        classNames={{ input: classes.grows }}
         maxLength={2000}
         value={text}
         onChange={(e) => {

@@ -1,4 +1,4 @@
-import { Grid, Group, Space, Stack, Text, Title } from '@mantine/core';
+import { Group, Stack, Text, Title } from '@mantine/core';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { RecordingDetail } from '@nimble-bell/core/api';
@@ -15,6 +15,7 @@ import { Film } from './film/Film';
 import { useMedia, type Film as FilmActions } from './film/useMedia';
 import { useWatched } from './useWatched';
 import { lengthWords } from './words';
+import classes from './watch.module.css';
 
 const TakeAlong = lazy(() => import('./TakeAlong'));
 const Notes = lazy(() => import('./Notes'));
@@ -46,8 +47,8 @@ export function Player({ recording, from }: { recording: RecordingDetail; from: 
   return (
     <Stack>
       <Head recording={recording} />
-      <Grid>
-        <Grid.Col span={{ base: 12, md: 8 }}>
+      <div className={classes.columns}>
+        <div>
           <Film
             {...{ recording, element, film, position, goTo, note, from }}
             at={(ms) => {
@@ -60,17 +61,15 @@ export function Player({ recording, from }: { recording: RecordingDetail; from: 
           <Replays where="under" {...{ room, zone, nameOf }} session={recording.sessionId} />
           <Gaps gaps={recording.gaps} />
           <Chapters of={recording.chapters} position={position} goTo={goTo} />
-        </Grid.Col>
-        <Grid.Col span={{ base: 12, md: 4 }}>
+        </div>
+        <div className={classes.aside}>
           {(!recording.shared || cues.length > 0) && <SearchPanel {...{ recording, cues, nameOf, goTo }} />}
           {!recording.shared && (
             <>
               <Replays where="beside" {...{ room, zone, nameOf }} session={recording.sessionId} />
-              <Space h="md" />
               <Suspense>
                 <Notes {...{ recording, position, film, goTo }} />
               </Suspense>
-              <Space h="md" />
               {!recording.leavesOut.includes('notes') && (
                 <Suspense>
                   <ClassNotes session={recording.sessionId} name={recording.title} />
@@ -78,8 +77,8 @@ export function Player({ recording, from }: { recording: RecordingDetail; from: 
               )}
             </>
           )}
-        </Grid.Col>
-      </Grid>
+        </div>
+      </div>
       <Suspense>{recording.mayDownload && <TakeAlong recording={recording} />}</Suspense>
       {recording.teaching && <ForTeachers {...{ recording, position, film }} />}
     </Stack>

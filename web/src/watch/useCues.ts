@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { startTransition, useEffect, useState } from 'react';
 import type { RecordingDetail } from '@nimble-bell/core/api';
 import { readCaptions, type Cue } from '@nimble-bell/core/captions';
 
@@ -17,7 +17,8 @@ export function useCues(captions: RecordingDetail['captions']): Cue[] {
     let wanted = true;
     const all = paths ? paths.split('\n') : [];
     void Promise.all(all.map((path) => cuesAt(path).catch(() => NONE))).then((found) => {
-      if (wanted) setCues(all.length ? found.flat() : NONE);
+      // In slices: the page stands already, and much of it may be drawn with this.
+      if (wanted) startTransition(() => setCues(all.length ? found.flat() : NONE));
     });
     return () => {
       wanted = false;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { SeriesKind } from '../../calendar/seriesKind';
+import { SeriesKind } from '../../calendar/schema';
 import { LayerName, Settings } from '../../settings/index';
 import { MemberId, message } from '../kernel/schema';
 

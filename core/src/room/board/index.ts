@@ -1,5 +1,5 @@
 import { concern } from '../kernel/concern';
-import { CLASS } from '../kernel/schema';
+import { CLASS } from '../kernel/place';
 import { placeOf } from '../stage/index';
 
 /** A board that is drawn on together, one in each place. */

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { CameSchema, WaySchema } from '../../door/schema';
-import { Role } from '../../roster/role';
+import { Role } from '../../roster/schema';
 import { MemberId, message } from '../kernel/schema';
 
 /** How somebody who was put out comes in again: as before, by knocking, or not in this session. */

@@ -5,6 +5,7 @@ export { documentOfRoom } from './document';
 export * from './evolve';
 export * from './messages';
 export * from './refusals';
+export * from './place';
 export * from './schema';
 export * from './state';
 export * from './telling';

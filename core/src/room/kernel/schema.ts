@@ -9,4 +9,3 @@ export const MemberId = z.string().min(1).max(40);
 /** Where in a room something is: the class, or one of its small tables. */
 export const Place = z.string().min(1).max(40);
 export type Place = z.infer<typeof Place>;
-export const CLASS: Place = 'class';

@@ -4,7 +4,7 @@ import { teaches } from '../../roster/role';
 import { concern, EVERYONE } from '../kernel/concern';
 import type { RoomEvent } from '../kernel/messages';
 import { refuse } from '../kernel/refusals';
-import { CLASS } from '../kernel/schema';
+import { CLASS } from '../kernel/place';
 import type { RoomState } from '../kernel/state';
 import { may } from '../may';
 import { isTold, seatName } from '../sight';

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { Capability } from '../../limits/schema';
 import { CameSchema } from '../../door/schema';
 import { PersonName } from '../../roster/names';
-import { Role } from '../../roster/role';
+import { Role } from '../../roster/schema';
 import { MemberId, message, Place } from '../kernel/schema';
 
 export const presenceCommands = {

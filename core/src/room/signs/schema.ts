@@ -1,8 +1,7 @@
 import { z } from 'zod';
 import { MemberId, message } from '../kernel/schema';
+import { SIGNS } from './signs';
 
-/** What somebody says without a word. */
-export const SIGNS = ['withYou', 'lost', 'slower', 'faster', 'break', 'agree', 'away'] as const;
 export const Sign = z.enum(SIGNS);
 export type Sign = z.infer<typeof Sign>;
 

@@ -1,7 +1,8 @@
 import { teaches } from '../../roster/role';
 import { concern, EVERYONE } from '../kernel/concern';
 import { refuse } from '../kernel/refusals';
-import { CLASS, type Place } from '../kernel/schema';
+import { CLASS } from '../kernel/place';
+import type { Place } from '../kernel/schema';
 import type { RoomState } from '../kernel/state';
 import { may, unhushed } from '../may';
 import { nameIn } from '../words';

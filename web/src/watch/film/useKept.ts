@@ -1,33 +1,45 @@
 import { useState } from 'react';
-import { z } from 'zod';
-import { VIEWS } from './seen';
+import { VIEWS, type View } from './seen';
 
 export const SPEEDS = [0.5, 0.75, 1, 1.25, 1.5, 1.75, 2, 2.5, 3] as const;
 export const SIZES = ['plain', 'large', 'largest'] as const;
 
 /** How somebody watches, kept in their browser from one recording to the next. */
-const Kept = z.object({
-  speed: z
-    .number()
-    .refine((n) => SPEEDS.some((s) => s === n))
-    .catch(1),
-  view: z.enum(VIEWS).catch('screen'),
+export interface Kept {
+  /** Times as fast as it was spoken. */
+  speed: number;
+  view: View;
   /** Language of the captions that are shown; none where it is empty. */
-  captions: z.string().max(35).catch(''),
-  size: z.enum(SIZES).catch('plain'),
-  silences: z.boolean().catch(false),
-  volume: z.number().min(0).max(1).catch(1),
-});
-export type Kept = z.infer<typeof Kept>;
+  captions: string;
+  size: (typeof SIZES)[number];
+  silences: boolean;
+  /** 0 to 1 */
+  volume: number;
+}
 
 const PLACE = 'watching';
 
-function read(): Kept {
+function stored(): Partial<Record<keyof Kept, unknown>> {
   try {
-    return Kept.parse(JSON.parse(localStorage.getItem(PLACE) ?? '{}'));
+    return Object(JSON.parse(localStorage.getItem(PLACE) ?? '{}'));
   } catch {
-    return Kept.parse({});
+    return {};
   }
+}
+
+/** What is stored, as far as it is something one can choose. */
+function read(): Kept {
+  const { speed, view, captions, size, silences, volume } = stored();
+  const one = <T>(all: readonly T[], found: unknown, otherwise: T): T =>
+    all.find((v) => v === found) ?? otherwise;
+  return {
+    speed: one<number>(SPEEDS, speed, 1),
+    view: one(VIEWS, view, 'screen'),
+    captions: typeof captions === 'string' ? captions.slice(0, 35) : '',
+    size: one(SIZES, size, 'plain'),
+    silences: silences === true,
+    volume: typeof volume === 'number' && volume >= 0 && volume <= 1 ? volume : 1,
+  };
 }
 
 export type Keep = (change: Partial<Kept> | ((kept: Kept) => Partial<Kept>)) => void;

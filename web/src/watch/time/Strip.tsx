@@ -1,6 +1,4 @@
-import { useMemo } from 'react';
 import type { RecordingDetail } from '@nimble-bell/core/api';
-import { stripOf } from '@nimble-bell/core/watching';
 import classes from './time.module.css';
 
 interface StripProps {
@@ -10,8 +8,7 @@ interface StripProps {
 const WIDTH = 1000;
 
 /** Below the time line: where microphones were open, where the floor was somebody's, and where much was written. */
-export function Strip({ recording: { parts, events, lengthMs } }: StripProps) {
-  const strip = useMemo(() => stripOf(parts, events), [parts, events]);
+export function Strip({ recording: { strip, lengthMs } }: StripProps) {
   const x = (ms: number) => (ms / Math.max(1, lengthMs)) * WIDTH;
   const most = Math.max(1, ...strip.written.map((w) => w.count));
   return (

@@ -1,0 +1,4 @@
+import type { Place } from './schema';
+
+/** The class itself, as a place of its room. */
+export const CLASS: Place = 'class';
