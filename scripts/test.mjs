@@ -1,4 +1,6 @@
 import { spawn } from 'node:child_process';
+import { mkdirSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
 import {
   checkNode,
   ensureBuilt,
@@ -11,6 +13,7 @@ import { orSay } from './lib/say.mjs';
 
 /** npm test: install what is missing, types, lint, format, unit tests, build, browser tests; ends with plain counts. */
 const counts = { passed: 0, failed: 0 };
+const SAID = path.join(ROOT, '.tmp/said');
 
 async function check(name, command, args, read) {
   const began = Date.now();
@@ -26,6 +29,8 @@ async function check(name, command, args, read) {
     `${fine ? 'ok    ' : 'FAILED'} ${name}: ${found.passed} passed, ${found.failed} failed${found.flaky ? `, ${found.flaky} only at a second try` : ''} (${seconds} s)\n`,
   );
   if (!fine) process.stdout.write(`${said}\n`);
+  // What it said is kept: how long each test took is read there.
+  writeFileSync(path.join(SAID, `${name.replaceAll(' ', '-')}.txt`), said);
 }
 
 /** Runs a command to its end. Gives its status and what it said. */
@@ -59,6 +64,7 @@ const browserCounts = (said) => ({
 
 async function test() {
   checkNode();
+  mkdirSync(SAID, { recursive: true });
   ensurePackages([...PRODUCT_PACKAGES, 'chromium']);
   ensureModules();
   const bin = (name) => `node_modules/.bin/${name}`;
