@@ -56,8 +56,25 @@ function drawn({ title, lines, curve }: Slide): string {
     ${text.join('')}${chart}</svg>`;
 }
 
-const VP8 = ['-pix_fmt', 'yuv420p', '-c:v', 'libvpx', '-deadline', 'realtime', '-cpu-used', '8'];
+const VP8 = ['-c:v', 'libvpx', '-deadline', 'realtime', '-cpu-used', '16'];
 const begins = ['-y', '-v', 'error', '-nostdin'];
+
+/** As loud as a lesson speaks, and what is silence in it; dB below full. */
+const LOUD_DB = -18;
+const QUIET_DB = -40;
+
+/** By how much a made voice is raised, dB: it is as loud from beginning to end, so its mean is enough to know. */
+function gainOf(samples: Buffer): number {
+  const quiet = 32_768 * 10 ** (QUIET_DB / 20);
+  let [sum, count] = [0, 0];
+  for (let i = 0; i + 1 < samples.length; i += 2) {
+    const value = samples.readInt16LE(i);
+    if (Math.abs(value) < quiet) continue;
+    sum += value * value;
+    count++;
+  }
+  return count ? LOUD_DB - 20 * Math.log10(Math.sqrt(sum / count) / 32_768) : 0;
+}
 
 /** Makes a lesson in a folder of its own: spoken, its slides drawn, each with when it was said and shown. */
 export async function makeLesson({ voice, sea, slides }: Lesson, folder: string): Promise<MadeLesson> {
@@ -86,14 +103,8 @@ export async function makeLesson({ voice, sea, slides }: Lesson, folder: string)
   }
   await writeFile(to('spoken.pcm'), Buffer.concat(sounds));
   const raw = ['-f', 's16le', '-ar', String(RATE), '-ac', '1', '-i', to('spoken.pcm')];
-  const opus = [
-    '-af',
-    'loudnorm=I=-18:TP=-1.5,aresample=48000,aformat=channel_layouts=mono',
-    '-c:a',
-    'libopus',
-    '-b:a',
-    '32k',
-  ];
+  const level = `volume=${gainOf(Buffer.concat(sounds)).toFixed(1)}dB,alimiter=limit=0.84:level=false,aresample=48000`;
+  const opus = ['-af', level, '-c:a', 'libopus', '-b:a', '32k', '-compression_level', '2'];
   await runProgram('ffmpeg', [...begins, ...raw, ...opus, to('sound.webm')]);
   await drawScreen(came, at, to);
   await drawCamera(sea, at, to);
@@ -119,7 +130,8 @@ async function drawScreen(came: MadeLesson['slides'], until: number, to: (name: 
   await writeFile(to('slides.txt'), `${list.join('\n')}\nfile '${came.length - 1}.png'\n`);
   const source = ['-f', 'concat', '-safe', '0', '-i', to('slides.txt')];
   // Two pictures a second, the last held until the end.
-  const still = ['-vf', 'fps=2,tpad=stop_mode=clone:stop_duration=30', ...VP8, '-g', '10', '-b:v', '180k'];
+  const held = 'format=yuv420p,fps=2,tpad=stop_mode=clone:stop_duration=30';
+  const still = ['-vf', held, ...VP8, '-g', '10', '-b:v', '180k'];
   const time = ['-t', (until / 1000).toFixed(3)];
   await runProgram('ffmpeg', [...begins, ...source, ...still, ...time, to('screen.webm')]);
   for (const i of came.keys()) for (const kind of ['svg', 'png']) await rm(to(`${i}.${kind}`));
@@ -128,7 +140,12 @@ async function drawScreen(came: MadeLesson['slides'], until: number, to: (name: 
 
 /** What the camera saw: the sea in the lesson's light, ten seconds of it again and again. */
 async function drawCamera([dark, light]: Lesson['sea'], until: number, to: (name: string) => string) {
-  const sea = ['-f', 'lavfi', '-i', `gradients=s=320x180:r=8:c0=${dark}:c1=${light}:speed=0.008`];
+  const sea = [
+    '-f',
+    'lavfi',
+    '-i',
+    `gradients=s=320x180:r=8:c0=${dark}:c1=${light}:speed=0.008,format=yuv420p`,
+  ];
   await runProgram('ffmpeg', [
     ...begins,
     ...sea,
