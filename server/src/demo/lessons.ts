@@ -60,7 +60,7 @@ const VP8 = ['-c:v', 'libvpx', '-deadline', 'realtime', '-cpu-used', '16'];
 const begins = ['-y', '-v', 'error', '-nostdin'];
 
 /** As loud as a lesson speaks, and what is silence in it; dB below full. */
-const LOUD_DB = -18;
+const LOUD_DB = -16.5;
 const QUIET_DB = -40;
 
 /** By how much a made voice is raised, dB: it is as loud from beginning to end, so its mean is enough to know. */
