@@ -253,6 +253,8 @@ async function seenWithTheFloor(course: MadeCourse, recording: string, api: APIR
   const all = await cameras(api);
   const [his] = all.filter((p) => p.includes('/camera-'));
   expect(all).toHaveLength(3);
+  const whose = (await (await api.get(`/api/recordings/${recording}`)).json()).pictures;
+  expect(whose.flatMap((p: { member?: string }) => p.member ?? [])).toEqual([course.students[1]!.id]);
   expect(await cameras(ana)).toHaveLength(3);
   const until = Date.parse('2027-02-01');
   const { path: link } = await (

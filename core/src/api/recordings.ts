@@ -91,8 +91,8 @@ export interface RecordingDetail extends RecordingInfo {
   events: StoredEvent[];
   /** Its sound. What the page has of it is good until it is finished: then its sound has another path. */
   mediaPath: string;
-  /** What is seen, each from when and for how long (ms), muted. */
-  pictures: (Picture & { path: string })[];
+  /** What is seen, each from when and for how long (ms), muted; whose it is where it is a student's camera. */
+  pictures: (Picture & { path: string; member?: string })[];
   /** Where nothing is heard, ms; none before it is finished. */
   silences: Stretch[];
   /** Where somebody could be heard, had the floor, and where it was written, ms. */

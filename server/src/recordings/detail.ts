@@ -40,11 +40,9 @@ export async function detailOf(
     ...told,
     chaptersWritten: row.chapters !== null,
     mediaPath: media(row.file ?? 'none'),
-    pictures: pictures.map(({ kind, at: from, length, file }) => ({
-      kind,
-      at: from,
-      length,
-      path: media(file),
+    pictures: pictures.map(({ kind, at: from, length, file, member }) => ({
+      ...{ kind, at: from, length, path: media(file) },
+      ...(member ? { member } : {}),
     })),
     strip: stripOf(told.parts, told.events),
     silences: row.silences,

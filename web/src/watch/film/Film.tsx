@@ -1,5 +1,6 @@
-import { lazy, Suspense, useEffect, useRef, useState, type RefObject } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import type { RecordingDetail } from '@nimble-bell/core/api';
+import { namesIn } from '@nimble-bell/core/room';
 import { pastSilence } from '@nimble-bell/core/watching';
 import { TimeLine } from '../time/TimeLine';
 import { Captions } from './Captions';
@@ -49,6 +50,7 @@ export function Film({
   const [playing, setPlaying] = useState(false);
   const [listing, setListing] = useState(false);
   const seen = useRef<HTMLDivElement>(null);
+  const nameOf = useMemo(() => namesIn(recording.events), [recording.events]);
   useEffect(() => film.speed(kept.speed), [film, kept.speed]);
   useEffect(() => film.volume(kept.volume), [film, kept.volume]);
   const whole = () =>
@@ -74,7 +76,7 @@ export function Film({
         film={film}
         whole={seen}
         title={recording.title}
-        failed={failed}
+        {...{ nameOf, failed }}
       />
       <Captions recording={recording} kept={kept} position={position} />
       <TimeLine recording={recording} pictures={played.pictures} position={position} goTo={goTo} />

@@ -11,13 +11,15 @@ interface SeenProps {
   film: Film;
   whole: RefObject<HTMLDivElement | null>;
   title: string;
+  nameOf: (member: string) => string;
   failed: () => void;
 }
 
 /** What is seen of a recording: one picture large, the other beside it; nothing lies over them. */
-export function Seen({ pictures, view, position, film, whole, title, failed }: SeenProps) {
+export function Seen({ pictures, view, position, film, whole, title, nameOf, failed }: SeenProps) {
   const { large, beside } = seenAt(pictures, view, position);
-  const of = (p: SeenPicture) => `${p.kind === 'screen' ? 'Screen' : 'Camera'} of ${title}`;
+  const of = ({ kind, member }: SeenPicture) =>
+    `${kind === 'screen' ? 'Screen' : 'Camera'} of ${member ? nameOf(member) : title}`;
   return (
     <div className={classes.seen} ref={whole} data-two={beside !== null}>
       {large ? (
