@@ -16,7 +16,7 @@ export function planOf(layers: readonly Layer[]): RecordingPlan | null {
   const during = inForce(layers, 'recording', 'watchForDays')?.value ?? 0;
   const onlyFor = inForce(layers, 'recording', 'onlyFor')?.value;
   const { begins, ends } = timesOf(layers);
-  const is = (key: 'automatic' | 'studentsWatch' | 'studentsDownload' | 'studentsCameras') =>
+  const is = (key: 'automatic' | 'studentsWatch' | 'studentsDownload' | 'studentsCameras' | 'tellsAll') =>
     inForce(layers, 'recording', key)?.value ?? false;
   return {
     automatic: is('automatic'),
@@ -27,6 +27,7 @@ export function planOf(layers: readonly Layer[]): RecordingPlan | null {
     ...(ends === 'dismissal' ? {} : { ends }),
     ...(leavesOut.length ? { leavesOut } : {}),
     ...(is('studentsCameras') ? { studentsCameras: true } : {}),
+    ...(is('tellsAll') ? { tellsAll: true } : {}),
     ...(after ? { watchAfterDays: after } : {}),
     ...(during ? { watchForDays: during } : {}),
     ...(onlyFor && (onlyFor.groups.length || onlyFor.members.length) ? { onlyFor } : {}),

@@ -17,6 +17,8 @@ export const RecordingPlan = z.object({
   leavesOut: z.array(Leavable).max(LEAVABLE.length).optional(),
   /** Students’ cameras while they have the floor; not where it is not said. */
   studentsCameras: z.boolean().optional(),
+  /** Everybody is told when it can be watched; those who were absent, where it is not said. */
+  tellsAll: z.boolean().optional(),
   /** At once, and as long as it is kept, where they are not said. */
   ...WatchTimes.partial().shape,
   /** All of those it is for, where it is not said. */

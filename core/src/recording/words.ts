@@ -71,6 +71,7 @@ export function recordingRuleWords(
   const words = {
     automatic: ['recorded by itself', 'not recorded by itself'],
     studentsCameras: ['recorded with students’ cameras', 'recorded without students’ cameras'],
+    tellsAll: ['everybody is told of a recording', 'those who were absent are told of a recording'],
     studentsWatch: ['students may watch', 'students may not watch'],
     studentsDownload: ['students may download', 'students may not download'],
   }[key];

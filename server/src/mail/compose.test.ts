@@ -156,6 +156,10 @@ test('who missed a class is told that it can be watched, by their own link; not 
   expect(letter!.subject).toMatch(/^TID-101 .* can be watched$/);
   expect(letter!.text).toContain('/in/abcd2345efgh67892/watch/rec');
   expect(letter!.off).toContain('/recording');
+  expect(letter!.text).toContain('You were not there');
+  const was = compose(deskOf(plan), memberRow(), order('recording', { ...about, there: true }), none).letter!;
+  expect(was.text).toContain('What was said, shown and written is all in it');
+  expect(was.text).not.toContain('not there');
   const quiet = memberRow({ quiet: ['recording'] });
   expect(compose(deskOf(plan), quiet, order('recording', about), none).letter).toBeNull();
   const gone = { recording: 'rec', session: 'planned-away' };

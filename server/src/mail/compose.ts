@@ -225,13 +225,13 @@ function notice(w: Writing): Composed {
   return w.finish(`${w.course.code}: ${found.title}`, blocks);
 }
 
-/** To who was not there, of a class that can be watched; nothing where it is theirs no more. */
+/** Of a class that can be watched, to who was not there, or to all; nothing where it is theirs no more. */
 function toWatch(w: Writing): Composed {
-  const { recording, session: id } = w.order.about;
+  const { recording, session: id, there } = w.order.about;
   const session = w.desk.plan.sessions.find((s) => s.id === id);
   if (!session || !isFor(targetOf(session), w.member)) return NONE;
   const title = titleOf(session);
-  const words = `${title} of ${instantWords(session.startsAt, w.member.zone)} can be watched. You were not there: what was said, shown and written is all in it.`;
+  const words = `${title} of ${instantWords(session.startsAt, w.member.zone)} can be watched. ${there ? 'What' : 'You were not there: what'} was said, shown and written is all in it.`;
   const button: Block = {
     kind: 'button',
     label: 'Watch it',

@@ -83,6 +83,7 @@ interface PlanFormProps {
 const WATCHING = [
   ['studentsWatch', 'Students on the class list may watch'],
   ['studentsDownload', 'Students may download'],
+  ['tellsAll', 'Everybody is told when one can be watched, not those alone who were absent'],
 ] as const;
 
 /** What one begins with. */
@@ -91,7 +92,7 @@ const usualPlan = ({ term }: CourseDetail): RecordingPlan => ({
   ...{ begins: 'ringIn', ends: 'dismissal' },
   keepUntil: toLocalDate(toEpochDay(term.lastDay) + 60),
   ...{ studentsWatch: true, studentsDownload: false },
-  ...{ leavesOut: [], studentsCameras: false },
+  ...{ leavesOut: [], studentsCameras: false, tellsAll: false },
   ...{ watchAfterDays: 0, watchForDays: 0 },
 });
 

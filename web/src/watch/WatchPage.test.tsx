@@ -65,11 +65,17 @@ test('what is taken along is offered only where that is on: made when it is aske
   );
 });
 
-test('captions that a recording has are shown below the picture, by the name of their language', async () => {
+test('captions that a recording has are shown below the picture, or above it, by the name of their language', async () => {
   watch(recording());
   const choice = await screen.findByRole('combobox', { name: 'Captions' });
   fireEvent.change(choice, { target: { value: 'pt' } });
   await waitFor(() => expect(screen.getByTestId('captions').getAttribute('lang')).toBe('pt'));
+  const seen = () => screen.getByText('This recording is sound alone.');
+  expect(screen.getByTestId('captions').compareDocumentPosition(seen())).toBe(2);
+  fireEvent.change(screen.getByRole('combobox', { name: 'Place of the captions' }), {
+    target: { value: 'above' },
+  });
+  expect(screen.getByTestId('captions').compareDocumentPosition(seen())).toBe(4);
 });
 
 test('a screen is large with the camera beside it, or the other way round; what is not shown now is not there', async () => {
@@ -79,7 +85,8 @@ test('a screen is large with the camera beside it, or the other way round; what 
     length,
     path: `/${kind}${at}`,
   });
-  watch(recording({ pictures: [picture('camera', 0, 30_000), picture('screen', 10_000, 30_000)] }));
+  const ana = { ...picture('camera', 36_000, 9000), member: 'ana' };
+  watch(recording({ pictures: [picture('camera', 0, 30_000), picture('screen', 10_000, 30_000), ana] }));
   await screen.findByRole('heading', { name: 'Lecture 3' });
   const seen = () => [...document.querySelectorAll('video')].map((v) => v.getAttribute('src'));
   seek(1);
@@ -92,6 +99,9 @@ test('a screen is large with the camera beside it, or the other way round; what 
   expect(seen()).toEqual(['/screen10000']);
   seek(35);
   expect(seen()).toEqual(['/screen10000']);
+  // A student's own says whose it is.
+  seek(42);
+  expect(screen.getByLabelText(/^Camera of /).getAttribute('aria-label')).not.toContain('Lecture 3');
   seek(50);
   expect(screen.getByText('Nothing was shown at this moment.')).toBeTruthy();
 });

@@ -4,7 +4,7 @@ import { useCues } from '../useCues';
 import type { Kept } from './useKept';
 import classes from './film.module.css';
 
-/** What is said at this moment, below the picture. */
+/** What is said at this moment. */
 export function Captions({
   recording: { captions },
   kept,

@@ -1,6 +1,5 @@
-import { lazy, Suspense, useEffect, useMemo, useRef, useState, type RefObject } from 'react';
+import { lazy, Suspense, useEffect, useRef, useState, type RefObject } from 'react';
 import type { RecordingDetail } from '@nimble-bell/core/api';
-import { namesIn } from '@nimble-bell/core/room';
 import { pastSilence } from '@nimble-bell/core/watching';
 import { TimeLine } from '../time/TimeLine';
 import { Captions } from './Captions';
@@ -50,7 +49,6 @@ export function Film({
   const [playing, setPlaying] = useState(false);
   const [listing, setListing] = useState(false);
   const seen = useRef<HTMLDivElement>(null);
-  const nameOf = useMemo(() => namesIn(recording.events), [recording.events]);
   useEffect(() => film.speed(kept.speed), [film, kept.speed]);
   useEffect(() => film.volume(kept.volume), [film, kept.volume]);
   const whole = () =>
@@ -62,6 +60,7 @@ export function Film({
     const past = kept.silences && !film.paused() ? pastSilence(recording.silences, ms) : null;
     if (past !== null) film.seek(past);
   };
+  const said = <Captions recording={recording} kept={kept} position={position} />;
   return (
     <>
       <Sound
@@ -69,16 +68,16 @@ export function Film({
         path={played.mediaPath}
         ready={() => film.speed(kept.speed)}
       />
+      {kept.place === 'above' && said}
       <Seen
         pictures={played.pictures}
         view={kept.view}
         position={position}
         film={film}
         whole={seen}
-        title={recording.title}
-        {...{ nameOf, failed }}
+        {...{ recording, failed }}
       />
-      <Captions recording={recording} kept={kept} position={position} />
+      {kept.place === 'below' && said}
       <TimeLine recording={recording} pictures={played.pictures} position={position} goTo={goTo} />
       <PlayerBar
         {...{ recording, film, playing, position, kept, keep, resumed, whole }}

@@ -3,7 +3,7 @@ import type { RecordingDetail } from '@nimble-bell/core/api';
 import { savedBy } from '@nimble-bell/core/watching';
 import { languageWords, lengthWords } from '../words';
 import { VIEW_WORDS, VIEWS, type View } from './seen';
-import { SIZES, SPEEDS, type Keep, type Kept } from './useKept';
+import { PLACES, SIZES, SPEEDS, type Keep, type Kept } from './useKept';
 import type { Film } from './useMedia';
 
 const STEP_S = 10;
@@ -148,6 +148,13 @@ const CaptionWays = ({
       value={kept.size}
       data={SIZES.map((value) => ({ value, label: `Captions ${value}` }))}
       onChange={(e) => keep({ size: e.currentTarget.value as Kept['size'] })}
+    />
+    <NativeSelect
+      size="xs"
+      aria-label="Place of the captions"
+      value={kept.place}
+      data={PLACES.map((value) => ({ value, label: `${value === 'above' ? 'Above' : 'Below'} the picture` }))}
+      onChange={(e) => keep({ place: e.currentTarget.value as Kept['place'] })}
     />
   </>
 );

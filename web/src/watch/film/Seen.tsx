@@ -1,4 +1,6 @@
-import type { RefObject } from 'react';
+import { useMemo, type RefObject } from 'react';
+import type { RecordingDetail } from '@nimble-bell/core/api';
+import { namesIn } from '@nimble-bell/core/room';
 import { Follower } from './Follower';
 import type { Film } from './useMedia';
 import { seenAt, type SeenPicture, type View } from './seen';
@@ -10,13 +12,14 @@ interface SeenProps {
   position: number;
   film: Film;
   whole: RefObject<HTMLDivElement | null>;
-  title: string;
-  nameOf: (member: string) => string;
+  recording: Pick<RecordingDetail, 'title' | 'events'>;
   failed: () => void;
 }
 
 /** What is seen of a recording: one picture large, the other beside it; nothing lies over them. */
-export function Seen({ pictures, view, position, film, whole, title, nameOf, failed }: SeenProps) {
+export function Seen({ pictures, view, position, film, whole, recording, failed }: SeenProps) {
+  const { title, events } = recording;
+  const nameOf = useMemo(() => namesIn(events), [events]);
   const { large, beside } = seenAt(pictures, view, position);
   const of = ({ kind, member }: SeenPicture) =>
     `${kind === 'screen' ? 'Screen' : 'Camera'} of ${member ? nameOf(member) : title}`;
