@@ -7,6 +7,7 @@ import { fileURLToPath } from 'node:url';
 import pino from 'pino';
 import { createApp } from './app';
 import { readConfig } from './config';
+import { SteadyClock } from './clock';
 import type { Context } from './context';
 import { migrate } from './db/migrate';
 import { openPool } from './db/pool';
@@ -24,6 +25,7 @@ import { recordingLanes } from './recordings/lanes';
 import { Rooms } from './room/rooms';
 import { Media } from './room/effects/media';
 import { Leases } from './room/lease';
+import { lastInClass } from './room/store';
 import { forwardToHolders } from './room/live/forward';
 import { RoomSocket } from './room/live/socket';
 import { standInTelephone } from './standins/telephone';
@@ -33,14 +35,16 @@ import { writeMissingRolls } from './sessions/roll';
 const config = readConfig(process.env);
 const log = pino({ level: process.env.LOG_LEVEL ?? 'info' });
 await migrate(config.databaseUrl, path.join(path.dirname(fileURLToPath(import.meta.url)), 'migrations'));
+const clock = new SteadyClock();
 const ctx: Context = {
   config,
   log,
   db: openPool(config.databaseUrl),
-  now: () => Date.now() + config.clockOffset,
+  now: () => clock.now() + config.clockOffset,
   signals: new EventEmitter(),
 };
 
+clock.startAt((await lastInClass(ctx.db)) - config.clockOffset);
 await mkdir(rawDir(ctx), { recursive: true });
 if (config.demo) await layDemo(ctx);
 
@@ -83,6 +87,7 @@ worker.start();
 const house = keepHouse(ctx);
 const space = watchSpace(ctx, rooms);
 const timekeeper = keepTime(ctx);
+const following = setInterval(() => void rooms.anyLive().then((held) => clock.follow(held)), 5000);
 const reading = config.inboxUrl ? keepReading(ctx) : null;
 let stopping = false;
 async function stop() {
@@ -93,6 +98,7 @@ async function stop() {
   clearInterval(house);
   clearInterval(space);
   clearInterval(timekeeper);
+  clearInterval(following);
   await voices.stop();
   await Promise.all([worker.stop(), reading?.stop(), socket.close(), relay.stop()]);
   await ctx.db.end();

@@ -233,8 +233,18 @@ export async function queuePreparing(db: Db, session: string, now: number): Prom
   ]);
 }
 
-export const addTrack = (db: Db, part: string, member: string, base: string) =>
-  run(db, 'INSERT INTO recording_tracks (part_id, member_id, base) VALUES (?, ?, ?)', [part, member, base]);
+/** `ahead`: by how much the time in force is ahead of the machine's clock, ms. */
+export const addTrack = (
+  db: Db,
+  part: string,
+  { member, base, ahead }: { member: string; base: string; ahead: number },
+) =>
+  run(db, 'INSERT INTO recording_tracks (part_id, member_id, base, ahead_ms) VALUES (?, ?, ?, ?)', [
+    part,
+    member,
+    base,
+    ahead,
+  ]);
 
 /** The parts of a recording in their order; one that is open still ends where it began. Instants in ms. */
 export const partsOf = async (db: Db, recording: string): Promise<(Part & { id: string })[]> =>
@@ -248,9 +258,9 @@ export const partsOf = async (db: Db, recording: string): Promise<(Part & { id: 
 
 /** Everyone's tracks of a part: also of those who have left the class list since. */
 export const tracksOf = (db: Db, part: string) =>
-  rows<{ base: string; member: string; role: Role }>(
+  rows<{ base: string; member: string; role: Role; ahead: number | null }>(
     db,
-    `SELECT t.base, t.member_id AS member, m.role
+    `SELECT t.base, t.member_id AS member, m.role, t.ahead_ms AS ahead
        FROM recording_tracks t JOIN enrolments m ON m.id = t.member_id WHERE t.part_id = ?`,
     [part],
   );

@@ -48,6 +48,11 @@ export class Rooms {
     return rooms.filter((r) => r !== null);
   }
 
+  /** Whether a class is on here. */
+  async anyLive(): Promise<boolean> {
+    return (await this.all()).some((room) => room.state.bell.phase === 'live');
+  }
+
   /** Live rooms come back as they were; then this server looks after those whose holder has died. */
   async start() {
     await this.#adopt();

@@ -41,6 +41,17 @@ export const eventRowsAfter = async (db: Db, session: string, seq: number): Prom
 export const eventsOf = async (db: Db, session: string): Promise<StoredEvent[]> =>
   (await eventRowsAfter(db, session, 0)).map((row) => row.event);
 
+/** When something happened last in a class that is on; long ago where there is none. Instant, ms. */
+export const lastInClass = async (db: Db): Promise<number> =>
+  Number(
+    (
+      await one<{ at: number | null }>(
+        db,
+        "SELECT MAX(e.at) AS at FROM sessions s JOIN room_events e ON e.session_id = s.id WHERE s.state = 'live'",
+      )
+    )?.at ?? 0,
+  );
+
 /** Under which ownership a room is written. */
 export interface Lease {
   session: string;

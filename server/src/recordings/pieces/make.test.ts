@@ -79,6 +79,7 @@ beforeEach(async () => {
   }
 });
 
+const HOUR_MS = 3_600_000;
 const rawFile = (name: string) => path.join(data, 'recordings', 'raw', name);
 const part = (seconds: number, id = 'p') => ({
   id,
@@ -125,7 +126,9 @@ async function flashesIn(file: string): Promise<number[]> {
 test(
   'sound and picture are in step from the beginning to the end, however wrong the clocks of senders are',
   async () => {
-    jest.mocked(tracksOf).mockResolvedValue([{ base: 'p-maren', member: 'maren', role: 'teacher' }]);
+    jest
+      .mocked(tracksOf)
+      .mockResolvedValue([{ base: 'p-maren', member: 'maren', role: 'teacher', ahead: null }]);
     // A clock that is wrong by 2 in 1,000 is off by 0.3 s at the end; packets come late by up to 40 ms.
     const late = (sent: number) => (sent * 7919) % 40;
     // And the sender heard nothing for a moment: its sound's clock stood still.
@@ -183,12 +186,13 @@ test(
 
 test('a picture that stood still is another, a short file is read as far as it goes, and who withdraws is not heard', async () => {
   jest.mocked(tracksOf).mockResolvedValue([
-    { base: 'p-maren', member: 'maren', role: 'teacher' },
-    { base: 'p-ana', member: 'ana', role: 'student' },
+    { base: 'p-maren', member: 'maren', role: 'teacher', ahead: null },
+    // The machine's clock was put an hour on before she spoke.
+    { base: 'p-ana', member: 'ana', role: 'student', ahead: -HOUR_MS },
   ]);
   const shown = claps.picture.filter((f) => f.sent < 8000 || (f.sent >= 40_000 && f.sent < 70_000));
   await writeFile(rawFile('p-maren-2.mjr'), relayFile('picture', shown, { began: BEGAN }));
-  await writeFile(rawFile('p-ana-0.mjr'), relayFile('sound', claps.sound, { began: BEGAN }));
+  await writeFile(rawFile('p-ana-0.mjr'), relayFile('sound', claps.sound, { began: BEGAN + HOUR_MS }));
   // Students' cameras are not kept, whatever the relay wrote.
   await writeFile(rawFile('p-ana-1.mjr'), relayFile('picture', claps.picture.slice(0, 50), { began: BEGAN }));
   await truncate(rawFile('p-ana-0.mjr'), 400_000);

@@ -156,10 +156,10 @@ async function cutAll(
   const names = await readdir(rawDir(ctx)).catch(() => [] as string[]);
   const all: Made[] = [];
   const reached: Piece['reached'] = { ...before?.reached };
-  // A part is kept in the time in force, and the relay writes the machine's.
-  const zero = part.from - ctx.config.clockOffset;
-  const cutOne = async ({ base, member, role }: Awaited<ReturnType<typeof tracksOf>>[number]) => {
+  const cutOne = async ({ base, member, role, ahead }: Awaited<ReturnType<typeof tracksOf>>[number]) => {
     if (withheld.has(member)) return;
+    // A part is kept in the time in force, and the relay writes the machine's.
+    const zero = part.from - Number(ahead ?? ctx.config.clockOffset);
     for (const track of names.filter((n) => n.startsWith(base) && n.endsWith('.mjr'))) {
       const kind = kindOf(track);
       if (!kind || !isKept(plan, kind, role)) continue;

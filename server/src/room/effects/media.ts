@@ -313,7 +313,7 @@ const reelsIn = (ctx: Context): Reels => ({
   partOf: async (session) => (await openPartOf(ctx.db, session))?.id ?? null,
   begin: async (part, member) => {
     const base = `${part}-${newId()}`;
-    await addTrack(ctx.db, part, member, base);
+    await addTrack(ctx.db, part, { member, base, ahead: ctx.now() - Date.now() });
     return base;
   },
 });
