@@ -123,38 +123,45 @@ function Ways({ recording, kept, keep, whole, keys }: PlayerBarProps) {
   );
 }
 
-const CaptionWays = ({
-  captions,
-  kept,
-  keep,
-}: Pick<PlayerBarProps, 'kept' | 'keep'> & Pick<RecordingDetail, 'captions'>) => (
-  <>
-    <NativeSelect
-      size="xs"
-      aria-label="Captions"
-      value={captions.some((c) => c.language === kept.captions) ? kept.captions : ''}
-      data={[
-        { value: '', label: 'No captions' },
-        ...captions.map((c) => ({
-          value: c.language,
-          label: `Captions, ${languageWords(c.language)}`,
-        })),
-      ]}
-      onChange={(e) => keep({ captions: e.currentTarget.value })}
-    />
-    <NativeSelect
-      size="xs"
-      aria-label="Size of the captions"
-      value={kept.size}
-      data={SIZES.map((value) => ({ value, label: `Captions ${value}` }))}
-      onChange={(e) => keep({ size: e.currentTarget.value as Kept['size'] })}
-    />
-    <NativeSelect
-      size="xs"
-      aria-label="Place of the captions"
-      value={kept.place}
-      data={PLACES.map((value) => ({ value, label: `${value === 'above' ? 'Above' : 'Below'} the picture` }))}
-      onChange={(e) => keep({ place: e.currentTarget.value as Kept['place'] })}
-    />
-  </>
-);
+type CaptionProps = Pick<PlayerBarProps, 'kept' | 'keep'> & Pick<RecordingDetail, 'captions'>;
+
+/** Which captions are shown, and where they are how. */
+function CaptionWays({ captions, kept, keep }: CaptionProps) {
+  const shown = captions.some((c) => c.language === kept.captions);
+  const languages = captions.map(({ language }) => ({
+    value: language,
+    label: `Captions, ${languageWords(language)}`,
+  }));
+  return (
+    <>
+      <NativeSelect
+        size="xs"
+        aria-label="Captions"
+        value={shown ? kept.captions : ''}
+        data={[{ value: '', label: 'No captions' }, ...languages]}
+        onChange={(e) => keep({ captions: e.currentTarget.value })}
+      />
+      {shown && (
+        <>
+          <NativeSelect
+            size="xs"
+            aria-label="Size of the captions"
+            value={kept.size}
+            data={SIZES.map((value) => ({ value, label: `Captions ${value}` }))}
+            onChange={(e) => keep({ size: e.currentTarget.value as Kept['size'] })}
+          />
+          <NativeSelect
+            size="xs"
+            aria-label="Place of the captions"
+            value={kept.place}
+            data={PLACES.map((value) => ({
+              value,
+              label: `${value === 'above' ? 'Above' : 'Below'} the picture`,
+            }))}
+            onChange={(e) => keep({ place: e.currentTarget.value as Kept['place'] })}
+          />
+        </>
+      )}
+    </>
+  );
+}
