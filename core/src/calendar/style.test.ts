@@ -1,4 +1,13 @@
-import { PLAIN, setStyle, styleOfLocale, timeWords, writingFor, type Style } from './style';
+import {
+  KNOWN_LOCALES,
+  PLAIN,
+  setStyle,
+  styleByPlatform,
+  styleOfLocale,
+  timeWords,
+  writingFor,
+  type Style,
+} from './style';
 import { clockWords, dateWords, dayWords, instantWords, patternWords } from './words';
 
 const american: Style = { hours: '12', order: 'month first', weekBegins: 'sunday' };
@@ -42,4 +51,11 @@ test('midnight and noon have no nought in twelve hours', () => {
   expect([0, 59, 720, 779, 1439].map(timeWords)).toEqual([
     ...['12:00 am', '12:59 am', '12:00 pm', '12:59 pm', '11:59 pm'],
   ]);
+});
+
+test('what is written down of a locale is what the platform says of it; of others the platform is asked', () => {
+  const all = KNOWN_LOCALES.flatMap(([, , , tags]) => tags.split(' '));
+  expect(new Set(all).size).toBe(all.length);
+  for (const tag of all) expect([tag, styleOfLocale(tag)]).toEqual([tag, styleByPlatform(tag)]);
+  expect(styleOfLocale('mt-MT')).toEqual(styleByPlatform('mt-MT'));
 });
