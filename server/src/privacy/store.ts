@@ -106,7 +106,6 @@ export async function forget(db: Db, member: string, by: MemberRow, now: number)
     "DELETE j FROM jobs j JOIN recording_notes n ON j.job_key LIKE CONCAT('question/', n.id, '/%') WHERE n.member_id = ?",
     [member],
   );
-  await forgetPictures(db, member, now);
   const written = await writtenIn(db, member);
   for (const table of [
     'replies',
@@ -124,6 +123,8 @@ export async function forget(db: Db, member: string, by: MemberRow, now: number)
   ])
     await run(db, `DELETE FROM ${table} WHERE member_id = ?`, [member]);
   for (const recording of written) await keepVocabulary(db, recording);
+  // After their tracks: what is being made of those meanwhile waits for this, or was laid before and goes now.
+  await forgetPictures(db, member, now);
   // What they took along goes with its files.
   await run(db, "UPDATE recording_exports SET state = 'cancelled' WHERE member_id = ?", [member]);
   await run(db, "DELETE FROM jobs WHERE kind = 'mail' AND member_id = ?", [member]);
