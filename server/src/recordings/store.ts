@@ -347,21 +347,31 @@ async function layPictures(db: Db, recording: string, pictures: readonly Picture
   for (const [i, p] of pictures.entries()) await addPicture(db, recording, i, p);
 }
 
-/** A student's is laid only while something of theirs belongs in the recording: not of who was forgotten meanwhile. */
-export const addPicture = (
+/**
+ * A student's is laid only while something of theirs belongs in the recording, and that is held until it is laid: who is
+ * forgotten meanwhile waits for it.
+ */
+export async function addPicture(
   db: Db,
   recording: string,
   number: number,
   { kind, at, length, file, member }: PictureFile,
-) =>
-  run(
+): Promise<void> {
+  const theirs =
+    member &&
+    (await one(
+      db,
+      `SELECT t.member_id FROM recording_tracks t JOIN recording_parts p ON p.id = t.part_id
+        WHERE p.recording_id = ? AND t.member_id = ? LIMIT 1 LOCK IN SHARE MODE`,
+      [recording, member],
+    ));
+  if (member && !theirs) return;
+  await run(
     db,
-    `INSERT INTO recording_pictures (recording_id, number, kind, at_ms, length_ms, file, member_id)
-       SELECT ?, ?, ?, ?, ?, ?, ? FROM DUAL
-        WHERE ? IS NULL OR EXISTS (SELECT 1 FROM recording_tracks t JOIN recording_parts p ON p.id = t.part_id
-                                    WHERE p.recording_id = ? AND t.member_id = ?)`,
-    [recording, number, kind, at, length, file, member, member, recording, member],
+    'INSERT INTO recording_pictures (recording_id, number, kind, at_ms, length_ms, file, member_id) VALUES (?, ?, ?, ?, ?, ?, ?)',
+    [recording, number, kind, at, length, file, member],
   );
+}
 
 /** What is seen in a recording, each in its file; times in ms of it. */
 export const picturesIn = async (
