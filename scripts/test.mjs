@@ -78,7 +78,9 @@ async function test() {
   };
   await Promise.all([types(), style()]);
   // All have passed or failed by then: what one of them left open does not hold the rest up.
-  await check('unit tests', bin('jest'), ['--ci', '--forceExit', '--maxWorkers=2'], jestCounts);
+  // A machine that is busy with something else fails no test: what stands still is ended after half a minute.
+  const unit = ['--ci', '--forceExit', '--maxWorkers=2', '--testTimeout=30000'];
+  await check('unit tests', bin('jest'), unit, jestCounts);
   await ensureBuilt();
   await check(
     'browser tests',
