@@ -83,7 +83,7 @@ interface PlanFormProps {
 const WATCHING = [
   ['studentsWatch', 'Students on the class list may watch'],
   ['studentsDownload', 'Students may download'],
-  ['tellsAll', 'Everybody is told when one can be watched, not those alone who were absent'],
+  ['tellsAll', 'Everybody is told when one can be watched, also those who were there'],
 ] as const;
 
 /** What one begins with. */
