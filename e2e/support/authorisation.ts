@@ -225,7 +225,7 @@ export const ROUTES: Record<string, Answers> = {
 };
 
 /** Every command of the room, for a student: refused as only a teacher's, or decided by the limits. */
-export const STUDENT_COMMANDS: Record<CommandType, 'teachers-only' | 'closed' | 'ok'> = {
+export const STUDENT_COMMANDS: Record<CommandType, 'teachers-only' | 'closed' | 'too-late' | 'ok'> = {
   ringIn: 'teachers-only',
   setLimit: 'teachers-only',
   hush: 'teachers-only',
@@ -248,6 +248,19 @@ export const STUDENT_COMMANDS: Record<CommandType, 'teachers-only' | 'closed' | 
   cue: 'teachers-only',
   goByClock: 'teachers-only',
   planLeft: 'teachers-only',
+  startTimer: 'teachers-only',
+  holdTimer: 'teachers-only',
+  moreTime: 'teachers-only',
+  stopTimer: 'teachers-only',
+  ask: 'teachers-only',
+  answer: 'too-late',
+  closeAnswers: 'teachers-only',
+  showAnswers: 'teachers-only',
+  askAgain: 'teachers-only',
+  putAway: 'teachers-only',
+  pick: 'teachers-only',
+  passOn: 'teachers-only',
+  endPick: 'teachers-only',
   startRecording: 'teachers-only',
   pauseRecording: 'teachers-only',
   answerRecording: 'ok',

@@ -23,8 +23,12 @@ test('what somebody took part is weighed as the course says', () => {
   ];
   const rules = afterRules(layers);
   expect(rules).toEqual({ ...COLLEGE_AFTER, perMinute: 4, perHand: 0 });
-  const sum = partsTogether([{ spokenMs: 90_000, written: 2, hands: 3 }, null, { ...NO_PART, written: 1 }]);
-  expect(weighed(sum, rules)).toBe(9);
+  const sum = partsTogether([
+    { spokenMs: 90_000, written: 2, hands: 3, answers: 4 },
+    null,
+    { ...NO_PART, written: 1 },
+  ]);
+  expect(weighed(sum, rules)).toBe(13);
   expect(weighed(NO_PART, rules)).toBe(0);
 });
 

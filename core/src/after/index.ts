@@ -9,7 +9,7 @@ export type AfterRules = AfterValues;
 /** Where nobody says otherwise. */
 export const COLLEGE_AFTER: AfterRules = {
   participation: true,
-  ...{ perMinute: 2, perLine: 1, perHand: 1 },
+  ...{ perMinute: 2, perLine: 1, perHand: 1, perAnswer: 1 },
   thoughts: true,
   watching: true,
 };

@@ -30,7 +30,11 @@ export function keptOf(events: readonly StoredEvent[], left: readonly Leavable[]
     return numbers.get(member) ?? null;
   };
   return events.flatMap((e): StoredEvent[] => {
-    if (e.type === 'said' && left.includes('writing')) return [];
+    if (left.includes('writing')) {
+      if (e.type === 'said' || e.type === 'answered') return [];
+      if ((e.type === 'answersShown' || e.type === 'tallied') && e.tally.groups)
+        return [{ ...e, tally: { ...e.tally, groups: [] } }];
+    }
     if (DRAWN.has(e.type) && left.includes('board')) return [];
     if (e.type === 'entered' || e.type === 'known' || e.type === 'knocked') {
       const name = numbered(e.member, e.role);

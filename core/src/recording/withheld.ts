@@ -7,6 +7,7 @@ import {
   type StoredEvent,
   type StoredOf,
 } from '../room/index';
+import { tallyOf, type Answer, type Question } from '../questions/index';
 import { teaches, type Role } from '../roster/role';
 
 /** Who does not agree to be in a recording: by the last that each said of it. */
@@ -26,9 +27,36 @@ export const WITHHELD = '(withheld)';
 
 const withoutWords = ({ file: _, ...e }: StoredOf<'said'>): StoredOf<'said'> => ({ ...e, text: WITHHELD });
 
+type OfQuestions = 'asked' | 'answered' | 'askedAgain' | 'answersShown' | 'tallied';
+
+/** What was asked, without what those who withheld answered: they are counted where nothing of theirs can be read. */
+class Answers {
+  readonly #asked = new Map<number, { question: Question; given: Map<string, Answer> }>();
+
+  constructor(readonly withheld: ReadonlySet<string>) {}
+
+  told(e: StoredOf<OfQuestions>): StoredEvent[] {
+    if (e.type === 'asked') {
+      this.#asked.set(e.seq, { question: e.question, given: new Map() });
+      return [e];
+    }
+    const one = this.#asked.get(e.question);
+    if (e.type === 'askedAgain') one?.given.clear();
+    if (e.type === 'answered') {
+      one?.given.set(e.member, e.answer);
+      return this.withheld.has(e.member) ? [] : [e];
+    }
+    if (e.type === 'askedAgain' || !one || (one.question.kind !== 'words' && one.question.kind !== 'number'))
+      return [e];
+    const told = [...one.given].filter(([member]) => !this.withheld.has(member)).map(([, a]) => a);
+    return [{ ...e, tally: { ...tallyOf(one.question, told), answered: e.tally.answered } }];
+  }
+}
+
 /** What happened, as a recording may tell it: those who withheld are nobody, and what they wrote is not told. */
 export function maskedFor(events: readonly StoredEvent[], withheld: ReadonlySet<string>): StoredEvent[] {
   if (!withheld.size) return [...events];
+  const answers = new Answers(withheld);
   return events.flatMap((e): StoredEvent[] => {
     switch (e.type) {
       case 'recordingAnswered':
@@ -48,6 +76,12 @@ export function maskedFor(events: readonly StoredEvent[], withheld: ReadonlySet<
         return [withheld.has(e.by) ? { ...e, text: { ...e.text, text: WITHHELD } } : e];
       case 'drawn':
         return withheld.has(e.by) ? [] : [e];
+      case 'asked':
+      case 'answered':
+      case 'askedAgain':
+      case 'answersShown':
+      case 'tallied':
+        return answers.told(e);
       default:
         return [e];
     }

@@ -80,6 +80,20 @@ test('a student gives no teaching command, whatever it is', () => {
     cue: { type: 'cue', index: 0 },
     goByClock: { type: 'goByClock', on: true },
     planLeft: { type: 'planLeft', left: [] },
+    startTimer: { type: 'startTimer', seconds: 60 },
+    holdTimer: { type: 'holdTimer', hold: true },
+    moreTime: { type: 'moreTime', seconds: 60 },
+    stopTimer: { type: 'stopTimer' },
+    ask: {
+      type: 'ask',
+      question: { text: '', kind: 'yesNo', options: [], right: null, anonymous: false },
+    },
+    closeAnswers: { type: 'closeAnswers' },
+    showAnswers: { type: 'showAnswers', right: false },
+    askAgain: { type: 'askAgain' },
+    putAway: { type: 'putAway' },
+    pick: { type: 'pick' },
+    endPick: { type: 'endPick' },
   };
   const teaching = Object.entries(COMMANDS).filter(([, rule]) => rule.who === 'teaching');
   expect(Object.keys(commands).sort()).toEqual(teaching.map(([type]) => type as CommandType).sort());

@@ -142,11 +142,12 @@ const RollSettings = z
 
 /** What comes after class, and what is counted: values as a form sends them. */
 export const AfterValues = z.object({
-  /** Whether it is counted how much each takes part, and what a minute, a line and a hand are worth. */
+  /** Whether it is counted how much each takes part, and what a minute, a line, a hand and an answer are worth. */
   participation: z.boolean(),
   perMinute: z.int('Give whole numbers.').min(0).max(100, 'At most 100.'),
   perLine: z.int('Give whole numbers.').min(0).max(100, 'At most 100.'),
   perHand: z.int('Give whole numbers.').min(0).max(100, 'At most 100.'),
+  perAnswer: z.int('Give whole numbers.').min(0).max(100, 'At most 100.'),
   /** Whether the class is asked what it thought. */
   thoughts: z.boolean(),
   /** Whether it is counted who watches recordings, and what of them. */
@@ -159,6 +160,7 @@ const AfterSettings = z
     perMinute: set(AfterValues.shape.perMinute),
     perLine: set(AfterValues.shape.perLine),
     perHand: set(AfterValues.shape.perHand),
+    perAnswer: set(AfterValues.shape.perAnswer),
     thoughts: set(AfterValues.shape.thoughts),
     watching: set(AfterValues.shape.watching),
   })

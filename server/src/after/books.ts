@@ -1,13 +1,14 @@
-import { afterRules, partsIn } from '@nimble-bell/core/after';
+import { afterRules, partsIn, picksIn } from '@nimble-bell/core/after';
 import type { StoredEvent } from '@nimble-bell/core/room';
 import { sessionById } from '../courses/store';
 import type { Db } from '../db/pool';
 import { writeRoll } from '../sessions/roll';
-import { keepPart } from './store';
+import { keepPart, keepPicks } from './store';
 
 /** What is written of a class when it is over: its roll, and what each took part where that is counted. */
 export async function closeBooks(db: Db, id: string, events: readonly StoredEvent[]): Promise<void> {
   await writeRoll(db, id, events);
+  for (const [member, times] of picksIn(events)) await keepPicks(db, id, member, times);
   const session = await sessionById(db, id);
   if (!session || !afterRules(session.layers).participation) return;
   for (const [member, part] of partsIn(events)) await keepPart(db, id, member, part);

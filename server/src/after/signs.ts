@@ -14,7 +14,9 @@ export async function signsOf(
   const ids = held.map((s) => s.id);
   const [parts, { recorded, watched }] = await Promise.all([partsTaken(db, ids, null), watchedIn(db, ids)]);
   const took = new Set(
-    parts.filter((p) => p.spokenMs || p.written || p.hands).map((p) => `${p.session}/${p.member}`),
+    parts
+      .filter((p) => p.spokenMs || p.written || p.hands || p.answers)
+      .map((p) => `${p.session}/${p.member}`),
   );
   return (session, member) => ({
     tookPart: took.has(`${session}/${member}`),

@@ -11,19 +11,42 @@ export const addSpoken = (db: Db, session: string, member: string, ms: number) =
     [Math.round(ms), session, member],
   );
 
-/** What somebody wrote and how often they raised a hand, in place of what was kept. */
+/** What somebody wrote, how often they raised a hand and answered, in place of what was kept. */
 export const keepPart = (
   db: Db,
   session: string,
   member: string,
-  { written, hands }: Pick<TakenPart, 'written' | 'hands'>,
+  { written, hands, answers }: Omit<TakenPart, 'spokenMs'>,
 ) =>
   run(
     db,
-    `INSERT INTO parts_taken (session_id, member_id, written, hands)
-       SELECT s.id, m.id, ?, ? FROM sessions s JOIN enrolments m ON m.course_id = s.course_id WHERE s.id = ? AND m.id = ?
-       ON DUPLICATE KEY UPDATE written = VALUES(written), hands = VALUES(hands)`,
-    [written, hands, session, member],
+    `INSERT INTO parts_taken (session_id, member_id, written, hands, answers)
+       SELECT s.id, m.id, ?, ?, ? FROM sessions s JOIN enrolments m ON m.course_id = s.course_id WHERE s.id = ? AND m.id = ?
+       ON DUPLICATE KEY UPDATE written = VALUES(written), hands = VALUES(hands), answers = VALUES(answers)`,
+    [written, hands, answers, session, member],
+  );
+
+/** How often somebody was asked by lot in a session, in place of what was kept. */
+export const keepPicks = (db: Db, session: string, member: string, times: number) =>
+  run(
+    db,
+    `INSERT INTO asked_by_lot (session_id, member_id, times)
+       SELECT s.id, m.id, ? FROM sessions s JOIN enrolments m ON m.course_id = s.course_id WHERE s.id = ? AND m.id = ?
+       ON DUPLICATE KEY UPDATE times = VALUES(times)`,
+    [times, session, member],
+  );
+
+/** How often each was asked by lot in the sessions of this session's course. */
+export const askedByLot = async (db: Db, session: string): Promise<Record<string, number>> =>
+  Object.fromEntries(
+    (
+      await rows<{ member: string; times: number }>(
+        db,
+        `SELECT a.member_id AS member, SUM(a.times) AS times FROM asked_by_lot a JOIN sessions s ON s.id = a.session_id
+          WHERE s.course_id = (SELECT course_id FROM sessions WHERE id = ?) GROUP BY a.member_id`,
+        [session],
+      )
+    ).map((a) => [a.member, Number(a.times)]),
   );
 
 /** Who took what part in these sessions; one member's alone where it is given. */
@@ -32,7 +55,7 @@ export const partsTaken = async (db: Db, sessions: readonly string[], member: st
     ? (
         await rows<TakenPart & { session: string; member: string }>(
           db,
-          `SELECT session_id AS session, member_id AS member, spoken_ms AS spokenMs, written, hands
+          `SELECT session_id AS session, member_id AS member, spoken_ms AS spokenMs, written, hands, answers
              FROM parts_taken WHERE session_id IN (?) AND (? IS NULL OR member_id = ?)`,
           [[...sessions], member, member],
         )

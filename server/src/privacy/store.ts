@@ -1,4 +1,6 @@
 import type { MemberRow } from '../accounts/store';
+import { tallyWithout } from '@nimble-bell/core/questions';
+import type { EventOf } from '@nimble-bell/core/room';
 import { newId, newLinkCode } from '../context';
 import { json, one, rows, run, type Db } from '../db/pool';
 import { forgetPictures } from '../recordings/cuts/store';
@@ -120,6 +122,7 @@ export async function forget(db: Db, member: string, by: MemberRow, now: number)
     'listening',
     'parts_taken',
     'thoughts_given',
+    'asked_by_lot',
   ])
     await run(db, `DELETE FROM ${table} WHERE member_id = ?`, [member]);
   for (const recording of written) await keepVocabulary(db, recording);
@@ -152,6 +155,46 @@ async function forgetInClass(db: Db, member: string, courseId: string) {
   await run(db, 'UPDATE room_documents SET member_id = NULL WHERE member_id = ?', [member]);
   await run(db, "UPDATE written SET text = '(taken away)' WHERE member_id = ?", [member]);
   await inRooms("'$.text'", "'said'", "'$.from'", ['(taken away)', courseId, member]);
+  await forgetAnswers(db, member, courseId);
+}
+
+/** What somebody answered goes, and out of what was shown of the answers what was in their own words. */
+async function forgetAnswers(db: Db, member: string, courseId: string) {
+  const ofCourse = `FROM room_events e JOIN sessions s ON s.id = e.session_id
+    WHERE s.course_id = ? AND JSON_VALUE(e.body, '$.type')`;
+  const answered = await rows<{ session: string; seq: number; body: unknown }>(
+    db,
+    `SELECT e.session_id AS session, e.seq, e.body ${ofCourse} = 'answered' AND JSON_VALUE(e.body, '$.member') = ?`,
+    [courseId, member],
+  );
+  const own = new Map<string, string[]>();
+  for (const { session, body } of answered) {
+    const { answer } = json<EventOf<'answered'>>(body);
+    if (typeof answer === 'string') own.set(session, [...(own.get(session) ?? []), answer]);
+  }
+  for (const [session, words] of own) {
+    const shown = await rows<{ seq: number; body: unknown }>(
+      db,
+      `SELECT seq, body FROM room_events WHERE session_id = ? AND JSON_VALUE(body, '$.type') IN ('answersShown', 'tallied')`,
+      [session],
+    );
+    for (const { seq, body } of shown) {
+      const event = json<EventOf<'answersShown'>>(body);
+      const tally = tallyWithout(event.tally, words);
+      await run(db, 'UPDATE room_events SET body = ? WHERE session_id = ? AND seq = ?', [
+        JSON.stringify({ ...event, tally }),
+        session,
+        seq,
+      ]);
+    }
+    await run(
+      db,
+      `UPDATE room_events SET body = JSON_SET(body, '$.answer', '(taken away)')
+        WHERE session_id = ? AND JSON_VALUE(body, '$.type') = 'answered' AND JSON_VALUE(body, '$.member') = ?
+          AND JSON_TYPE(JSON_EXTRACT(body, '$.answer')) = 'STRING'`,
+      [session, member],
+    );
+  }
 }
 
 /** The histories hold names and addresses too: of this person they go. */

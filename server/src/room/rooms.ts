@@ -2,6 +2,7 @@ import { goneFromDoor, type RoomEvent, type StoredEvent } from '@nimble-bell/cor
 import type { Context } from '../context';
 import { sessionById } from '../courses/store';
 import { Elsewhere, type Leases } from './lease';
+import { askedByLot } from '../after/store';
 import { heedOutside, openingOf } from './outside';
 import { Room, type RoomListener } from './room';
 import { liveRooms } from './store';
@@ -109,9 +110,10 @@ export class Rooms {
       },
     });
     await room.load();
+    const asked = room.state.bell.kind ? {} : await askedByLot(this.ctx.db, session);
     await room.happen((state) => {
       if (state.bell.phase === 'dismissed') return [];
-      const opened: RoomEvent[] = state.bell.kind ? [] : [openingOf(row)];
+      const opened: RoomEvent[] = state.bell.kind ? [] : [{ ...openingOf(row), asked }];
       if (state.bell.phase === 'live')
         opened.push({ type: 'interrupted', from: silentSince ?? room.lastAt ?? this.ctx.now() });
       // Nobody has a page at its door either: who waited knocks again.

@@ -14,11 +14,11 @@ const parts = (more: Partial<Participation> = {}): Participation => ({
   rows: [
     {
       ...{ member: 'ana', name: 'Ana Lanyon', group: 'A' },
-      cells: [{ spokenMs: 90_000, written: 2, hands: 1 }, null],
+      cells: [{ spokenMs: 90_000, written: 2, hands: 1, answers: 3 }, null],
     },
     {
       ...{ member: 'ben', name: 'Ben Garrow', group: 'B' },
-      cells: [null, { spokenMs: 0, written: 9, hands: 0 }],
+      cells: [null, { spokenMs: 0, written: 9, hands: 0, answers: 0 }],
     },
   ],
   rules: COLLEGE_AFTER,

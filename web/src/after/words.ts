@@ -5,9 +5,10 @@ import { countWords } from '@nimble-bell/core/calendar';
 export const minutesWords = (ms: number): string => String(Math.round(ms / 6000) / 10);
 
 /** What somebody took part, in words. */
-export const partWords = ({ spokenMs, written, hands }: TakenPart): string =>
+export const partWords = ({ spokenMs, written, hands, answers }: TakenPart): string =>
   [
     `spoke ${minutesWords(spokenMs)} min`,
     `wrote ${countWords(written, 'line')}`,
     `raised a hand ${countWords(hands, 'time')}`,
+    `answered ${countWords(answers, 'question')}`,
   ].join(', ');

@@ -15,6 +15,7 @@ const WORTHS = [
   ['perMinute', 'A spoken minute is worth'],
   ['perLine', 'A written line'],
   ['perHand', 'A raised hand'],
+  ['perAnswer', 'An answer'],
 ] as const;
 
 /** What is counted of a class, what it is worth, and what the class is asked. */

@@ -63,7 +63,7 @@ function Parts({ of }: { of: Participation }) {
   return (
     <Panel
       title="Who took part"
-      about="By the relay’s own word for who is heard, what was written to the class or to those who teach, and raised hands. Each student sees their own."
+      about="By the relay’s own word for who is heard, what was written to the class or to those who teach, raised hands, and answered questions. Each student sees their own."
       action={
         <Button
           variant="default"
@@ -105,7 +105,7 @@ function Rows({ rows }: { rows: readonly Row[] }) {
   const most = Math.max(1, ...rows.map((r) => r.worth));
   return (
     <Table fz="sm" stickyHeader>
-      <Heads of={['Student', 'Spoke, minutes', 'Wrote', 'Hand', 'Worth']} />
+      <Heads of={['Student', 'Spoke, minutes', 'Wrote', 'Hand', 'Answers', 'Worth']} />
       <Table.Tbody>
         {rows.map((r) => (
           <Table.Tr key={r.member}>
@@ -121,6 +121,7 @@ function Rows({ rows }: { rows: readonly Row[] }) {
             <Table.Td className="figures">{minutesWords(r.part.spokenMs)}</Table.Td>
             <Table.Td className="figures">{r.part.written}</Table.Td>
             <Table.Td className="figures">{r.part.hands}</Table.Td>
+            <Table.Td className="figures">{r.part.answers}</Table.Td>
             <Table.Td>
               <span className={classes.worth} style={{ ['--share' as string]: r.worth / most }}>
                 {r.worth}
@@ -136,23 +137,23 @@ function Rows({ rows }: { rows: readonly Row[] }) {
 const csvOf = ({ sessions, rows, rules }: Participation, zone: string) =>
   writeCsv(
     [
-      ...['Name', 'Group', 'Spoke, minutes', 'Wrote', 'Hand', 'Worth'],
+      ...['Name', 'Group', 'Spoke, minutes', 'Wrote', 'Hand', 'Answers', 'Worth'],
       ...sessions.flatMap((s) =>
-        ['spoke', 'wrote', 'hand'].map(
+        ['spoke', 'wrote', 'hand', 'answers'].map(
           (w) => `${s.title} ${s.number}, ${dayWords(dateIn(zone, s.startsAt))}: ${w}`,
         ),
       ),
     ],
     rows.map(({ name, group, cells }) => {
       const all = partsTogether(cells);
-      const three = ({ spokenMs, written, hands }: TakenPart) => [
-        ...[minutesWords(spokenMs), String(written), String(hands)],
+      const figures = ({ spokenMs, written, hands, answers }: TakenPart) => [
+        ...[minutesWords(spokenMs), String(written), String(hands), String(answers)],
       ];
       return [
         ...[name, group ?? ''],
-        ...three(all),
+        ...figures(all),
         String(weighed(all, rules)),
-        ...cells.flatMap((c) => (c ? three(c) : ['', '', ''])),
+        ...cells.flatMap((c) => (c ? figures(c) : ['', '', '', ''])),
       ];
     }),
   );

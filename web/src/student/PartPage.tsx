@@ -52,11 +52,11 @@ function Counted({ mine: { course, me } }: { mine: MyCourse }) {
   return (
     <Panel
       title="What is counted"
-      about="How long you are heard, how often you write to the class or to those who teach, and how often your hand is up. Those who teach see it, and you."
+      about="How long you are heard, how often you write to the class or to those who teach, how often your hand is up, and how many questions you answer. Those who teach see it, and you."
     >
       <Text mb="sm">In all you {partWords(partsTogether(cells))}.</Text>
       <Table fz="sm">
-        <Heads of={['Class', 'Spoke, minutes', 'Wrote', 'Hand']} />
+        <Heads of={['Class', 'Spoke, minutes', 'Wrote', 'Hand', 'Answers']} />
         <Table.Tbody>
           {data.sessions
             .map((s, i) => ({ ...s, part: cells[i] ?? NO_PART }))
@@ -72,6 +72,7 @@ function Counted({ mine: { course, me } }: { mine: MyCourse }) {
                 <Table.Td className="figures">{minutesWords(part.spokenMs)}</Table.Td>
                 <Table.Td className="figures">{part.written}</Table.Td>
                 <Table.Td className="figures">{part.hands}</Table.Td>
+                <Table.Td className="figures">{part.answers}</Table.Td>
               </Table.Tr>
             ))}
         </Table.Tbody>

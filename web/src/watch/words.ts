@@ -1,13 +1,7 @@
 import type { RecordingInfo } from '@nimble-bell/core/api';
+import { lengthWords } from '@nimble-bell/core/calendar';
 
-/** "1:02:05" or "4:07" from milliseconds. */
-export function lengthWords(ms: number): string {
-  const s = Math.round(ms / 1000);
-  const two = (n: number) => String(n).padStart(2, '0');
-  const h = Math.floor(s / 3600);
-  const m = Math.floor(s / 60) % 60;
-  return h ? `${h}:${two(m)}:${two(s % 60)}` : `${m}:${two(s % 60)}`;
-}
+export { lengthWords };
 
 /** The same to the millisecond: "4:07.5". */
 export function momentWords(ms: number): string {

@@ -46,13 +46,15 @@ export function partsTold(parts: readonly Part[], told: readonly Stretch[]): Par
   });
 }
 
+const WRITTEN: ReadonlySet<StoredEvent['type']> = new Set(['said', 'answered']);
+
 /** What happened, without what was written while nothing of it is told. Who came and what stood on the board stays true. */
 export function eventsTold(
   events: readonly StoredEvent[],
   { parts, left }: { parts: readonly Part[]; left: readonly Part[] },
 ): StoredEvent[] {
   const within = (all: readonly Part[], at: number) => all.some((p) => at >= p.from && at <= p.until);
-  return events.filter((e) => e.type !== 'said' || !within(parts, e.at) || within(left, e.at));
+  return events.filter((e) => !WRITTEN.has(e.type) || !within(parts, e.at) || within(left, e.at));
 }
 
 /** What was not recorded, and what was left out between two that are told; nothing is said of how it began and ended. */

@@ -22,6 +22,8 @@ export const bellEvents = {
     kind: SeriesKind,
     times: PlannedTimes,
     layers: z.array(z.object({ name: LayerName, settings: Settings })).max(10),
+    /** How often each was asked by lot in this course before. */
+    asked: z.record(MemberId, z.number()).optional(),
   }),
   /** What a layer says was changed outside the room, while it was open. */
   settingsChanged: message('settingsChanged', {

@@ -14,8 +14,12 @@ export const audienceOf = (event: StoredEvent, room: RoomState): Audience =>
 export function audience(event: StoredEvent, viewer: Actor, room: RoomState): StoredEvent | null {
   const heard = audienceOf(event, room);
   const isFor = heard.to !== 'some' || teaches(viewer.role) || heard.members.includes(viewer.member);
-  return isFor ? veiledFor(event, viewer, room) : null;
+  return isFor ? veiledFor(toldTo(event, teaches(viewer.role), room), viewer, room) : null;
 }
+
+/** The event as it is told to those who teach, or to the others. */
+export const toldTo = (event: StoredEvent, teaching: boolean, room: RoomState): StoredEvent =>
+  ruleOf(event).told?.(event as never, room, teaching) ?? event;
 
 /** The event as it is told to those who may not know a name in it; null where there is none. */
 export const veiledOf = (event: StoredEvent, room: RoomState): StoredEvent | null =>

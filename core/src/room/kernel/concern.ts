@@ -38,6 +38,8 @@ export interface EventRule<N extends keyof Parts, K extends EventType> {
   hears: (event: StoredOf<K>, room: RoomState) => Audience;
   /** The same, told to those who may not know the name of whom it is about. */
   veiled?: (event: StoredOf<K>, room: RoomState) => StoredOf<K>;
+  /** The same, as those have it who teach, and as all the others have it, where that is not one. */
+  told?: (event: StoredOf<K>, room: RoomState, teaching: boolean) => StoredOf<K>;
   /** The concern's own part after the event. */
   evolve: (part: Parts[N], event: StoredOf<K>, room: RoomState) => Parts[N];
   /** What changed, in one line for everyone in the room. */

@@ -5,12 +5,15 @@ import { deskCommands, deskEvents } from '../desk/schema';
 import { doorCommands, doorEvents } from '../door/schema';
 import { floorCommands, floorEvents } from '../floor/schema';
 import { limitsCommands, limitsEvents } from '../limits/schema';
+import { pickCommands, pickEvents } from '../pick/schema';
 import { presenceCommands, presenceEvents } from '../presence/schema';
+import { questionsCommands, questionsEvents } from '../questions/schema';
 import { recordingCommands, recordingEvents } from '../recording/schema';
 import { runSheetCommands, runSheetEvents } from '../runSheet/schema';
 import { signsCommands, signsEvents } from '../signs/schema';
 import { stageCommands, stageEvents } from '../stage/schema';
 import { talkCommands, talkEvents } from '../talk/schema';
+import { timerCommands, timerEvents } from '../timer/schema';
 
 /** What a person in the room can ask for, by type. The server decides each. */
 export const COMMAND_SCHEMAS = {
@@ -26,6 +29,9 @@ export const COMMAND_SCHEMAS = {
   ...doorCommands,
   ...runSheetCommands,
   ...signsCommands,
+  ...timerCommands,
+  ...questionsCommands,
+  ...pickCommands,
 };
 
 /** What happens in a room, by type, in today's version. `by` and `member` are members; instants are ms. */
@@ -42,6 +48,9 @@ export const EVENT_SCHEMAS = {
   ...doorEvents,
   ...runSheetEvents,
   ...signsEvents,
+  ...timerEvents,
+  ...questionsEvents,
+  ...pickEvents,
 };
 
 export type CommandType = keyof typeof COMMAND_SCHEMAS;

@@ -4,12 +4,15 @@ import { desk } from '../desk/index';
 import { door } from '../door/index';
 import { floor } from '../floor/index';
 import { limits } from '../limits/index';
+import { pick } from '../pick/index';
 import { presence } from '../presence/index';
+import { questions } from '../questions/index';
 import { recording } from '../recording/index';
 import { runSheet } from '../runSheet/index';
 import { signs } from '../signs/index';
 import { stage } from '../stage/index';
 import { talk } from '../talk/index';
+import { timer } from '../timer/index';
 import type { CommandRule, Concern, EventRule } from './concern';
 import type { CommandType, EventType } from './messages';
 import type { Parts, RoomState } from './state';
@@ -21,7 +24,10 @@ export type AnyConcern = Concern<keyof Parts, CommandType, EventType>;
  * The concerns of a room, in the order in which they heed one another's events: who is there and what is allowed come
  * before what follows from it.
  */
-const ALL = { bell, presence, limits, floor, desk, stage, talk, board, recording, door, runSheet, signs };
+const ALL = {
+  ...{ bell, presence, limits, floor, desk, stage, talk, board, recording, door, runSheet, signs },
+  ...{ timer, questions, pick },
+};
 
 export const CONCERNS = Object.values(ALL) as unknown as readonly AnyConcern[];
 
@@ -39,6 +45,9 @@ export const COMMANDS: { readonly [K in CommandType]: CommandRule<K> } = {
   ...door.commands,
   ...runSheet.commands,
   ...signs.commands,
+  ...timer.commands,
+  ...questions.commands,
+  ...pick.commands,
 };
 
 /** Every event's rule. */
@@ -55,6 +64,9 @@ export const EVENTS: { readonly [K in EventType]: EventRule<never, K> } = {
   ...door.events,
   ...runSheet.events,
   ...signs.events,
+  ...timer.events,
+  ...questions.events,
+  ...pick.events,
 } as never;
 
 /** Which concern an event belongs to. */

@@ -4,12 +4,15 @@ import type { DeskState } from '../desk/state';
 import type { DoorState } from '../door/state';
 import type { FloorState } from '../floor/state';
 import type { LimitsState } from '../limits/state';
+import type { PickState } from '../pick/state';
 import type { PresenceState } from '../presence/state';
+import type { QuestionsState } from '../questions/state';
 import type { RecordingState } from '../recording/state';
 import type { RunSheetState } from '../runSheet/state';
 import type { SignsState } from '../signs/state';
 import type { StageState } from '../stage/state';
 import type { TalkState } from '../talk/state';
+import type { TimerState } from '../timer/state';
 
 /** Each concern's part of a room, under the concern's name. Plain data: it is sent to pages as it is. */
 export interface Parts {
@@ -25,6 +28,9 @@ export interface Parts {
   recording: RecordingState;
   runSheet: RunSheetState;
   signs: SignsState;
+  timer: TimerState;
+  questions: QuestionsState;
+  pick: PickState;
 }
 
 /** A room as its events have made it. The same on the server, in every page and in a replay. */

@@ -3,6 +3,7 @@ import type { ClientMessages, ServerMessages } from '@nimble-bell/core/api';
 import {
   audienceOf,
   seers,
+  toldTo,
   veiledOf,
   type Audience,
   type RoomState,
@@ -42,6 +43,14 @@ function told(
   event: StoredEvent,
 ): { targets: string[]; but: string[]; event: StoredEvent }[] {
   const targets = targetsOf(session, audienceOf(event, state));
+  const staff = [channels.staff(session)];
+  const toStaff = toldTo(event, true, state);
+  const toOthers = toldTo(event, false, state);
+  if (toStaff !== toOthers)
+    return [
+      { targets: staff, but: [], event: toStaff },
+      { targets: targets.filter((t) => !staff.includes(t)), but: staff, event: toOthers },
+    ];
   const veiled = veiledOf(event, state);
   const knowing = veiled && seers(state, 'seeNames');
   if (!veiled || !knowing || !('member' in event)) return [{ targets, but: [], event }];

@@ -1,0 +1,3 @@
+export * from './kinds';
+export * from './tally';
+export * from './read';
