@@ -12,6 +12,9 @@ export const KEYS = {
   keys: { id: 'keys', usual: '?', words: 'Show these keys', who: 'anyone' },
   hush: { id: 'hush', usual: 'h', words: 'Hush, and lift it again', who: 'teaching' },
   question: { id: 'question', usual: 'q', words: 'Open writing for one question', who: 'teaching' },
+  ask: { id: 'ask', usual: 'a', words: 'Ask the class', who: 'teaching' },
+  time: { id: 'time', usual: 't', words: 'A time for everybody', who: 'teaching' },
+  pick: { id: 'pick', usual: 'o', words: 'Pick one of them by lot', who: 'teaching' },
   cue: { id: 'cue', usual: 'n', words: 'Begin the next part of the run sheet', who: 'teaching' },
   floor: {
     id: 'floor',

@@ -25,6 +25,7 @@ import { RoomContext, useInfo, useTeaching } from './live/useRoom';
 import { RunSheetBar } from './runSheet/RunSheetBar';
 import { Seats } from './seats/Seats';
 import { useAbout } from '../app/title';
+import { HeldUp } from './tools/HeldUp';
 import { PANELS } from './tools/registry';
 
 // For who has knocked.
@@ -120,6 +121,7 @@ export function RoomFrame() {
       <Alone />
       <Consent />
       <YourTurn />
+      <HeldUp />
       <Stage />
       <Comings />
       <div className={classes.under}>

@@ -11,6 +11,7 @@ import { Why } from '../controls/Why';
 import { AtTheDoor } from '../door/AtTheDoor';
 import { Lock } from '../door/Lock';
 import { useInfo, useInside, useNameOf, useRoom, type Inside } from '../live/useRoom';
+import { AtHand } from '../tools/AtHand';
 import parts from '../frame/parts.module.css';
 import { OneQuestion } from './OneQuestion';
 import classes from './floor.module.css';
@@ -48,6 +49,7 @@ export function FloorPanel() {
       >
         {hushed ? 'Lift the hush' : 'Hush'}
       </ActButton>
+      <AtHand />
       <AtTheDoor />
       <Hands />
       {signs && (

@@ -1,0 +1,75 @@
+import { Popover } from '@mantine/core';
+import { lazy, Suspense, useState, type ComponentType } from 'react';
+import type { KeyId } from '../../keys/keys';
+import { ActButton } from '../controls/ActButton';
+import { useInside, useRoom, type Inside } from '../live/useRoom';
+import { useSlowly } from './pick/slowly';
+import classes from './atHand.module.css';
+
+const Compose = lazy(() => import('./questions/Compose'));
+const StartTime = lazy(() => import('./time/StartTime'));
+
+const select = ({ room }: Inside) => ({ live: room.bell.phase === 'live' });
+
+/** What a teacher puts before the class with one press: a question, a time, one of them by lot. */
+export function AtHand() {
+  const { send } = useRoom();
+  const { live } = useInside(select);
+  const [slowly] = useSlowly();
+  return (
+    <div className={classes.row} role="group" aria-label="Put before the class">
+      <Opened act="ask" word="Ask" width={400} disabled={!live} Part={Compose} />
+      <Opened act="time" word="Time" width={280} disabled={!live} Part={StartTime} />
+      <ActButton
+        act="pick"
+        pressed={false}
+        disabled={!live}
+        className={classes.button}
+        onClick={() => void send({ type: 'pick', slowly })}
+      >
+        Pick
+      </ActButton>
+    </div>
+  );
+}
+
+interface OpenedProps {
+  act: KeyId;
+  word: string;
+  width: number;
+  disabled: boolean;
+  Part: ComponentType<{ close: () => void }>;
+}
+
+function Opened({ act, word, width, disabled, Part }: OpenedProps) {
+  const [open, setOpen] = useState(false);
+  const close = () => setOpen(false);
+  return (
+    <Popover
+      opened={open}
+      onChange={setOpen}
+      width={width}
+      position="bottom-start"
+      shadow="md"
+      withArrow
+      trapFocus
+      returnFocus
+    >
+      <Popover.Target>
+        <div className={classes.opener}>
+          <ActButton
+            {...{ act, disabled }}
+            pressed={open}
+            className={classes.button}
+            onClick={() => setOpen(!open)}
+          >
+            {word}
+          </ActButton>
+        </div>
+      </Popover.Target>
+      <Popover.Dropdown aria-label={word} style={{ maxHeight: '80dvh', overflowY: 'auto' }}>
+        <Suspense>{open && <Part close={close} />}</Suspense>
+      </Popover.Dropdown>
+    </Popover>
+  );
+}

@@ -1,0 +1,27 @@
+import { lazy, Suspense } from 'react';
+import { useInside, type Inside } from '../live/useRoom';
+import { TimeBell } from './time/TimeBell';
+
+// Each comes when the first of its kind does.
+const TimeStrip = lazy(() => import('./time/TimeStrip'));
+const PickStrip = lazy(() => import('./pick/PickStrip'));
+const Asked = lazy(() => import('./questions/Asked'));
+
+const select = ({ room }: Inside) => ({
+  time: room.timer.on !== null,
+  pick: room.pick.now !== null,
+  question: room.questions.on,
+});
+
+/** What is held up before everybody, over the stage: the time, who is asked, and what the class is asked. */
+export function HeldUp() {
+  const { time, pick, question } = useInside(select);
+  return (
+    <Suspense>
+      <TimeBell />
+      {time && <TimeStrip />}
+      {pick && <PickStrip />}
+      {question !== null && <Asked key={question} />}
+    </Suspense>
+  );
+}
