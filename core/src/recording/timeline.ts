@@ -21,6 +21,16 @@ export function positionOf(parts: readonly Part[], at: number): number {
   return position;
 }
 
+/** When in the class a moment of the recording was, an instant; where two parts meet, the later. */
+export function instantAt(parts: readonly Part[], position: number): number {
+  let rest = position;
+  for (const { from, until } of parts) {
+    if (rest < until - from) return from + rest;
+    rest -= until - from;
+  }
+  return parts.at(-1)?.until ?? 0;
+}
+
 export interface Gap {
   /** Where the two parts meet, ms into the recording. */
   position: number;

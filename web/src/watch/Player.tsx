@@ -3,7 +3,7 @@ import { lazy, Suspense, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { RecordingDetail } from '@nimble-bell/core/api';
 import { countWords, instantWords } from '@nimble-bell/core/calendar';
-import { Replay, type Gap } from '@nimble-bell/core/recording';
+import { instantAt, Replay, type Gap } from '@nimble-bell/core/recording';
 import { namesIn } from '@nimble-bell/core/room';
 import type { ReplayProps } from '../room/tools/replay';
 import { REPLAYS } from '../room/tools/replays';
@@ -33,7 +33,8 @@ export function Player({ recording, from }: { recording: RecordingDetail; from: 
   const { element, film } = useMedia();
   const [position, setPosition] = useState(0);
   const room = useReplay(recording, position);
-  const { zone } = recording;
+  const { zone, parts } = recording;
+  const moment = { room, zone, at: instantAt(parts, position), session: recording.sessionId };
   const goTo = (ms: number) => {
     film.seek(ms);
     film.play();
@@ -58,7 +59,7 @@ export function Player({ recording, from }: { recording: RecordingDetail; from: 
             stood={watched.say}
             resumed={watched.resumed}
           />
-          <Replays where="under" {...{ room, zone, nameOf }} session={recording.sessionId} />
+          <Replays where="under" {...moment} nameOf={nameOf} />
           <Gaps gaps={recording.gaps} />
           <Chapters of={recording.chapters} position={position} goTo={goTo} />
         </div>
@@ -66,7 +67,7 @@ export function Player({ recording, from }: { recording: RecordingDetail; from: 
           {(!recording.shared || cues.length > 0) && <SearchPanel {...{ recording, cues, nameOf, goTo }} />}
           {!recording.shared && (
             <>
-              <Replays where="beside" {...{ room, zone, nameOf }} session={recording.sessionId} />
+              <Replays where="beside" {...moment} nameOf={nameOf} />
               <Suspense>
                 <Notes {...{ recording, position, film, goTo }} />
               </Suspense>

@@ -3,6 +3,8 @@ import type { RoomState } from '@nimble-bell/core/room';
 /** A room as it was at a moment of its recording, shown by each tool without a room's page around it. */
 export interface ReplayProps {
   room: RoomState;
+  /** The instant that it was. */
+  at: number;
   zone: string;
   /** The session that it was. */
   session: string;

@@ -1,5 +1,6 @@
 import type { ComponentType } from 'react';
 import type { ReplayProps } from './replay';
+import { HeldReplay } from './HeldReplay';
 import { BoardReplay } from './board/Replay';
 import { TalkReplay } from './talk/Replay';
 
@@ -9,6 +10,7 @@ export const REPLAYS: readonly {
   where: 'under' | 'beside';
   Replay: ComponentType<ReplayProps>;
 }[] = [
+  { id: 'held', where: 'under', Replay: HeldReplay },
   { id: 'board', where: 'under', Replay: BoardReplay },
   { id: 'talk', where: 'beside', Replay: TalkReplay },
 ];

@@ -1,0 +1,19 @@
+import { Paper } from '@mantine/core';
+import { lazy, Suspense } from 'react';
+import { questionOn } from '@nimble-bell/core/room';
+import type { ReplayProps } from './replay';
+
+const HeldThen = lazy(() => import('./HeldThen'));
+
+/** What was held up before everybody at that moment: nothing, most of the time. */
+export function HeldReplay(props: ReplayProps) {
+  const { timer, pick } = props.room;
+  if (!timer.on && !pick.now && !questionOn(props.room)) return null;
+  return (
+    <Paper withBorder mt="sm" component="section" aria-label="Held up in class" data-testid="held-then">
+      <Suspense>
+        <HeldThen {...props} />
+      </Suspense>
+    </Paper>
+  );
+}

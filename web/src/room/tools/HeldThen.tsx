@@ -1,0 +1,52 @@
+import { letterOf, optionsOf } from '@nimble-bell/core/questions';
+import { questionOn, roundOf, type AskedQuestion } from '@nimble-bell/core/room';
+import type { ReplayProps } from './replay';
+import pick from './pick/pick.module.css';
+import { Bars } from './questions/Bars';
+import questions from './questions/questions.module.css';
+import strip from './strip.module.css';
+import { Face } from './time/Face';
+
+/** The time, who was asked, and the question with what had been shown of its answers. */
+export default function HeldThen({ room, at, nameOf }: ReplayProps) {
+  const asked = questionOn(room);
+  return (
+    <>
+      {room.timer.on && (
+        <div className={strip.strip}>
+          <Face timer={room.timer.on} now={at} />
+        </div>
+      )}
+      {room.pick.now && (
+        <div className={strip.strip}>
+          <span className={pick.who}>{nameOf(room.pick.now.member)} is asked.</span>
+        </div>
+      )}
+      {asked && <AskedThen asked={asked} />}
+    </>
+  );
+}
+
+function AskedThen({ asked }: { asked: AskedQuestion }) {
+  const { question, rounds, rightShown } = asked;
+  const { tally, shown } = roundOf(asked);
+  const options = optionsOf(question);
+  return (
+    <div className={questions.then}>
+      <h2>{question.text || 'What was asked aloud'}</h2>
+      {shown && tally ? (
+        <Bars
+          question={question}
+          tally={tally}
+          before={rounds.at(-2)?.tally ?? null}
+          own={null}
+          right={rightShown ? question.right : null}
+        />
+      ) : (
+        options.length > 0 && (
+          <p className={questions.note}>{options.map((o, i) => o || letterOf(i)).join(' · ')}</p>
+        )
+      )}
+    </div>
+  );
+}
