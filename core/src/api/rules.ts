@@ -29,6 +29,7 @@ export const SegmentInput = z.object({
   minutes: z.int('Give whole minutes.').min(1, 'At least a minute.').max(720, 'At most 720 minutes.'),
   sheet: Id.nullable().default(null),
   recording: z.enum(['on', 'paused']).nullable().default(null),
+  timed: z.boolean().optional(),
   note: prose(500),
 });
 export type SegmentInput = z.infer<typeof SegmentInput>;

@@ -112,6 +112,8 @@ export const Segment = z.object({
   limits: z.partialRecord(Capability, Permission).default({}),
   /** What becomes of the recording; null leaves it as it is. */
   recording: z.enum(['on', 'paused']).nullable().default(null),
+  /** Everybody sees its minutes run out. */
+  timed: z.boolean().optional(),
   /** For those who teach alone: it never reaches a room. */
   note: z.string().max(500).default(''),
 });

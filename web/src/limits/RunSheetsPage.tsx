@@ -1,6 +1,7 @@
 import {
   ActionIcon,
   Button,
+  Checkbox,
   Group,
   Loader,
   NativeSelect,
@@ -214,8 +215,10 @@ function Rows({ length, ...props }: RowsProps) {
   };
   return (
     <Scrolls label="Segments, scrolls">
-      <Table verticalSpacing={6} miw={860}>
-        <Heads of={['Segment', 'Minutes', 'Rule sheet', 'Recording', 'Note, for teachers', 'Order']} />
+      <Table verticalSpacing={6} miw={940}>
+        <Heads
+          of={['Segment', 'Minutes', 'Rule sheet', 'Recording', 'Its time', 'Note, for teachers', 'Order']}
+        />
         <InOrder segments={segments} set={set}>
           {segments.map((s, i) => (
             <SegmentRow key={s.key} {...props} segment={s} index={i} onKey={onKey} />
@@ -315,6 +318,16 @@ function Rules({ segment, name, rules, set }: SegmentRulesProps) {
           data={RECORDING}
           value={segment.recording ?? ''}
           onChange={(e) => set?.({ recording: (e.currentTarget.value || null) as SegmentDraft['recording'] })}
+        />
+      </Table.Td>
+      <Table.Td w={84}>
+        <Checkbox
+          size="xs"
+          label="shown"
+          aria-label={`Everybody sees the time of ${name} run out`}
+          disabled={!set}
+          checked={segment.timed ?? false}
+          onChange={(e) => set?.({ timed: e.currentTarget.checked })}
         />
       </Table.Td>
     </>

@@ -14,9 +14,11 @@ export const draftOf = ({
   minutes,
   sheet,
   recording,
+  timed,
   note,
 }: Segment | SegmentDraft): SegmentDraft => ({
   ...{ key: ++keys, title, minutes, sheet, recording, note },
+  ...(timed ? { timed } : {}),
 });
 
 export const blank = (minutes: number): SegmentDraft => ({

@@ -10,16 +10,15 @@ import type { RoomState } from '../kernel/state';
 import { afterCue } from '../limits/index';
 import { classLimit } from '../may';
 import { beginsWithSegment } from '../recording/index';
+import { LONGEST_TIME_S } from '../timer/state';
 import type { CuedSegment } from './schema';
 import type { RunSheetState } from './state';
 
 const MINUTE_MS = 60_000;
 
-const cuedOf = ({ title, minutes, limits, recording }: Segment): CuedSegment => ({
-  title,
-  minutes,
-  limits,
-  recording,
+const cuedOf = ({ title, minutes, limits, recording, timed }: Segment): CuedSegment => ({
+  ...{ title, minutes, limits, recording },
+  ...(timed ? { timed } : {}),
 });
 
 /** The run sheet that was planned: the session's own, or its series', or its course's. */
@@ -64,6 +63,7 @@ export function cueEvents(
   const on = begins || state === 'on';
   return [
     { type: 'cued', by, index, segment, changes: changesBy(room, segment) },
+    ...timed(segment),
     ...(begins ? [{ type: 'recordingStarted' as const, by: null }] : []),
     ...(recording === 'paused' && on ? [{ type: 'recordingPaused' as const, by }] : []),
     ...(recording === 'on' && state === 'paused' && room.recording.kept !== 'nothing'
@@ -71,6 +71,17 @@ export function cueEvents(
       : []),
   ];
 }
+
+/** Its time, where everybody is to see it run out. */
+const timed = ({ timed: seen, minutes, title }: CuedSegment): RoomEvent[] =>
+  seen && minutes > 0
+    ? [
+        {
+          ...{ type: 'timerStarted' as const, by: null, what: title.slice(0, 60) },
+          seconds: Math.min(LONGEST_TIME_S, Math.max(5, Math.round(minutes * 60))),
+        },
+      ]
+    : [];
 
 /** When the segment that is on has had its minutes; null where none is on. */
 export const segmentEnds = ({ segments, at, since }: RunSheetState): number | null =>

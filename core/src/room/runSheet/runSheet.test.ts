@@ -166,3 +166,17 @@ test('proposals fit what is left, in whole minutes: each its share and none with
     ),
   );
 });
+
+test('a part whose time is shown is counted down before everybody, and its time goes with it', () => {
+  const room = classOn([layer('series', [part('Welcome', 5, { timed: true }), part('Lecture', 35)])]);
+  expect(room.state.timer.on).toMatchObject({ what: 'Welcome', length: 5 * MINUTE });
+  room.do(maren, { type: 'cue', index: 1 });
+  expect(room.state.timer.on).toBeNull();
+  room.do(maren, { type: 'startTimer', seconds: 60, what: 'Think' });
+  room.do(maren, { type: 'cue', index: 0 });
+  expect(room.state.timer.on?.what).toBe('Welcome');
+  room.do(maren, { type: 'startTimer', seconds: 60, what: 'Think' });
+  room.do(maren, { type: 'cue', index: 1 });
+  // What a teacher began stays.
+  expect(room.state.timer.on?.what).toBe('Think');
+});

@@ -11,6 +11,8 @@ export const CuedSegment = z.object({
   minutes: z.number().min(0).max(720),
   limits: z.partialRecord(Capability, Permission),
   recording: z.enum(['on', 'paused']).nullable(),
+  /** Its minutes are counted down before everybody. */
+  timed: z.boolean().optional(),
 });
 export type CuedSegment = z.infer<typeof CuedSegment>;
 

@@ -1,8 +1,7 @@
 import { secondsWords } from '../../calendar/words';
 import { concern, EVERYONE } from '../kernel/concern';
 import { refuse } from '../kernel/refusals';
-import { LONGEST_TIME_S } from './schema';
-import type { Timer, TimerState } from './state';
+import { LONGEST_TIME_S, type Timer, type TimerState } from './state';
 
 /** How long it has run, ms. */
 export const ranFor = ({ from, heldAt }: Timer, now: number): number => Math.max(0, (heldAt ?? now) - from);
@@ -58,9 +57,15 @@ export const timer = concern({
     timerStarted: {
       version: 1,
       hears: () => EVERYONE,
-      evolve: (part, { seconds, what, at }) => ({
+      evolve: (part, { by, seconds, what, at }) => ({
         ...part,
-        on: { what, from: at, length: seconds === null ? null : seconds * 1000, heldAt: null },
+        on: {
+          what,
+          from: at,
+          length: seconds === null ? null : seconds * 1000,
+          heldAt: null,
+          bySheet: by === null,
+        },
       }),
       notice: ({ seconds, what }) => `${lengthWords(seconds)}${toWhom(what)}.`,
       log: ({ by, seconds, what }, nameOf) =>
@@ -99,7 +104,10 @@ export const timer = concern({
       log: ({ what }) => `The timer rang${toWhom(what)}.`,
     },
   },
-  heeds: { dismissed: (part) => ({ ...part, on: null }) },
+  heeds: {
+    cued: (part) => (part.on?.bySheet ? { ...part, on: null } : part),
+    dismissed: (part) => ({ ...part, on: null }),
+  },
   due: ({ timer: part }) => {
     const at = ringsAt(part);
     return at === null ? null : { at, events: [{ type: 'timerRang', what: part.on!.what }] };

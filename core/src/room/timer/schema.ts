@@ -1,8 +1,6 @@
 import { z } from 'zod';
 import { MemberId, message } from '../kernel/schema';
-
-/** The longest time that is counted down, s: four hours. */
-export const LONGEST_TIME_S = 14_400;
+import { LONGEST_TIME_S } from './state';
 
 const What = z.string().trim().max(60);
 

@@ -1,3 +1,6 @@
+/** The longest time that is counted down, s: four hours. */
+export const LONGEST_TIME_S = 14_400;
+
 /** A timer or a stopwatch that everybody in the room sees. Instants and lengths in ms. */
 export interface Timer {
   /** What the time is for; empty where it was not said. */
@@ -8,6 +11,8 @@ export interface Timer {
   length: number | null;
   /** Since when it is held; null while it runs. */
   heldAt: number | null;
+  /** The run sheet began it: it goes with its part. */
+  bySheet: boolean;
 }
 
 export interface TimerState {
