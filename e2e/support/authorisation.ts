@@ -150,6 +150,11 @@ export const ROUTES: Record<string, Answers> = {
   'POST /api/courses/:course/notices': TEACHING,
   'PUT /api/courses/:course/notices/:notice': TEACHING,
   'DELETE /api/courses/:course/notices/:notice': answers(401, 403, 403, 404, 404, 403),
+  'GET /api/courses/:course/questions': THOSE_WHO_TEACH,
+  'POST /api/courses/:course/questions': TEACHING,
+  'PUT /api/courses/:course/questions/:question': TEACHING,
+  'DELETE /api/courses/:course/questions/:question': answers(401, 403, 403, 404, 404, 403),
+  'GET /api/sessions/:id/asked': THOSE_WHO_TEACH,
   'GET /api/courses/:course/materials': MEMBERS,
   'POST /api/courses/:course/materials/links': TEACHING,
   // Asked without a name for the file.

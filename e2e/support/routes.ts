@@ -54,6 +54,7 @@ export const routesOf = ({ id, session, students }: MadeCourse): Route[] => {
     teacher('Review', `${course}/review`),
     teacher('Roll book', `${course}/review/roll-book`),
     teacher('Taking part', `${course}/review/taking-part`),
+    teacher('Questions', `${course}/teach/questions`),
     teacher('What the class thought', `${course}/review/thoughts`),
     teacher('Session', `${course}/session/${session}`),
     teacher('Your ways', '/ways'),

@@ -16,6 +16,7 @@ import { attachedRoutes } from './attached/routes';
 import { notesRoutes } from './notes/routes';
 import { materialRoutes } from './materials/routes';
 import { noticeRoutes } from './notices/routes';
+import { questionRoutes } from './questions/routes';
 import { planningRoutes } from './planning/routes';
 import { privacyRoutes } from './privacy/routes';
 import { careRoutes } from './recordings/care';
@@ -122,6 +123,7 @@ export function createApp(ctx: Context, relay: MediaRelay): Express {
     visitRoutes(ctx),
     privacyRoutes(ctx),
     writingRoutes(ctx),
+    questionRoutes(ctx),
     rollRoutes(ctx),
   );
   app.use('/api', sessionRoutes(ctx), studentRoutes(ctx), ...ofRecordings(ctx));

@@ -25,6 +25,7 @@ export * from './faults';
 export * from './listEdit';
 export * from './invite';
 export * from './rules';
+export * from './questions';
 export * from '../calendar/series';
 export { Scope, SessionChange } from '../calendar/changes';
 export { GroupPlan } from '../calendar/groupPlan';

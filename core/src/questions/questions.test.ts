@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { answerWords, fits, isRight, optionsOf, questionFault, type Question } from './kinds';
-import { readQuestion } from './read';
+import { readQuestion, writtenAs } from './read';
 import { alike, tallyOf, tallyWithout } from './tally';
 
 const question = (more: Partial<Question>): Question => ({
@@ -144,4 +144,21 @@ test('every answer is counted once, whatever the kind', () => {
 test('words of somebody go out of what was shown', () => {
   const tally = tallyOf(question({ kind: 'words' }), ['Ebb', 'ebb', 'I am Ana']);
   expect(tallyWithout(tally, ['i am ana', 'EBB']).groups).toEqual([{ text: 'Ebb', count: 1 }]);
+});
+
+test('what is written down of a question is read as the same question', () => {
+  const option = fc.stringMatching(/^[a-z]{1,8}( [a-z]{1,8}){0,2}$/);
+  const options = fc.uniqueArray(option, { minLength: 2, maxLength: 10 });
+  fc.assert(
+    fc.property(options, fc.nat(), (some, n) => {
+      for (const asked of [
+        question({ text: 'Which is it?', kind: 'one', options: some, right: n % some.length }),
+        question({ text: 'Which of these are?', kind: 'several', options: some, right: [n % some.length] }),
+        question({ text: 'Put them in order', kind: 'order', options: some }),
+      ]) {
+        const { anonymous: _, ...rest } = asked;
+        expect(readQuestion(writtenAs(asked))).toEqual(rest);
+      }
+    }),
+  );
 });

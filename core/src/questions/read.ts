@@ -1,4 +1,4 @@
-import { MOST_OPTIONS, optionsOf, type Question, type QuestionKind } from './kinds';
+import { letterOf, MOST_OPTIONS, optionsOf, type Question, type QuestionKind } from './kinds';
 
 /** A choice in a line of its own: by a letter, a number, a dash, or a box that may be ticked. */
 const CHOICE = /^(?:\(?([a-j]|\d{1,2})[).:]|[-–•*○□☐]|\[([ x])\])\s+(.+)$/i;
@@ -125,4 +125,15 @@ export function readQuestion(text: string): Read | null {
     return withChoices(stem, choices);
   }
   return withoutChoices(asked(lines));
+}
+
+/** A question as one would write it down: read again it is the same, but for its kind where that is not to be read. */
+export function writtenAs({
+  text,
+  kind,
+  options,
+  right,
+}: Pick<Question, 'text' | 'kind' | 'options' | 'right'>): string {
+  const isRight = (i: number) => kind !== 'order' && (Array.isArray(right) ? right.includes(i) : right === i);
+  return [text, ...options.map((o, i) => `${letterOf(i)}) ${o}${isRight(i) ? ' *' : ''}`)].join('\n');
 }

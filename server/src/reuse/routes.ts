@@ -23,6 +23,7 @@ import { AppError, parse } from '../errors';
 import { once } from '../requests/once';
 import { changePlan } from '../planning/change';
 import { applyEdit, type Editing } from '../planning/edit';
+import { copyPrepared } from '../questions/store';
 import { bellTimesOf, termById, termShared } from '../terms/store';
 import { dropTemplate, keepTemplate, setYoungPupils, templateById, templatesOf } from './store';
 import { carried, carrySeries, fitting, withoutDates } from './carry';
@@ -49,6 +50,12 @@ const target = async (db: Db, id: string) => {
   if (!term) throw new AppError('not-found', 'There is no such term.');
   return term;
 };
+
+/** What is said of a course, and prepared for it, for another as well. */
+async function takeOver(db: Db, from: string, to: { courseId: string; teacher: string; now: number }) {
+  await layRules(db, to.courseId, await rulesOf(db, from), to.teacher, to.now);
+  await copyPrepared(db, from, to.courseId);
+}
 
 /** What has been planned once, planned again: templates, and carrying a course to another term. */
 export function reuseRoutes(ctx: Context): Router {
@@ -194,7 +201,7 @@ function carryRoutes(router: Router, ctx: Context) {
         mayBeEmpty: true,
         make: async () => {
           await carrySeries(at, from.id, from.term, input);
-          await layRules(db, courseId, await rulesOf(db, from.id), teacher, at.now);
+          await takeOver(db, from.id, { courseId, teacher, now: at.now });
           return `Carried over from ${from.term.name}`;
         },
       });

@@ -114,6 +114,15 @@ const limits: Place[] = [
   },
 ];
 
+const teach: Place[] = [
+  { title: 'Teach', page: () => import('../teach/TeachPage').then((m) => m.TeachPage) },
+  {
+    path: 'questions',
+    title: 'Questions',
+    page: () => import('../questions/QuestionsPage').then((m) => m.QuestionsPage),
+  },
+];
+
 const stages: Place[] = [
   { to: 'plan' },
   {
@@ -140,7 +149,12 @@ const stages: Place[] = [
     title: 'Recording',
     page: () => import('../recording/RecordingPage').then((m) => m.RecordingPage),
   },
-  { path: 'teach', title: 'Teach', page: () => import('../teach/TeachPage').then((m) => m.TeachPage) },
+  {
+    path: 'teach',
+    title: 'Teach',
+    page: () => import('../teach/TeachStage').then((m) => m.TeachStage),
+    children: teach,
+  },
   {
     path: 'review',
     title: 'Review',

@@ -11,6 +11,7 @@ import { Empty, Panel } from '../ui/Panel';
 import { RecordingLine } from '../ui/RecordingLine';
 import ClassNotes from '../ui/ClassNotes';
 import { WritingPanel } from '../writing/WritingPanel';
+import { AskedPanel } from './AskedPanel';
 import { LogPanel } from './LogPanel';
 import { Roll } from './Roll';
 
@@ -67,6 +68,9 @@ export function SessionPage() {
       {replies && session.state !== 'held' && <Replies replies={replies} />}
       {roll && (session.state === 'held' || session.state === 'live') && (
         <Roll roll={roll} zone={zone} session={session} />
+      )}
+      {session.state === 'held' && (
+        <AskedPanel session={session.id} name={`${session.seriesTitle} ${session.number}`} zone={zone} />
       )}
       {(session.state === 'held' || session.state === 'live') && (
         <LogPanel session={session.id} name={`${session.seriesTitle} ${session.number}`} zone={zone} />

@@ -100,9 +100,9 @@ export const questions = concern({
     ask: {
       who: 'teaching',
       phase: 'live',
-      decide: (room, { member: by }, { question, seconds = null, live = false }) => [
+      decide: (room, { member: by }, { question, seconds = null, live = false, prepared }) => [
         ...closing(room, by),
-        { type: 'asked', by, question, seconds, live },
+        { type: 'asked', by, question, seconds, live, ...(prepared ? { prepared } : {}) },
       ],
     },
     answer: {

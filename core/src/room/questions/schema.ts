@@ -7,7 +7,13 @@ const Id = z.int().min(1);
 
 export const questionsCommands = {
   /** `live`: those who have answered see how the others answer. It takes the place of the one that is on. */
-  ask: message('ask', { question: Question, seconds: Seconds.optional(), live: z.boolean().optional() }),
+  ask: message('ask', {
+    question: Question,
+    seconds: Seconds.optional(),
+    live: z.boolean().optional(),
+    /** The prepared one that it is. */
+    prepared: z.string().max(20).optional(),
+  }),
   /** The answer to the question that is on; given again, the last counts. */
   answer: message('answer', { question: Id, answer: Answer }),
   closeAnswers: message('closeAnswers', {}),
@@ -24,6 +30,7 @@ export const questionsEvents = {
     question: StoredQuestion,
     seconds: z.number().nullable(),
     live: z.boolean(),
+    prepared: z.string().optional(),
   }),
   answered: message('answered', { member: MemberId, question: Id, answer: Answer }),
   /** What was answered so far, for those who have. */
