@@ -20,9 +20,18 @@ test('a class is asked, answers, and sees what it said: no more than each may kn
   expect(entered.ok).toBe(true);
   await expect(seat(page, course.students[1]!.name)).toHaveAttribute('data-here', 'true');
 
+  const maren = await account(MAREN);
+  const bank = `/api/courses/${course.id}/questions`;
+  const question = { text: 'Which way does it set?', kind: 'one', options: ['Ebb', 'Flood'], right: 1 };
+  const kept = { question: { ...question, anonymous: false }, part: '', seconds: null };
+  expect((await maren.post(bank, { data: kept })).status()).toBe(201);
+  const two = { ...kept, question: { ...kept.question, options: ['Ebb', 'ebb'] } };
+  expect((await maren.post(bank, { data: two })).status()).toBe(422);
   await page.keyboard.press('a');
-  await page.getByLabel('Or written').fill('Which way does it set?\nA) Ebb\nB) Flood *');
-  await page.getByRole('button', { name: 'Ask the class' }).click();
+  await page
+    .getByRole('list', { name: 'Prepared questions' })
+    .getByRole('button', { name: /Which way does it set/ })
+    .click();
   await phone.getByRole('button', { name: 'B Flood' }).click();
   await expect(phone.getByRole('button', { name: 'B Flood', pressed: true })).toBeVisible();
   await expect(page.getByTestId('asked')).toContainText('1 of 2 have answered');
@@ -75,7 +84,13 @@ test('a class is asked, answers, and sees what it said: no more than each may kn
   script.disconnect();
   await dismiss(page);
 
-  const maren = await account(MAREN);
+  const [asked] = await (await maren.get(bank)).json();
+  expect(asked.askedAt).not.toBeNull();
+  const [first, nameless] = await (await maren.get(`/api/sessions/${course.session}/asked`)).json();
+  expect(first.rounds[0].answers.map((a: { name: string }) => a.name)).toEqual(
+    course.students.slice(0, 2).map((s) => s.name),
+  );
+  expect(nameless.rounds[0]).toMatchObject({ answers: null, tally: { answered: 1 } });
   const part = await (await maren.get(`/api/courses/${course.id}/participation`)).json();
   const answers = (name: string): number =>
     part.rows.find((r: { name: string }) => r.name === name).cells.at(-1)?.answers ?? 0;
