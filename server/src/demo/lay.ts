@@ -1,6 +1,7 @@
 import { cp, rm, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { CLASS, type RoomEvent, type StoredEvent } from '@nimble-bell/core/room';
+import { tallyOf } from '@nimble-bell/core/questions';
 import { toEpochDay, toLocalDate } from '@nimble-bell/core/calendar';
 import { setCourseRules } from '../courses/settings';
 import { COLLEGE_LIMITS } from '@nimble-bell/core/limits';
@@ -10,6 +11,7 @@ import { newId, newLinkCode, type Context } from '../context';
 import { addMember, insertCourse, sessionsOfCourse } from '../courses/store';
 import { transaction } from '../db/pool';
 import { layAfter } from './layAfter';
+import { insertPrepared } from '../questions/store';
 import { layLectureRules } from './layRules';
 import { queueLetters } from '../mail/queue';
 import { writeTelephone } from '../mail/store';
@@ -91,6 +93,8 @@ export async function layDemo(ctx: Context): Promise<boolean> {
         await layLectureRules(db, id, lecture, { teacher: teacher.id, students }, ctx.now());
         await layBoard(db, id, students, ctx.now());
         await layWritten(db, id, { teacher, students }, ctx.now());
+        for (const prepared of scenario.PREPARED)
+          await insertPrepared(db, id, newId(), teacher.name, prepared);
       }
       await layPast(ctx, db, id, { teacher, students, lessons: course.code === 'NAV-210' ? lessons : [] });
     }
@@ -259,6 +263,7 @@ function pastEvents(
       teacher,
       (ms, event) => at(begins + ms / MINUTE, event),
       (ms, who, text) => say(begins + ms / MINUTE, who, text),
+      here,
     );
   else for (const [i, [who, text]] of scenario.TALK.entries()) say(-0.75 + i * 0.14, who, text);
   const [asking] = here;
@@ -268,9 +273,45 @@ function pastEvents(
     at(-0.2, { type: 'floorTaken', by: teacher.id, member: asking.id });
   }
   at(length + 1, { type: 'dismissed', by: teacher.id });
+  return inOrder(events);
+}
+
+/** Numbered in the order of time; a question is known by the number of the event that asked it. */
+function inOrder(events: readonly { at: number; event: RoomEvent }[]): StoredEvent[] {
+  let asked = 0;
   return events
-    .sort((a, b) => a.at - b.at)
-    .map(({ at: when, event }, i) => ({ ...event, seq: i + 1, at: Math.round(when) }));
+    .toSorted((a, b) => a.at - b.at)
+    .map(({ at, event }, i) => {
+      if (event.type === 'asked') asked = i + 1;
+      const of = 'question' in event && event.type !== 'asked' ? { question: asked } : {};
+      return { ...event, ...of, seq: i + 1, at: Math.round(at) } as StoredEvent;
+    });
+}
+
+/** A question with a slide: most answer, some of them wrong, and what they said is shown. */
+function askedWith(
+  { text, options, right }: NonNullable<DemoLesson['slides'][number]['slide']['asks']>,
+  teacher: DemoMember,
+  here: readonly DemoMember[],
+  happen: (ms: number, event: RoomEvent) => void,
+) {
+  const question = { text, kind: 'one' as const, options, right, anonymous: false };
+  happen(1500, { type: 'asked', by: teacher.id, question, seconds: null, live: false });
+  const answers = here
+    .filter((_, i) => i % 6 !== 5)
+    .map((m, i) => ({
+      member: m.id,
+      answer: i % 3 === 2 ? (right + 1 + (i % 2)) % options.length : right,
+    }));
+  for (const [i, { member, answer }] of answers.entries())
+    happen(2500 + i * 120, { type: 'answered', member, question: 0, answer });
+  const tally = tallyOf(
+    question,
+    answers.map((a) => a.answer),
+  );
+  happen(7000, { type: 'answersClosed', by: teacher.id, question: 0 });
+  happen(7000, { type: 'answersShown', by: teacher.id, question: 0, tally, right });
+  happen(13_000, { type: 'questionPutAway', by: teacher.id, question: 0 });
 }
 
 /** What happened in a lesson: each slide as a part of the run sheet, what was written to it, and put on the board. */
@@ -279,11 +320,13 @@ function taught(
   teacher: DemoMember,
   happen: (ms: number, event: RoomEvent) => void,
   say: (ms: number, who: number, text: string) => void,
+  here: readonly DemoMember[],
 ) {
   lesson.slides.forEach(({ slide, at }, index) => {
     const segment = { title: slide.title, minutes: 20, limits: {}, recording: null };
     if (index > 0) happen(at, { type: 'cued', by: teacher.id, index, segment, changes: {} });
     for (const [ms, who, text] of slide.written ?? []) say(at + ms, who, text);
+    if (slide.asks) askedWith(slide.asks, teacher, here, (ms, event) => happen(at + ms, event));
     if (!slide.board) return;
     const { text, at: place } = slide.board;
     happen(at + 3500, {

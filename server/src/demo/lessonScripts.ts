@@ -8,6 +8,8 @@ export interface Slide {
   /** Written to the class, or put on the board, so many ms after the slide came. By whom: 0 is the teacher. */
   written?: [ms: number, by: number, text: string][];
   board?: { text: string; at: [number, number] };
+  /** The class is asked this with the slide. */
+  asks?: { text: string; options: string[]; right: number };
 }
 
 /** One short lesson: its voice and colours tell it from the others. */
@@ -37,6 +39,11 @@ export const LESSONS: readonly Lesson[] = [
       {
         title: 'Reading the curve',
         lines: ['High water 14:10, 4.6 metres', 'Low water 20:22, 0.9 metres'],
+        asks: {
+          text: 'When does the level fall fastest?',
+          options: ['Just after high water', 'Half way between', 'Just before low water'],
+          right: 1,
+        },
         curve: tide(1),
         says: [
           'Here is the curve for the harbour. High water is at ten past two, four point six metres.',
@@ -96,6 +103,11 @@ export const LESSONS: readonly Lesson[] = [
       {
         title: 'The cocked hat',
         lines: ['Three lines seldom meet', 'You may be outside it', 'Take the corner nearest to danger'],
+        asks: {
+          text: 'From which corner do you steer?',
+          options: ['The middle', 'The one nearest to danger', 'The one farthest from land'],
+          right: 1,
+        },
         says: [
           'Three lines seldom meet in one point. They make a small triangle.',
           'You may well be outside it. So take the corner nearest to danger, and steer from there.',
@@ -125,6 +137,11 @@ export const LESSONS: readonly Lesson[] = [
       {
         title: 'Closing the triangle',
         lines: ['Compasses at 6 miles', 'From the stream’s end to the track', 'Steer along that side'],
+        asks: {
+          text: 'Where is the stream drawn from?',
+          options: ['Where we start', 'Where we want to be'],
+          right: 0,
+        },
         curve: (x) => 0.15 + 0.7 * x,
         says: [
           'Open the compasses to six miles, our speed through the water.',

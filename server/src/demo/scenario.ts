@@ -1,6 +1,7 @@
 import type {
   BellTimesInput,
   MeetingPattern,
+  PreparedInput,
   SeriesKind,
   Term,
   Weekday,
@@ -303,4 +304,38 @@ export const TALK: [number, string][] = [
   [0, 'Well read. Now lay off the course to steer.'],
   [9, 'Do we correct for leeway before or after the stream?'],
   [0, 'After. The stream moves the water, leeway moves you through it.'],
+];
+
+/** What is prepared to be asked in Coastal Navigation. */
+export const PREPARED: readonly PreparedInput[] = [
+  {
+    question: {
+      text: 'Two hours after high water at Halifax: which way does the stream set?',
+      kind: 'one',
+      options: ['North-east', 'South-west', 'It is slack'],
+      right: 1,
+      anonymous: false,
+    },
+    ...{ part: 'Lecture', seconds: 60 },
+  },
+  {
+    question: {
+      text: 'How many metres of water are over the bar at 16:40?',
+      kind: 'number',
+      options: [],
+      right: null,
+      anonymous: false,
+    },
+    ...{ part: 'Lecture', seconds: 120 },
+  },
+  {
+    question: {
+      text: 'Are you ready to plot a course by yourself?',
+      kind: 'yesNo',
+      options: [],
+      right: null,
+      anonymous: true,
+    },
+    ...{ part: 'Discussion', seconds: null },
+  },
 ];

@@ -119,6 +119,7 @@ function QuestionForm({ known, done }: { known: PreparedQuestion | null; done: (
     <Panel title={known ? 'Change the question' : 'A question for class'}>
       <Written
         label="The question"
+        autoFocus
         does={known ? 'Keep the change' : 'Keep it for class'}
         start={known?.question ?? null}
         give={(question) => save.mutate({ question: { ...question, anonymous }, part, seconds })}

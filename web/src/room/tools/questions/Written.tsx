@@ -36,13 +36,15 @@ interface Props {
   does: string;
   /** What it is begun with. */
   start?: Question | null;
+  /** One comes to write it. */
+  autoFocus?: boolean;
   give: (question: Omit<Question, 'anonymous'>) => void;
   /** What else belongs to it, before it is given. */
   children?: ReactNode;
 }
 
 /** A question as one writes it down, and what is read out of it. */
-export function Written({ label, does, start = null, give, children }: Props) {
+export function Written({ label, does, start = null, autoFocus = false, give, children }: Props) {
   const [text, setText] = useState(start ? writtenAs(start) : '');
   const [kind, setKind] = useState<QuestionKind | null>(start?.kind ?? null);
   const [right, setRight] = useState<Answer | null>(start?.right ?? null);
@@ -60,6 +62,7 @@ export function Written({ label, does, start = null, give, children }: Props) {
         label={label}
         description="Choices in lines of their own, by A) or a dash; the right one with a * behind it."
         rows={5}
+        autoFocus={autoFocus}
         maxLength={3000}
         value={text}
         onChange={(e) => {
