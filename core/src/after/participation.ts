@@ -24,7 +24,7 @@ export const partsTogether = (all: readonly (TakenPart | null)[]): TakenPart =>
 
 /**
  * What each wrote, how often each raised a hand, and how many questions each answered, by what happened in the room;
- * private words are nobody's to count, and what was answered is not looked at.
+ * private words are nobody's to count, nor is an answer where no names are kept.
  */
 export function partsIn(events: readonly StoredEvent[]): Map<string, Omit<TakenPart, 'spokenMs'>> {
   const parts = new Map<string, Omit<TakenPart, 'spokenMs'>>();
@@ -34,10 +34,13 @@ export function partsIn(events: readonly StoredEvent[]): Map<string, Omit<TakenP
     const known = parts.get(member) ?? none;
     parts.set(member, { ...known, [what]: known[what] + 1 });
   };
+  const nameless = new Set(
+    events.flatMap((e) => (e.type === 'asked' && e.question.anonymous ? [e.seq] : [])),
+  );
   for (const e of events) {
     if (e.type === 'said' && e.addressee.to !== 'member') add(e.from, 'written');
     if (e.type === 'handRaised') add(e.member, 'hands');
-    if (e.type === 'answered' && !answered.has(`${e.question}/${e.member}`)) {
+    if (e.type === 'answered' && !nameless.has(e.question) && !answered.has(`${e.question}/${e.member}`)) {
       answered.add(`${e.question}/${e.member}`);
       add(e.member, 'answers');
     }

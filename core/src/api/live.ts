@@ -11,10 +11,12 @@ import {
 } from '../room/index';
 import type { SessionInfo } from './http';
 
-/** What is only now and never stored: sent to those in the same place, lost if it is lost. */
+/** What is only now and never stored: sent to those in the same place or to those who teach, lost if it is lost. */
 export const Signal = z.discriminatedUnion('what', [
   /** Somebody is writing something. */
   z.object({ what: z.literal('typing') }),
+  /** Whether somebody's page is hidden behind another: for those who teach alone. */
+  z.object({ what: z.literal('hidden'), hidden: z.boolean() }),
   /** A pointer over the stage; fractions of its width and height. */
   z.object({ what: z.literal('pointer'), x: z.number().min(0).max(1), y: z.number().min(0).max(1) }),
 ]);

@@ -11,6 +11,8 @@ export { ranFor, shownOf } from './timer/index';
 export type { Timer } from './timer/state';
 export { isAsked, isOpen, questionOn, roundOf } from './questions/index';
 export type { AskedQuestion, Given, Round } from './questions/state';
+export { QUIET_MS, quietIn, quietSince } from './withUs/index';
+export type { Deed, TakesPart } from './withUs/state';
 export { pickable } from './pick/index';
 export type { Picked } from './pick/state';
 export { devicesOf, entering, isHere, knowing, onDevices, type Comer } from './presence/index';

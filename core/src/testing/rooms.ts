@@ -122,6 +122,34 @@ export const anyCommand: fc.Arbitrary<RoomCommand> = fc.oneof(
     ),
     text: fc.constantFrom('Is it springs?', 'I am lost', 'Thank you'),
   }),
+  fc.record({
+    type: fc.constant('ask' as const),
+    question: fc.record({
+      text: fc.constantFrom('', 'Which way?'),
+      kind: fc.constantFrom('yesNo' as const, 'trueFalse' as const, 'words' as const),
+      options: fc.constant<string[]>([]),
+      right: fc.constant(null),
+      anonymous: fc.boolean(),
+    }),
+    live: fc.boolean(),
+  }),
+  fc.record({
+    type: fc.constant('answer' as const),
+    question: fc.integer({ min: 4, max: 20 }),
+    answer: fc.constantFrom<number | string>(0, 1, 'ebb'),
+  }),
+  fc.record({
+    type: fc.constantFrom(
+      'closeAnswers' as const,
+      'askAgain' as const,
+      'putAway' as const,
+      'pick' as const,
+      'passOn' as const,
+      'stopTimer' as const,
+    ),
+  }),
+  fc.record({ type: fc.constant('showAnswers' as const), right: fc.boolean() }),
+  fc.record({ type: fc.constant('startTimer' as const), seconds: fc.constantFrom(null, 60) }),
   fc.constant<RoomCommand>({ type: 'draw', stroke: { points: [0.1, 0.1, 0.2, 0.2], colour: 'ink' } }),
 );
 /** Somebody of the lecture gives a command. */

@@ -166,7 +166,12 @@ export function roomTools(me: RoomInfo['me'], events: readonly RoomEvent[], more
   const connection = {
     view: view(),
     subscribe: (l: () => void) => (listeners.add(l), () => listeners.delete(l)),
+    signal: (signal: object) => void signals.push(signal),
+    onSignal: (l: (signal: object) => void) => (heard.add(l), () => heard.delete(l)),
   };
+  const signals: object[] = [];
+  const heard = new Set<(signal: object) => void>();
+  const hear = (signal: object) => heard.forEach((l) => l(signal));
   const listeners = new Set<() => void>();
   const happen = (...later: RoomEvent[]) => {
     room.happen(...later);
@@ -177,7 +182,14 @@ export function roomTools(me: RoomInfo['me'], events: readonly RoomEvent[], more
   const none: never[] = [];
   const call = { subscribe: () => () => {}, tracks: () => none, levels: () => new Map() };
   const sendWithDevice = (_kind: string, command: object) => send(command);
-  return { tools: { connection, call, send, sendWithDevice } as unknown as RoomTools, sent, happen, room };
+  return {
+    tools: { connection, call, send, sendWithDevice } as unknown as RoomTools,
+    sent,
+    happen,
+    room,
+    signals,
+    hear,
+  };
 }
 
 export const showInRoom = (tools: RoomTools, part: ReactNode) =>

@@ -13,6 +13,7 @@ import { signs } from '../signs/index';
 import { stage } from '../stage/index';
 import { talk } from '../talk/index';
 import { timer } from '../timer/index';
+import { withUs } from '../withUs/index';
 import type { CommandRule, Concern, EventRule } from './concern';
 import type { CommandType, EventType } from './messages';
 import type { Parts, RoomState } from './state';
@@ -26,7 +27,7 @@ export type AnyConcern = Concern<keyof Parts, CommandType, EventType>;
  */
 const ALL = {
   ...{ bell, presence, limits, floor, desk, stage, talk, board, recording, door, runSheet, signs },
-  ...{ timer, questions, pick },
+  ...{ timer, questions, pick, withUs },
 };
 
 export const CONCERNS = Object.values(ALL) as unknown as readonly AnyConcern[];

@@ -13,6 +13,7 @@ import type { SignsState } from '../signs/state';
 import type { StageState } from '../stage/state';
 import type { TalkState } from '../talk/state';
 import type { TimerState } from '../timer/state';
+import type { WithUsState } from '../withUs/state';
 
 /** Each concern's part of a room, under the concern's name. Plain data: it is sent to pages as it is. */
 export interface Parts {
@@ -31,6 +32,7 @@ export interface Parts {
   timer: TimerState;
   questions: QuestionsState;
   pick: PickState;
+  withUs: WithUsState;
 }
 
 /** A room as its events have made it. The same on the server, in every page and in a replay. */

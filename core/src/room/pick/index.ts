@@ -108,5 +108,4 @@ export const pick = concern({
     left: (part, { member }) => (part.now?.member === member ? { ...part, now: null } : part),
     dismissed: (part) => ({ ...part, now: null }),
   },
-  seenBy: (part, { role }) => (teaches(role) ? part : { ...part, asked: {} }),
 });

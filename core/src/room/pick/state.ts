@@ -12,6 +12,6 @@ export interface Picked {
 export interface PickState {
   /** Who is asked now. */
   now: Picked | null;
-  /** How often each was asked: in the classes before, and in this one. For those who teach. */
+  /** How often each was asked: in the classes before, and in this one. */
   asked: Readonly<Record<string, number>>;
 }

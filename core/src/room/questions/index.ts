@@ -61,7 +61,7 @@ function numberFor({ questions: { asked } }: Questions, question: number, member
   return `#${rounds.findLast((r) => r.answers[member])?.answers[member]?.first ?? 0}`;
 }
 
-const isAnonymous = ({ questions: { asked } }: Questions, question: number): boolean =>
+export const isAnonymous = ({ questions: { asked } }: Questions, question: number): boolean =>
   asked.find((q) => q.id === question)?.question.anonymous ?? true;
 
 /** The answers of a round as those who teach may have them. */

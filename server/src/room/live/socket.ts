@@ -130,9 +130,13 @@ export class RoomSocket {
     signal: async (socket, signal) => {
       const { room, member } = this.#visit(socket);
       this.#spend(member, 'signals');
-      this.#needMay(room, member, signal.what === 'pointer' ? 'draw' : 'writeToClass');
-      const place = channels.place(room.session, placeOf(room.state, member.id));
-      socket.to(place).volatile.emit('signal', { ...signal, member: member.id });
+      if (signal.what !== 'hidden')
+        this.#needMay(room, member, signal.what === 'pointer' ? 'draw' : 'writeToClass');
+      const to =
+        signal.what === 'hidden'
+          ? channels.staff(room.session)
+          : channels.place(room.session, placeOf(room.state, member.id));
+      socket.to(to).volatile.emit('signal', { ...signal, member: member.id });
       return {};
     },
     earlier: async (socket, { before }) => {

@@ -12,6 +12,7 @@ import { AtTheDoor } from '../door/AtTheDoor';
 import { Lock } from '../door/Lock';
 import { useInfo, useInside, useNameOf, useRoom, type Inside } from '../live/useRoom';
 import { AtHand } from '../tools/AtHand';
+import { WithUs } from '../withUs/WithUs';
 import parts from '../frame/parts.module.css';
 import { OneQuestion } from './OneQuestion';
 import classes from './floor.module.css';
@@ -57,6 +58,7 @@ export function FloorPanel() {
           <SignCounts />
         </Suspense>
       )}
+      {live && <WithUs />}
       <h2 className={parts.heading}>Students may</h2>
       {IN_CLASS.map((c) => (
         <CapabilityRow key={c} capability={c} settable={live && !hushed} />

@@ -4,6 +4,7 @@ import { PermissionMark } from '../../ui/PermissionMark';
 import { Why } from '../controls/Why';
 import { useRefusal } from '../controls/useRefusal';
 import { useInside, useMay, useRoom, type Inside } from '../live/useRoom';
+import { useSayHidden } from '../withUs/hidden';
 import parts from '../frame/parts.module.css';
 import classes from './floor.module.css';
 
@@ -11,6 +12,7 @@ const selectFloor = ({ room, info }: Inside) => room.floor.holder === info.me.me
 
 /** The floor as a student reads it: plain statements, each with its reason where it is closed. */
 export function Statements() {
+  useSayHidden();
   const mine = useInside(selectFloor);
   return (
     <aside className={classes.floor} aria-label="What you may do">
@@ -21,6 +23,9 @@ export function Statements() {
           <Statement key={c} capability={c} />
         ))}
       </ul>
+      <p className={classes.seen}>
+        Those who teach see when you last took part, and whether this page is hidden. It is not kept.
+      </p>
       <InRecording />
     </aside>
   );
