@@ -1,4 +1,5 @@
 import { startProduct } from '../../e2e/support/product';
+import { asked as askedAtOnce } from './asked';
 import { clapper } from './clapper';
 import { clashes, makeUps } from './clashes';
 import { classList } from './classList';
@@ -37,6 +38,7 @@ if (
   wants('review') ||
   wants('recording') ||
   wants('media') ||
+  wants('asked') ||
   wantsClapper
 ) {
   const stop = await startProduct();
@@ -47,6 +49,7 @@ if (
     if (wants('door')) figures.push(...(await knocking()));
     if (wants('keystroke')) figures.push(...(await keystroke()));
     if (wants('room') || ROOM_PARTS.some(wants)) figures.push(...(await room(wants)));
+    if (wants('asked')) figures.push(...(await askedAtOnce()));
     if (wants('media')) figures.push(...(await media()));
     if (wants('recording')) figures.push(...(await recording()));
     if (wants('review')) figures.push(...(await review()));

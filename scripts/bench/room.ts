@@ -84,12 +84,15 @@ async function fanOut(
   return times;
 }
 
-/** A server of nothing but Socket.IO: what it is sent, it sends to all; asked for so many bytes, it answers them. */
+/** A server of nothing but Socket.IO: what it is sent, it sends to all, or to the one who listens; asked for so many bytes, it answers them. */
 const BARE = `import { Server } from 'socket.io';
 import { createServer } from 'node:http';
 const http = createServer();
 const io = new Server(http, { serveClient: false });
+let one = null;
 io.on('connection', (s) => {
+  s.on('listen', (ack) => { one = s; ack({ ok: true }); });
+  s.on('tell', (payload, ack) => { one?.emit('events', payload); ack({ ok: true }); });
   s.on('change', (payload, ack) => { io.emit('events', payload); ack({ ok: true }); });
   s.on('enter', (bytes, ack) => ack({ text: 'x'.repeat(bytes) }));
 });
