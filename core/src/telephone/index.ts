@@ -105,6 +105,8 @@ function ownWords(event: StoredEvent, room: RoomState, me: string): string | nul
       return event.member === me ? 'You have the floor. Two switches your microphone on.' : null;
     case 'floorTaken':
       return event.member === me ? 'Your turn to speak is over. Your microphone is off.' : null;
+    case 'picked':
+      return event.member === me ? 'You are asked.' : null;
     case 'askedOn':
       return event.member === me
         ? `${nameIn(room, event.by)} asks you to switch your microphone on. Press two.`
@@ -123,7 +125,7 @@ function ownWords(event: StoredEvent, room: RoomState, me: string): string | nul
   }
 }
 
-/** What everyone in the room reads in one line, and a caller is told: what touches speaking, and the class itself. */
+/** What everyone in the room reads in one line, and a caller is told: what touches speaking, the class itself, and what is put before it. */
 const TOLD: ReadonlySet<StoredEvent['type']> = new Set([
   'rangIn',
   'hushed',
@@ -133,6 +135,10 @@ const TOLD: ReadonlySet<StoredEvent['type']> = new Set([
   'recordingPaused',
   'recordingResumed',
   'recordingNarrowed',
+  'timerStarted',
+  'timeAdded',
+  'timerRang',
+  'asked',
 ]);
 
 /** What a caller hears said of an event, once; null where it is none of theirs. The room is as it is after the event. */

@@ -90,3 +90,18 @@ test('a page and a telephone are one seat; sound goes by the telephone, and open
   expect(devicesOf(room.state, 'ana')).toEqual({ pages: 1, telephone: false });
   expect(logOf(room.events).map((l) => l.text)).toContain('Ana Lanyon hung up.');
 });
+
+test('what is put before the class is told: a time and its bell, a question, and that one is asked', () => {
+  const { room, told } = called();
+  room.do(maren, { type: 'startTimer', seconds: 120, what: 'Think' });
+  room.happen({ type: 'timerRang', what: 'Think' });
+  const question = { text: 'Is it ebb?', kind: 'yesNo' as const, options: [], right: null, anonymous: false };
+  room.do(maren, { type: 'ask', question });
+  room.do(maren, { type: 'pick' });
+  expect(told()).toEqual([
+    '2 minutes from now: Think.',
+    'The time is over: Think.',
+    'You are asked: Is it ebb?',
+    'You are asked.',
+  ]);
+});
