@@ -17,15 +17,16 @@ const picture = (count: number, keyEvery: number, size = 10): Frame[] =>
 
 /** A file cut at these moments, one cut after another as while it grows; the last is over. */
 function cutAt(file: Uint8Array, head: RelayHead, moments: readonly number[]): Cut[] {
-  let from = head.length;
+  let [from, look] = [head.length, head.length];
   let ended: number | null = null;
   return moments.map((until, i) => {
     const over = i === moments.length - 1;
-    const bytes = new Uint8Array(head.length + file.length - from);
+    const bytes = new Uint8Array(head.length + file.length - look);
     bytes.set(file.subarray(0, head.length));
-    bytes.set(file.subarray(from), head.length);
-    const cut = cutTrack(bytes, head, { from, until, over, ended });
-    from = cut.reached;
+    bytes.set(file.subarray(look), head.length);
+    const cut = cutTrack(bytes, head, { from, look, until, over, ended });
+    expect(cut.look).toBeLessThanOrEqual(cut.reached);
+    [from, look] = [cut.reached, cut.look];
     const last = cut.slices.at(-1);
     if (last) ended = last.at + last.length;
     return cut;
@@ -124,7 +125,7 @@ test('a file that was cut off in the middle of a packet, or holds what is no pac
   const [until] = cutAt(torn, head, [60_000]);
   expect(packetsOf([until!])).toBe(10);
   const [empty] = cutAt(file.subarray(0, head.length), head, [60_000]);
-  expect(empty).toEqual({ slices: [], reached: head.length, past: false });
+  expect(empty).toEqual({ slices: [], reached: head.length, look: head.length, past: false });
 });
 
 test('it is said whether anything of before a moment may still come', () => {
@@ -174,4 +175,66 @@ test.each([
     if (!near) expect(Math.abs(place - spoken[i]!)).toBeLessThan(60);
     if (i) expect(place).toBeGreaterThan(places[i - 1]!);
   }
+});
+
+/** What happens to a sender: packets come in a burst, its clock stands still, or leaps ahead; ms. */
+interface Trouble {
+  at: number;
+  kind: 'burst' | 'stands' | 'leaps';
+  for: number;
+}
+
+/** Sound of a troubled sender, cut a piece at a time: by how much each packet is off the place where it was spoken, ms. */
+function offPlace(troubles: readonly Trouble[], seconds: number, pieceMs: number): number[] {
+  const spoken = new Map<number, number>();
+  let shift = 0;
+  for (let now = 0; now < seconds * 1000; now += 20) {
+    for (const { kind, for: ms } of troubles.filter((t) => now >= t.at && now < t.at + 20)) {
+      if (kind === 'stands') [now, shift] = [now + ms, shift + ms];
+      if (kind === 'leaps') shift -= ms;
+    }
+    spoken.set(now - shift, now);
+  }
+  const late = (at: number) => {
+    const burst = troubles.find((t) => t.kind === 'burst' && at >= t.at && at < t.at + t.for);
+    return burst ? burst.at + burst.for - at : 5 + ((at * 7919) % 25);
+  };
+  const frames = [...spoken.keys()].map((sent) => ({ sent, bytes: Uint8Array.from([1]) }));
+  const file = relayFile('sound', frames, {
+    began: BEGAN,
+    late: (sent) => spoken.get(sent)! - sent + late(spoken.get(sent)!),
+  });
+  const head = headOf(file)!;
+  const count = Math.ceil((seconds * 1000) / pieceMs);
+  const moments = Array.from({ length: count }, (_, i) => (i + 1) * pieceMs + (i + 1 === count ? 9999 : 0));
+  const ticksAt = (bytes: Uint8Array, at: number) =>
+    new DataView(bytes.buffer, bytes.byteOffset).getUint32(at + 14);
+  const first = ticksAt(file, head.length);
+  let look = head.length;
+  return cutAt(file, head, moments).flatMap((cut) => {
+    const bytes = file.subarray(look - head.length);
+    look = cut.look;
+    return cut.slices.flatMap(({ at, packets }) => {
+      const sent = packets.map(([from]) => ((ticksAt(bytes, from) - first) | 0) / 48);
+      const placed = packets.map(([, , later], i) => sent[i]! + later / 48);
+      const begins = Math.min(...placed);
+      return placed.map((p, i) => at + p - begins + late(0) - spoken.get(Math.round(sent[i]!))!);
+    });
+  });
+}
+
+test('sound is where it was spoken, whatever happens to its sender, and wherever it is cut', () => {
+  const worst = (...troubles: Trouble[]) => Math.max(...offPlace(troubles, 45, 20_000).map(Math.abs));
+  for (const at of [17_000, 19_500, 21_000, 24_000]) {
+    expect(worst({ at, kind: 'burst', for: 1500 })).toBeLessThan(60);
+    expect(worst({ at, kind: 'stands', for: 1200 })).toBeLessThan(60);
+    expect(worst({ at, kind: 'leaps', for: 1200 })).toBeLessThan(60);
+    expect(worst({ at: 9000, kind: 'stands', for: 1200 }, { at, kind: 'leaps', for: 1200 })).toBeLessThan(60);
+  }
+  // A machine that is short of time: every few seconds it stands still, and catches up.
+  const short = Array.from({ length: 6 }, (_, i): Trouble => ({
+    ...{ at: 5000 + i * 5500, for: 1200 },
+    kind: i % 2 ? 'leaps' : 'stands',
+  }));
+  expect(worst(...short)).toBeLessThan(60);
 });

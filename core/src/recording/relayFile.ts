@@ -14,7 +14,9 @@ export type Sort = keyof typeof TICKS;
 const LEAP_MS = 2000;
 /** How late the least late of a moment is, is looked for so far before it and after it; in moments, ms. */
 const MOMENT_MS = 250;
-const AROUND = 20;
+const AROUND = 10;
+/** So much of what came before a cut is looked at with it, ms. */
+const LOOK_MS = 2 * AROUND * MOMENT_MS;
 /** Where there are fewer on one side nothing is to be learned of that side. */
 const FEW = 5;
 /** Sound that is so far from its place is put there, ms, in steps of the length of its frames. */
@@ -126,6 +128,8 @@ export interface Cut {
   slices: Slice[];
   /** As many bytes are done with. */
   reached: number;
+  /** The byte from which the next cut has to see what came before it: how late packets came then. */
+  look: number;
   /** Something was sent after the moment: nothing of before it is still to be read. */
   past: boolean;
 }
@@ -213,6 +217,8 @@ const sliceOf = (packets: readonly Timed[], sort: Sort, goesOn: boolean): Slice 
 export interface Span {
   /** Byte of the file where the last cut ended. */
   from: number;
+  /** Byte of the file where what is given begins: some seconds before that, so that it is known how late packets came. */
+  look?: number;
   /** ms after the file's first packet. */
   until: number;
   /** Nothing comes after it. */
@@ -223,17 +229,27 @@ export interface Span {
 
 /**
  * What a track sent until a moment, from where the last cut ended. `bytes` begin with the file's head and go on at
- * `from`. Sound is cut where the moment is; a picture before its last key frame, and whole where it is over.
+ * `look`. Sound is cut where the moment is; a picture before its last key frame, and whole where it is over.
  */
 export function cutTrack(bytes: Uint8Array, head: RelayHead, span: Span): Cut {
-  const shift = span.from - head.length;
-  const stretches = timed(packetsIn(bytes, head.length, head.sort));
+  const shift = (span.look ?? span.from) - head.length;
+  const packets = packetsIn(bytes, head.length, head.sort);
+  const all = timed(packets);
+  const stretches = all.map((s) => s.filter((p) => p.from + shift >= span.from)).filter((s) => s.length);
   const { runs, reached } = head.sort === 'sound' ? soundOf(stretches, span) : pictureOf(stretches, span);
   const slices = runs.flatMap((run, i) =>
     run.length ? [sliceOf(run, head.sort, i === 0 && goesOn(run, span))] : [],
   );
   const past = stretches.some((stretch) => stretch.some((p) => p.at > span.until + LEAP_MS));
-  return { slices, reached: reached === null ? span.from : reached + shift, past };
+  const next = reached === null ? span.from : reached + shift;
+  return { slices, reached: next, look: lookBefore(packets, next - shift) + shift, past };
+}
+
+/** The first packet that came some seconds before what lies at a byte, or that byte. */
+function lookBefore(packets: readonly Packet[], byte: number): number {
+  const at = packets.find((p) => p.from >= byte) ?? packets.at(-1);
+  if (!at) return byte;
+  return Math.min(byte, packets.find((p) => p.arrived >= at.arrived - LOOK_MS)?.from ?? byte);
 }
 
 const goesOn = (run: readonly Timed[], { ended }: Span): boolean =>

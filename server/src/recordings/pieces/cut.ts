@@ -53,10 +53,11 @@ export async function cutFile(
   const head = headOf(await readFrom(raw, 0, HEAD));
   if (!head) return null;
   const from = span.before?.bytes ?? head.length;
+  const look = span.before?.look ?? from;
   // The clock by which the relay writes is the machine's.
   const shift = head.began - span.zero;
   const ended = span.before?.ended ?? null;
-  const asked = { from, until: span.until - shift, over: span.over, ended };
+  const asked = { from, look, until: span.until - shift, over: span.over, ended };
   const { bytes, cut } = await cutEnough(raw, head, asked);
   const made: Unpacked[] = [];
   for (const [i, slice] of cut.slices.entries()) {
@@ -64,14 +65,18 @@ export async function cutFile(
     if (file) made.push({ file, at: slice.at + shift, length: slice.length, goesOn: slice.goesOn });
   }
   const last = cut.slices.at(-1);
-  return { made, reached: { bytes: cut.reached, ended: last ? last.at + last.length : ended } };
+  const { reached: bytesDone, look: seen } = cut;
+  return {
+    made,
+    reached: { bytes: bytesDone, look: seen, ended: last ? last.at + last.length : ended },
+  };
 }
 
 /** Reads as much as there is to cut, and no more than twice that. */
 async function cutEnough(raw: string, head: RelayHead, asked: Parameters<typeof cutTrack>[2]) {
   const begins = await readFrom(raw, 0, head.length);
   for (let most = READ[head.sort]; ; most *= 2) {
-    const packets = await readFrom(raw, asked.from, most);
+    const packets = await readFrom(raw, asked.look ?? asked.from, most);
     const bytes = Buffer.concat([begins, packets]);
     const cut = cutTrack(bytes, head, asked);
     if (cut.past || packets.length < most) return { bytes, cut };

@@ -4,6 +4,8 @@ import { json, one, rows, run, type Db } from '../../db/pool';
 /** How far one of the relay's files was read: its bytes, and when what was cut of it ended, ms after its first packet. */
 export interface Reached {
   bytes: number;
+  /** From which byte the next cut looks at what came before; what was cut by an older release does not say. */
+  look?: number;
   ended: number | null;
 }
 
