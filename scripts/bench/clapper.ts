@@ -68,7 +68,7 @@ function clapping({ every, sounds }: { every: number; sounds: number }) {
   const clap = () => {
     bright = true;
     draw();
-    console.log(`clap ${Date.now()} ${behind().toFixed(0)}`);
+    (window as unknown as { clapped: (at: number, behind: number) => void }).clapped(Date.now(), behind());
     if (air) {
       const { audio, loud } = air;
       loud.gain.setValueAtTime(0.5, audio.currentTime);
@@ -226,9 +226,8 @@ export async function clapper(): Promise<Figure[]> {
     await context.addInitScript(clapping, { every: CLAP_MS, sounds: SOUNDS_MS });
     const apartAt: number[] = [];
     const page = await context.newPage();
-    page.on('console', (message) => {
-      const [, at, behind] = /^clap (\d+) (\d+)$/.exec(message.text()) ?? [];
-      if (Number(behind) > BEHIND_MS) apartAt.push(Number(at));
+    await page.exposeFunction('clapped', (at: number, behind: number) => {
+      if (behind > BEHIND_MS) apartAt.push(at);
     });
     const { recording, detail } = await recorded(page);
     const claps = await clapsOf(recording, detail, await madeApart(recording, apartAt));
