@@ -1,4 +1,4 @@
-import { Button, Group, Select, Stack, Switch, Text } from '@mantine/core';
+import { Button, Group, NativeSelect, Stack, Switch, Text } from '@mantine/core';
 import { useState } from 'react';
 import type { Question, QuestionKind } from '@nimble-bell/core/questions';
 import { useRoom } from '../../live/useRoom';
@@ -50,13 +50,12 @@ export default function Compose({ close }: { close: () => void }) {
           onChange={(e) => setLive(e.currentTarget.checked)}
         />
       </Group>
-      <Select
+      <NativeSelect
         size="xs"
         label="Time to answer"
         data={TIMES}
         value={time}
-        allowDeselect={false}
-        onChange={(v) => setTime(v ?? '')}
+        onChange={(e) => setTime(e.currentTarget.value)}
       />
     </Stack>
   );

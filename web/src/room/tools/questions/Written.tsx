@@ -1,4 +1,4 @@
-import { Button, Select, Text, Textarea } from '@mantine/core';
+import { Button, NativeSelect, Text, Textarea } from '@mantine/core';
 import { useState, type ReactNode } from 'react';
 import {
   KIND_WORDS,
@@ -72,14 +72,13 @@ export function Written({ label, does, start = null, autoFocus = false, give, ch
       />
       {question && (
         <>
-          <Select
+          <NativeSelect
             size="xs"
             label="Answered by"
             data={QUESTION_KINDS.map((k) => ({ value: k, label: KIND_WORDS[k] }))}
             value={question.kind}
-            allowDeselect={false}
-            onChange={(k) => {
-              setKind(k as QuestionKind);
+            onChange={(e) => {
+              setKind(e.currentTarget.value as QuestionKind);
               setRight(null);
             }}
           />
