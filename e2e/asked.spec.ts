@@ -3,13 +3,13 @@ import type { StoredEvent } from '@nimble-bell/core/room';
 import { account, dismiss, makeCourse, ringIn, throughDoor, walkIn } from './support/course';
 import { live } from './support/live';
 import { MAREN, seat } from './support/people';
-import { askStore } from './support/store';
+import { askStore, storedEvents } from './support/store';
 
 test('a class is asked, answers, and sees what it said: no more than each may know, kept, counted and replayed', async ({
   page,
   browser,
 }) => {
-  const course = await makeCourse({ students: 3, record: true });
+  const course = await makeCourse({ students: 3, record: true, apart: true });
   await ringIn(page, course);
   const phone = await walkIn(browser, course, 0, { viewport: { width: 390, height: 844 } });
   // A student with a script: what the socket is told, and no page between.
@@ -72,6 +72,14 @@ test('a class is asked, answers, and sees what it said: no more than each may kn
   await expect(page.getByTestId('asked')).toContainText('1 of 2 have answered');
   await expect(page.getByTestId('asked')).not.toContainText('Who answered what');
 
+  await page.keyboard.press('a');
+  await page.getByRole('button', { name: 'In words' }).click();
+  await phone.getByLabel('Your answer').fill('Xylophone');
+  await phone.getByRole('button', { name: 'Answer', exact: true }).click();
+  await expect(page.getByTestId('asked')).toContainText('1 of 2 have answered');
+  await page.getByRole('button', { name: 'Show the class' }).click();
+  await expect(phone.getByTestId('asked')).toContainText('Xylophone');
+
   // A time that rings by itself, and one of the two, by lot.
   await page.keyboard.press('t');
   await page.getByLabel('What for').fill('Work in pairs');
@@ -94,7 +102,7 @@ test('a class is asked, answers, and sees what it said: no more than each may kn
   const part = await (await maren.get(`/api/courses/${course.id}/participation`)).json();
   const answers = (name: string): number =>
     part.rows.find((r: { name: string }) => r.name === name).cells.at(-1)?.answers ?? 0;
-  expect(course.students.map((s) => answers(s.name))).toEqual([1, 1, 0]);
+  expect(course.students.map((s) => answers(s.name))).toEqual([2, 1, 0]);
   const lots = await askStore<{ times: number }>('SELECT times FROM asked_by_lot WHERE session_id = ?', [
     course.session,
   ]);
@@ -114,4 +122,11 @@ test('a class is asked, answers, and sees what it said: no more than each may kn
     .first()
     .click();
   await expect(page.getByTestId('held-then')).toContainText('Which way does it set?');
+
+  // Whoever is forgotten takes their words along, out of what was shown as well.
+  const words = async () => JSON.stringify(await storedEvents(course.session));
+  expect(await words()).toContain('Xylophone');
+  const gone = await maren.delete(`/api/courses/${course.id}/members/${course.students[0]!.id}/data`);
+  expect(gone.status()).toBe(200);
+  expect(await words()).not.toContain('Xylophone');
 });

@@ -76,6 +76,7 @@ export function runsOf(session: string, state: RoomState, events: readonly Store
 
 /** Sends stored events to those who may have them. */
 export function tell(io: LiveServer, room: Room, events: readonly StoredEvent[]) {
-  for (const run of runsOf(room.session, room.state, events))
+  // To nobody is to nobody: without a target a broadcast would be to all.
+  for (const run of runsOf(room.session, room.state, events).filter((r) => r.targets.length))
     io.to(run.targets).except(run.but).emit('events', run.events);
 }
