@@ -24,6 +24,7 @@ jest.mock('./store', () => ({
   liveRooms: async () => live,
 }));
 jest.mock('../courses/store', () => ({ sessionById: async () => session }));
+jest.mock('../after/store', () => ({ askedByLot: async () => ({ ana: 2 }) }));
 jest.mock('../rules/store', () => ({ exceptionsOf: async () => exceptions }));
 
 const NOW = 1_000_000;
@@ -78,6 +79,8 @@ test('the first event of a room holds what it began with', async () => {
   const room = await rooms().room('s');
   expect(typesOf()).toEqual(['opened']);
   expect(room.state.limits.layers[0]!.settings.limits.speak).toMatchObject({ value: 'open', by: 'maren' });
+  // And how often each was asked by lot before.
+  expect(room.state.pick.asked).toEqual({ ana: 2 });
 });
 
 test('those who ask for a room at once get the same one', async () => {

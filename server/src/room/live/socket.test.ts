@@ -39,6 +39,7 @@ jest.mock('../../courses/store', () => ({
   sessionById: async () => row,
   courseById: async () => ({ id: 'c', code: 'TID-101', title: 'Tides', term: { zone: 'UTC' } }),
 }));
+jest.mock('../../after/store', () => ({ askedByLot: async () => ({}) }));
 jest.mock('../../rules/store', () => ({ exceptionsOf: async () => [] }));
 jest.mock('../../sessions/store', () => ({
   ...jest.requireActual<object>('../../sessions/store'),
