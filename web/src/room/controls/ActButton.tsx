@@ -1,11 +1,12 @@
-import type { ReactNode } from 'react';
+import type { ComponentPropsWithRef, ReactNode } from 'react';
 import { keyOf, type KeyId } from '../../keys/keys';
 import { useWays } from '../../ways/useWays';
 import classes from './act.module.css';
 
-interface Props {
+interface Props extends ComponentPropsWithRef<'button'> {
   act: KeyId;
-  pressed: boolean;
+  /** Of what is on or off; not of what opens something. */
+  pressed?: boolean;
   disabled?: boolean;
   /** In place of its usual look. */
   className?: string | undefined;
@@ -24,10 +25,12 @@ export function ActButton({
   onClick,
   children,
   mark,
+  ...rest
 }: Props) {
   const key = keyOf(act, useWays().ways.keys)?.toUpperCase();
   return (
     <button
+      {...rest}
       type="button"
       className={className}
       data-act={act}

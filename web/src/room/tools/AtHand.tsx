@@ -56,16 +56,9 @@ function Opened({ act, word, width, disabled, Part }: OpenedProps) {
       returnFocus
     >
       <Popover.Target>
-        <div className={classes.opener}>
-          <ActButton
-            {...{ act, disabled }}
-            pressed={open}
-            className={classes.button}
-            onClick={() => setOpen(!open)}
-          >
-            {word}
-          </ActButton>
-        </div>
+        <ActButton {...{ act, disabled }} className={classes.button} onClick={() => setOpen(!open)}>
+          {word}
+        </ActButton>
       </Popover.Target>
       <Popover.Dropdown aria-label={word} style={{ maxHeight: '80dvh', overflowY: 'auto' }}>
         <Suspense>{open && <Part close={close} />}</Suspense>
