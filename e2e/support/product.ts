@@ -33,6 +33,7 @@ export async function startProduct(
   await untilReady(child);
   return () =>
     new Promise((resolve) => {
+      if (child.exitCode !== null || child.signalCode !== null) return resolve();
       child.once('exit', () => resolve());
       child.kill('SIGTERM');
     });
