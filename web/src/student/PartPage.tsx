@@ -10,7 +10,7 @@ import { Shell } from '../app/Shell';
 import { stopOf, useAsked } from '../app/queries';
 import { Fault } from '../ui/Fault';
 import { Heads } from '../ui/Heads';
-import { Empty, Panel } from '../ui/Panel';
+import { Empty, Panel, Scrolls } from '../ui/Panel';
 
 /** How a student took part, as far as it is counted; and what they thought of the latest class. */
 export function PartPage() {
@@ -55,28 +55,30 @@ function Counted({ mine: { course, me } }: { mine: MyCourse }) {
       about="How long you are heard, how often you write to the class or to those who teach, how often your hand is up, and how many questions you answer. Those who teach see it, and you."
     >
       <Text mb="sm">In all you {partWords(partsTogether(cells))}.</Text>
-      <Table fz="sm">
-        <Heads of={['Class', 'Spoke, minutes', 'Wrote', 'Hand', 'Answers']} />
-        <Table.Tbody>
-          {data.sessions
-            .map((s, i) => ({ ...s, part: cells[i] ?? NO_PART }))
-            .reverse()
-            .map(({ id, title, number, startsAt, part }) => (
-              <Table.Tr key={id}>
-                <Table.Td>
-                  {title} {number}
-                  <Text span size="xs" c="dimmed">
-                    , {instantWords(startsAt, me.zone)}
-                  </Text>
-                </Table.Td>
-                <Table.Td className="figures">{minutesWords(part.spokenMs)}</Table.Td>
-                <Table.Td className="figures">{part.written}</Table.Td>
-                <Table.Td className="figures">{part.hands}</Table.Td>
-                <Table.Td className="figures">{part.answers}</Table.Td>
-              </Table.Tr>
-            ))}
-        </Table.Tbody>
-      </Table>
+      <Scrolls label="How you took part, class by class, scrolls">
+        <Table fz="sm">
+          <Heads of={['Class', 'Spoke, minutes', 'Wrote', 'Hand', 'Answers']} />
+          <Table.Tbody>
+            {data.sessions
+              .map((s, i) => ({ ...s, part: cells[i] ?? NO_PART }))
+              .reverse()
+              .map(({ id, title, number, startsAt, part }) => (
+                <Table.Tr key={id}>
+                  <Table.Td>
+                    {title} {number}
+                    <Text span size="xs" c="dimmed">
+                      , {instantWords(startsAt, me.zone)}
+                    </Text>
+                  </Table.Td>
+                  <Table.Td className="figures">{minutesWords(part.spokenMs)}</Table.Td>
+                  <Table.Td className="figures">{part.written}</Table.Td>
+                  <Table.Td className="figures">{part.hands}</Table.Td>
+                  <Table.Td className="figures">{part.answers}</Table.Td>
+                </Table.Tr>
+              ))}
+          </Table.Tbody>
+        </Table>
+      </Scrolls>
     </Panel>
   );
 }
