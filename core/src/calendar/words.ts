@@ -130,13 +130,6 @@ export function durationWords(minutes: number): string {
   return [h ? `${h} h` : '', m || !h ? `${m} min` : ''].filter(Boolean).join(' ');
 }
 
-/** "90 seconds" is "1 minute 30 seconds"; "5 minutes", "45 seconds". */
-export function secondsWords(seconds: number): string {
-  const m = Math.floor(seconds / 60);
-  const s = seconds % 60;
-  return [m ? countWords(m, 'minute') : '', s || !m ? countWords(s, 'second') : ''].filter(Boolean).join(' ');
-}
-
 /** "1:02:05" or "4:07" from milliseconds. */
 export function lengthWords(ms: number): string {
   const s = Math.round(ms / 1000);

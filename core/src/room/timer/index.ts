@@ -1,4 +1,4 @@
-import { secondsWords } from '../../calendar/words';
+import { countWords } from '../../calendar/words';
 import { concern, EVERYONE } from '../kernel/concern';
 import { refuse } from '../kernel/refusals';
 import { LONGEST_TIME_S, type Timer, type TimerState } from './state';
@@ -13,6 +13,13 @@ export const shownOf = (timer: Timer, now: number): number =>
 /** When its bell rings, an instant; null where it is held, or counts up. */
 const ringsAt = ({ on }: TimerState): number | null =>
   on === null || on.length === null || on.heldAt !== null ? null : on.from + on.length;
+
+/** "90 seconds" is "1 minute 30 seconds"; "5 minutes", "45 seconds". */
+function secondsWords(seconds: number): string {
+  const m = Math.floor(seconds / 60);
+  const s = seconds % 60;
+  return [m ? countWords(m, 'minute') : '', s || !m ? countWords(s, 'second') : ''].filter(Boolean).join(' ');
+}
 
 const toWhom = (what: string) => (what ? `: ${what}` : '');
 const lengthWords = (seconds: number | null) =>
