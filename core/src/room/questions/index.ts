@@ -32,6 +32,7 @@ const beginning = (at: number, seconds: number | null): Round => ({
   closedAt: null,
   answers: {},
   tally: null,
+  toldAt: null,
   shown: false,
 });
 
@@ -84,6 +85,7 @@ function seenBy(part: QuestionsState, viewer: Actor): QuestionsState {
           ...round,
           answers: own ? { [viewer.member]: own } : {},
           tally: round.shown || own ? round.tally : null,
+          toldAt: own ? round.toldAt : null,
         };
       }),
     })),
@@ -197,7 +199,8 @@ export const questions = concern({
         const one = asked.find((q) => q.id === question);
         return { to: 'some', members: one ? Object.keys(roundOf(one).answers) : [] };
       },
-      evolve: (part, { question, tally: so }) => withRound(part, question, () => ({ tally: so })),
+      evolve: (part, { question, tally: so, at }) =>
+        withRound(part, question, () => ({ tally: so, toldAt: at })),
       log: null,
     },
     answersClosed: {
@@ -248,12 +251,13 @@ export const questions = concern({
 
 /** When those who have answered are told again: once something new was answered, not too often. */
 function nextTally(asked: AskedQuestion) {
-  const { answers, from, tally: last } = roundOf(asked);
+  const { answers, tally: last, toldAt } = roundOf(asked);
   const next = tally(asked);
   if (!next.answered || JSON.stringify(next) === JSON.stringify(last)) return null;
-  const newest = Math.max(from, ...Object.values(answers).map((g) => g.at));
+  // From the last time, however many answer meanwhile; the first time from the first answer.
+  const since = toldAt ?? Math.min(...Object.values(answers).map((g) => g.at));
   return {
-    at: newest + TOLD_EVERY_MS,
+    at: since + TOLD_EVERY_MS,
     events: [{ type: 'tallied' as const, question: asked.id, tally: next }],
   };
 }

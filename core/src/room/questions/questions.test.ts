@@ -94,6 +94,17 @@ test('by the clock it closes itself; those who have answered are told of the oth
   expect(nextDue(room.state)).toBeNull();
 });
 
+test('whoever changes an answer again and again keeps nobody from being told', () => {
+  const { room, id } = asking({}, { live: true });
+  const answer = (of: typeof ana, value: number) =>
+    room.do(of, { type: 'answer', question: id, answer: value });
+  answer(ana, 0);
+  const { at } = nextDue(room.state)!;
+  for (let i = 0; i < 5; i++) answer(ben, i % 2);
+  expect(nextDue(room.state)!.at).toBe(at);
+  expect(dueBy(room.state, at)).toMatchObject([{ type: 'tallied', tally: { answered: 2 } }]);
+});
+
 test('it is asked again with both rounds kept, another takes its place, and it is put away', () => {
   const { room, id } = asking();
   expect(room.do(maren, { type: 'askAgain' })).toMatchObject({ events: [] });

@@ -18,6 +18,8 @@ export interface Round {
   answers: Readonly<Record<string, Given>>;
   /** What the class may know of it; null until it is shown, or told to those who have answered. */
   tally: Tally | null;
+  /** When those who have answered were told of it last. */
+  toldAt: number | null;
   /** Whether everybody has been shown it. */
   shown: boolean;
 }

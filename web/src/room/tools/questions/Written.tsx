@@ -124,7 +124,13 @@ function Preview({
       </Text>
       <div className={classes.preview}>
         {options.map((option, i) => (
-          <button key={i} type="button" aria-pressed={isRight(i)} onClick={() => press(i)}>
+          <button
+            key={i}
+            type="button"
+            className={classes.right}
+            aria-pressed={isRight(i)}
+            onClick={() => press(i)}
+          >
             {kind === 'one' || several ? `${letterOf(i)} ` : ''}
             {option}
           </button>
