@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { answerWords, fits, isRight, optionsOf, questionFault, type Question } from './kinds';
 import { readQuestion, writtenAs } from './read';
+import { GivenAnswer, Question as Given } from './schema';
 import { alike, tallyOf, tallyWithout } from './tally';
 
 const question = (more: Partial<Question>): Question => ({
@@ -161,4 +162,13 @@ test('what is written down of a question is read as the same question', () => {
       }
     }),
   );
+});
+
+test('what turns words about, or cannot be seen, is taken out of what is asked and answered', () => {
+  const odd = '\u202eWhich\u0000 is \u200bit?';
+  const kept = Given.parse(question({ text: odd, kind: 'one', options: ['\u202eEbb', 'Flood'], right: 0 }));
+  expect(kept).toMatchObject({ text: 'Which is it?', options: ['Ebb', 'Flood'], right: 0 });
+  expect(GivenAnswer.parse(' \u202eebb ')).toBe('ebb');
+  expect(GivenAnswer.safeParse('\u202e ').success).toBe(false);
+  expect(Given.safeParse(question({ kind: 'one', options: ['Ebb', '\u200bebb'] })).success).toBe(false);
 });

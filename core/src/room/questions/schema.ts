@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Answer, Question, StoredQuestion, Tally } from '../../questions/schema';
+import { Answer, GivenAnswer, Question, StoredQuestion, Tally } from '../../questions/schema';
 import { MemberId, message } from '../kernel/schema';
 
 const Seconds = z.int().min(5).max(3600).nullable();
@@ -15,7 +15,7 @@ export const questionsCommands = {
     prepared: z.string().max(20).optional(),
   }),
   /** The answer to the question that is on; given again, the last counts. */
-  answer: message('answer', { question: Id, answer: Answer }),
+  answer: message('answer', { question: Id, answer: GivenAnswer }),
   closeAnswers: message('closeAnswers', {}),
   /** What was answered is shown to everybody; with the right answer, where that is wished. */
   showAnswers: message('showAnswers', { right: z.boolean() }),

@@ -1,8 +1,9 @@
 import { z } from 'zod';
+import { prose } from '../../text/index';
 import { MemberId, message } from '../kernel/schema';
 import { LONGEST_TIME_S } from './state';
 
-const What = z.string().trim().max(60);
+const What = prose(60);
 
 export const timerCommands = {
   /** So many seconds to the bell, or null to count up. It takes the place of one that is on. */

@@ -73,7 +73,7 @@ function Aloud({ ask }: { ask: (question: Omit<Question, 'anonymous'>) => void }
             key={kind}
             size="compact-sm"
             variant="light"
-            {...(i === 0 ? { 'data-autofocus': true } : {})}
+            autoFocus={i === 0}
             onClick={() =>
               ask({ text: '', kind, options: Array.from({ length: options }, () => ''), right: null })
             }

@@ -20,13 +20,7 @@ export default function StartTime({ close }: { close: () => void }) {
     <Stack gap="sm">
       <div className={classes.presets}>
         {PRESETS.map((m, i) => (
-          <Button
-            key={m}
-            size="compact-md"
-            variant="light"
-            onClick={() => start(m * 60)}
-            {...(i === 0 ? { 'data-autofocus': true } : {})}
-          >
+          <Button key={m} size="compact-md" variant="light" onClick={() => start(m * 60)} autoFocus={i === 0}>
             {m} min
           </Button>
         ))}
