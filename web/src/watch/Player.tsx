@@ -41,8 +41,9 @@ export function Player({ recording, from }: { recording: RecordingDetail; from: 
   };
   const nameOf = useMemo(() => namesIn(recording.events), [recording.events]);
   const [search] = useSearchParams();
-  const asked = Number(search.get('at'));
-  const watched = useWatched(recording, film, asked > 0 ? asked * 1000 : null);
+  const at = search.get('at');
+  const asked = Number(at || NaN);
+  const watched = useWatched(recording, film, asked >= 0 ? asked * 1000 : null);
   const cues = useCues(recording.captions);
   const note = () => document.getElementById('note-here')?.focus();
   return (
