@@ -2,31 +2,9 @@ import { expect, test } from '@playwright/test';
 import { focused, tabTo, walkThrough } from './support/byKey';
 import { makeCourse, ringIn, walkIn } from './support/course';
 import { MAREN, person, seat, signIn } from './support/people';
-import { eachRoute, openRoute } from './support/routes';
+import { openRoute } from './support/routes';
 
 test.use({ contextOptions: { reducedMotion: 'reduce' } });
-
-test('every page has a title, one heading of the first order, and stops with a name, a ring, their size and in sight', async ({
-  page,
-  browser,
-}) => {
-  test.setTimeout(240_000);
-  const course = await makeCourse({ students: 3, apart: true });
-  await eachRoute(course, { page, browser, as: { reducedMotion: 'reduce' } }, async (at, route) => {
-    await openRoute(at, route);
-    await expect(at, route.path).toHaveTitle(new RegExp(`^${route.name} – (.* – )?Nimble Bell$`));
-    await expect(at.locator('h1'), route.path).toHaveCount(1);
-    await expect(at.locator('main#content'), route.path).toHaveCount(1);
-    expect(await at.evaluate(() => document.documentElement.lang)).toBe('en');
-    const { stops, faults } = await walkThrough(at);
-    // Whoever asked for rest has it.
-    const moving = () =>
-      document.getAnimations().filter((a) => Number(a.effect?.getComputedTiming().duration) > 1).length;
-    expect.soft(await at.evaluate(moving), `${route.name} moves`).toBe(0);
-    expect(stops, route.name).toBeGreaterThan(2);
-    expect.soft(faults, `${route.name}, ${stops} stops`).toEqual([]);
-  });
-});
 
 interface Opened {
   /** Within the course, unless it begins with a slash. */

@@ -5,7 +5,7 @@ import { account, addSeries, detailOf, makeCourse } from './support/course';
 import { classRows, MAREN } from './support/people';
 import { askStore } from './support/store';
 
-const EDITS = Number(process.env.EDITS ?? 300);
+const EDITS = Number(process.env.EDITS ?? 120);
 const SEED = Number(process.env.SEED ?? Date.now() % 1e6);
 const DAYS = ['monday', 'tuesday', 'wednesday', 'thursday', 'friday'];
 

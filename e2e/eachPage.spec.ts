@@ -1,7 +1,8 @@
 import { expect, test, type Page } from '@playwright/test';
+import { walkThrough } from './support/byKey';
 import { account, makeCourse, type MadeCourse } from './support/course';
 import { MAREN } from './support/people';
-import { eachRoute, openRoute } from './support/routes';
+import { eachRoute, openRoute, type Route } from './support/routes';
 
 const LONG = [
   'Maximiliana Theodora Wilhelmina van der Waterschoot-Featherstonehaugh of the Outer Shoals II',
@@ -10,7 +11,6 @@ const LONG = [
 ];
 const WINDOWS = [
   [320, 640],
-  [360, 740],
   [390, 844],
   [640, 400], // 1280 × 800 at 200 %
   [768, 1024],
@@ -70,24 +70,50 @@ async function crowded(): Promise<MadeCourse> {
   return course;
 }
 
-test('no page leaves its window, from 320 pixels on, with the longest names', async ({ page, browser }) => {
-  test.setTimeout(240_000);
+test.use({ contextOptions: { reducedMotion: 'reduce' } });
+
+test('every page, with the longest names, is worked by keys and leaves no window from 320 pixels on', async ({
+  page,
+  browser,
+}) => {
+  test.setTimeout(300_000);
   const course = await crowded();
-  await eachRoute(course, { page, browser }, async (at, route) => {
+  await eachRoute(course, { page, browser, as: { reducedMotion: 'reduce' } }, async (at, route) => {
     await at.setViewportSize({ width: 1280, height: 800 });
     await openRoute(at, route);
-    const fits = (where: string) =>
-      expect
-        .soft(async () => expect(await outside(at), `${route.name} ${where}`).toEqual([]))
-        .toPass({ timeout: 2000 });
-    for (const [width, height] of WINDOWS) {
-      await at.setViewportSize({ width, height });
-      await at.waitForTimeout(60);
-      await fits(`at ${width} × ${height}`);
-    }
-    // Letters, words and lines as far apart as WCAG 1.4.12 says.
-    await at.setViewportSize({ width: 390, height: 844 });
-    await at.addStyleTag({ content: SPACED });
-    await fits('with its letters spaced');
+    await byKeys(at, route);
+    await inWindows(at, route);
   });
 });
+
+/** It has a title, one heading of the first order, and stops with a name, a ring, their size and in sight. */
+async function byKeys(at: Page, route: Route) {
+  await expect(at, route.path).toHaveTitle(new RegExp(`^${route.name} – (.* – )?Nimble Bell$`));
+  await expect(at.locator('h1'), route.path).toHaveCount(1);
+  await expect(at.locator('main#content'), route.path).toHaveCount(1);
+  expect(await at.evaluate(() => document.documentElement.lang)).toBe('en');
+  const { stops, faults } = await walkThrough(at);
+  // Whoever asked for rest has it.
+  const moving = () =>
+    document.getAnimations().filter((a) => Number(a.effect?.getComputedTiming().duration) > 1).length;
+  expect.soft(await at.evaluate(moving), `${route.name} moves`).toBe(0);
+  expect(stops, route.name).toBeGreaterThan(2);
+  expect.soft(faults, `${route.name}, ${stops} stops`).toEqual([]);
+}
+
+/** Nothing of it leaves a window, nor with its letters spaced. */
+async function inWindows(at: Page, route: Route) {
+  const fits = (where: string) =>
+    expect
+      .soft(async () => expect(await outside(at), `${route.name} ${where}`).toEqual([]))
+      .toPass({ timeout: 2000 });
+  for (const [width, height] of WINDOWS) {
+    await at.setViewportSize({ width, height });
+    await at.waitForTimeout(60);
+    await fits(`at ${width} × ${height}`);
+  }
+  // Letters, words and lines as far apart as WCAG 1.4.12 says.
+  await at.setViewportSize({ width: 390, height: 844 });
+  await at.addStyleTag({ content: SPACED });
+  await fits('with its letters spaced');
+}
