@@ -126,6 +126,21 @@ const COMMANDS: Record<CommandType, RoomCommand> = {
   askAgain: { type: 'askAgain' },
   putAway: { type: 'putAway' },
   pick: { type: 'pick' },
+  setFront: { type: 'setFront', tool: 'board' },
+  showSlides: {
+    type: 'showSlides',
+    deck: { id: 'a'.repeat(64), name: 'Tides.pdf', kind: 'pdf', pages: 3 },
+    page: 1,
+  },
+  turnSlide: { type: 'turnSlide', page: 2 },
+  frameSlide: { type: 'frameSlide', frame: { fit: 'page', zoom: 2, x: 0.5, y: 0.5 } },
+  letLeaf: { type: 'letLeaf', leafing: 'freely' },
+  putSlidesAway: { type: 'putSlidesAway' },
+  clearMarks: { type: 'clearMarks', page: 1 },
+  markSlide: {
+    ...{ type: 'markSlide', deck: 'a'.repeat(64), page: 1 },
+    stroke: { points: [0.5, 0.5], colour: 'ink' },
+  },
   passOn: { type: 'passOn' },
   endPick: { type: 'endPick' },
   microphone: { type: 'microphone', on: true },
@@ -145,7 +160,16 @@ const COMMANDS: Record<CommandType, RoomCommand> = {
 };
 
 /** What those who teach cannot do, or not with one student alone. */
-const NOT_FOR_TEACHERS: Partial<Record<CommandType, string>> = { answer: 'not-asked', passOn: 'nobody-else' };
+const NOT_FOR_TEACHERS: Partial<Record<CommandType, string>> = {
+  answer: 'not-asked',
+  passOn: 'nobody-else',
+  showSlides: 'not-found',
+  turnSlide: 'no-slides',
+  frameSlide: 'no-slides',
+  letLeaf: 'no-slides',
+  clearMarks: 'no-slides',
+  markSlide: 'page-turned',
+};
 
 const connect = (auth: object, cookie?: string): Socket =>
   io(BASE_URL, {

@@ -31,5 +31,10 @@ await cp(path.join(root, 'server/src/db/migrations'), path.join(root, 'server/di
 await buildCommand();
 await cutFonts();
 await buildPages({ root: path.join(root, 'web'), logLevel: 'warn' });
+// What pages are drawn with has these beside it: letters, colours, and its own readers of pictures.
+for (const folder of ['cmaps', 'standard_fonts', 'wasm', 'iccs'])
+  await cp(path.join(root, 'node_modules/pdfjs-dist', folder), path.join(root, 'web/dist/pdf', folder), {
+    recursive: true,
+  });
 await buildOffline(path.join(root, 'web'));
 await pack(path.join(root, 'web/dist'));

@@ -71,7 +71,7 @@ const FIELDS =
   /@mantine\/core\/esm\/components\/(CloseButton\/|Combobox\/(ComboboxChevron|get-parsed-combobox-data)\/|Input\/|InputBase\/|NativeSelect\/|Textarea\/|TextInput\/|Checkbox\/|Radio\/|Switch\/|InlineInput)|@mantine\/core\/esm\/utils\/InlineInput|react-textarea/;
 /** What a recording is watched with: one file, so that its first picture waits for few. */
 const WATCH =
-  /web\/src\/(watch\/((WatchPage|Player|Chapters|CutLink|SearchPanel)\.tsx|(useCues|useWatched)\.ts|watch\.module|film\/(?!KeyList)|time\/)|room\/tools\/(replays\.|board\/Replay|talk\/Replay))|core\/src\/(captions|watching)\/|core\/src\/recording\/(timeline|replay)\.ts/;
+  /web\/src\/(watch\/((WatchPage|Player|Chapters|CutLink|SearchPanel)\.tsx|(useCues|useWatched)\.ts|watch\.module|film\/(?!KeyList)|time\/)|room\/tools\/(replays\.|board\/Replay|slides\/SlidesReplay|talk\/Replay))|core\/src\/(captions|watching)\/|core\/src\/recording\/(timeline|replay)\.ts/;
 /** What forms have beside. */
 const FORMS =
   /@mantine\/(core\/esm\/components\/(MultiSelect|NumberInput|PasswordInput|Pill|PillsInput)|form)\/|react-number-format/;

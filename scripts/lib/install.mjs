@@ -13,9 +13,11 @@ const PROGRAMS = {
   'janus-tools': ['janus-pp-rec'],
   ffmpeg: ['ffmpeg'],
   'espeak-ng': ['espeak-ng'],
+  qpdf: ['qpdf'],
+  'poppler-utils': ['pdftotext'],
   chromium: ['chromium'],
 };
-export const PRODUCT_PACKAGES = ['mariadb-server', 'janus', 'janus-tools', 'ffmpeg', 'espeak-ng'];
+export const PRODUCT_PACKAGES = Object.keys(PROGRAMS).filter((name) => name !== 'chromium');
 
 const FOLDERS = [...(process.env.PATH ?? '').split(':'), '/usr/sbin', '/usr/bin'];
 export const findProgram = (name) => FOLDERS.map((f) => path.join(f, name)).find((f) => existsSync(f));

@@ -6,7 +6,7 @@ import { brotliCompress, constants, gzip } from 'node:zlib';
 const brotli = promisify(brotliCompress);
 const zip = promisify(gzip);
 
-const TEXT = /\.(js|css|html|svg|json|webmanifest|txt)$/;
+const TEXT = /\.(m?js|css|html|svg|json|webmanifest|txt)$/;
 /** Smaller than this nothing is won. */
 const WORTH = 600;
 

@@ -17,6 +17,7 @@ import { notesRoutes } from './notes/routes';
 import { materialRoutes } from './materials/routes';
 import { noticeRoutes } from './notices/routes';
 import { questionRoutes } from './questions/routes';
+import { slidesRoutes } from './slides/routes';
 import { planningRoutes } from './planning/routes';
 import { privacyRoutes } from './privacy/routes';
 import { careRoutes } from './recordings/care';
@@ -124,6 +125,7 @@ export function createApp(ctx: Context, relay: MediaRelay): Express {
     privacyRoutes(ctx),
     writingRoutes(ctx),
     questionRoutes(ctx),
+    slidesRoutes(ctx),
     rollRoutes(ctx),
   );
   app.use('/api', sessionRoutes(ctx), studentRoutes(ctx), ...ofRecordings(ctx));

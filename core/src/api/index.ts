@@ -26,6 +26,7 @@ export * from './listEdit';
 export * from './invite';
 export * from './rules';
 export * from './questions';
+export * from './slides';
 export * from '../calendar/series';
 export { Scope, SessionChange } from '../calendar/changes';
 export { GroupPlan } from '../calendar/groupPlan';

@@ -91,6 +91,8 @@ export interface RecordingDetail extends RecordingInfo {
   events: StoredEvent[];
   /** Its sound. What the page has of it is good until it is finished: then its sound has another path. */
   mediaPath: string;
+  /** Where the pages are had that were shown: `path/deck/page`, and what is asked for behind it. */
+  pages: { path: string; query: string };
   /** What is seen, each from when and for how long (ms), muted; whose it is where it is a student's camera. */
   pictures: (Picture & { path: string; member?: string })[];
   /** Where nothing is heard, ms; none before it is finished. */

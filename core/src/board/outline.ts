@@ -4,10 +4,10 @@ import type { Stroke } from '../room/index';
 export const WIDTH = 1600;
 export const HEIGHT = 900;
 
-/** The outline of a pen stroke as an SVG path. */
-export function outlineOf(points: readonly number[]): string {
+/** The outline of a pen stroke as an SVG path; on a sheet of another shape its height is said, where it is WIDTH wide. */
+export function outlineOf(points: readonly number[], height = HEIGHT): string {
   const pairs: [number, number][] = [];
-  for (let i = 0; i + 1 < points.length; i += 2) pairs.push([points[i]! * WIDTH, points[i + 1]! * HEIGHT]);
+  for (let i = 0; i + 1 < points.length; i += 2) pairs.push([points[i]! * WIDTH, points[i + 1]! * height]);
   const outline = getStroke(pairs, { size: 9, thinning: 0.4 });
   return outline.length ? `M${outline.map(([x, y]) => `${x!.toFixed(1)} ${y!.toFixed(1)}`).join('L')}Z` : '';
 }

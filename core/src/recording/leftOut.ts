@@ -18,7 +18,10 @@ export function isKept(plan: KeptPlan | null, kind: 'sound' | 'camera' | 'screen
   return !left.includes(teaches(role) ? 'teachersVoices' : 'studentsVoices');
 }
 
-const DRAWN: ReadonlySet<StoredEvent['type']> = new Set(['drawn', 'textPut', 'boardCleared']);
+const DRAWN: ReadonlySet<StoredEvent['type']> = new Set([
+  ...(['drawn', 'textPut', 'boardCleared', 'slideMarked', 'marksCleared'] as const),
+  ...(['slidesShown', 'slideTurned', 'slideFramed', 'leafingSet', 'slidesPutAway'] as const),
+]);
 
 /** What happened, as a recording tells it that is without these; students without names are numbered as they came. */
 export function keptOf(events: readonly StoredEvent[], left: readonly Leavable[]): StoredEvent[] {

@@ -75,6 +75,7 @@ export function maskedFor(events: readonly StoredEvent[], withheld: ReadonlySet<
       case 'textPut':
         return [withheld.has(e.by) ? { ...e, text: { ...e.text, text: WITHHELD } } : e];
       case 'drawn':
+      case 'slideMarked':
         return withheld.has(e.by) ? [] : [e];
       case 'asked':
       case 'answered':
@@ -100,6 +101,8 @@ export const ANYBODY: Watcher = { member: '', role: 'student' };
 const OPEN_TO_ALL: ReadonlySet<StoredEvent['type']> = new Set([
   ...(['entered', 'left', 'rangIn', 'dismissed', 'cued', 'presenting'] as const),
   ...(['drawn', 'textPut', 'boardCleared', 'microphone', 'floorGiven', 'floorTaken'] as const),
+  ...(['slidesShown', 'slideTurned', 'slideFramed', 'slidesPutAway'] as const),
+  ...(['slideMarked', 'marksCleared'] as const),
   ...(['recordingStarted', 'recordingPaused', 'recordingResumed'] as const),
 ]);
 

@@ -16,7 +16,18 @@ export type { Deed, TakesPart } from './withUs/state';
 export { pickable } from './pick/index';
 export type { Picked } from './pick/state';
 export { devicesOf, entering, isHere, knowing, onDevices, type Comer } from './presence/index';
-export { placeOf } from './stage/index';
+export { frontOf, placeOf } from './stage/index';
+export { FRONTS, type Front } from './stage/state';
+export { leafsTo, pagesFor, slidesAt } from './slides/index';
+export {
+  MOST_ZOOM,
+  WHOLE_PAGE,
+  type Deck,
+  type Frame,
+  type Leafing,
+  type PageMark,
+  type Shown,
+} from './slides/state';
 export { isWithheld, narrowedBy } from './recording/index';
 export { TALK_AT_ONCE, writingNeeds } from './talk/index';
 export { ABANDONED_MS, arriving, atDoor, closesAt, goneFromDoor } from './door/index';

@@ -93,6 +93,17 @@ test('a student gives no teaching command, whatever it is', () => {
     askAgain: { type: 'askAgain' },
     putAway: { type: 'putAway' },
     pick: { type: 'pick' },
+    setFront: { type: 'setFront', tool: 'board' },
+    showSlides: {
+      type: 'showSlides',
+      deck: { id: 'a'.repeat(64), name: 'Tides.pdf', kind: 'pdf', pages: 3 },
+      page: 1,
+    },
+    turnSlide: { type: 'turnSlide', page: 2 },
+    frameSlide: { type: 'frameSlide', frame: { fit: 'page', zoom: 2, x: 0.5, y: 0.5 } },
+    letLeaf: { type: 'letLeaf', leafing: 'freely' },
+    putSlidesAway: { type: 'putSlidesAway' },
+    clearMarks: { type: 'clearMarks', page: 1 },
     endPick: { type: 'endPick' },
   };
   const teaching = Object.entries(COMMANDS).filter(([, rule]) => rule.who === 'teaching');

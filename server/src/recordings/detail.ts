@@ -2,13 +2,15 @@ import path from 'node:path';
 import type { Response } from 'express';
 import type { RecordingDetail } from '@nimble-bell/core/api';
 import { writeVtt } from '@nimble-bell/core/captions';
+import { CLASS, evolve, newRoom } from '@nimble-bell/core/room';
 import { stripOf } from '@nimble-bell/core/watching';
 import type { Context } from '../context';
-import { AppError } from '../errors';
+import { AppError, parse } from '../errors';
+import { PageOf, sendPage } from '../slides/page';
 import { captionsTold, shownLanguages } from './captions';
 import { readyDir } from './files';
 import { infoOf, ofStill, type RecordingRow } from './store';
-import { picturesTo, type Listener, type Told } from './told';
+import { picturesTo, toldTo, type Listener, type Told } from './told';
 import { isReady } from './watchable';
 
 /** Where the files of a recording are had by somebody: under an address, with what is asked for behind each. */
@@ -40,6 +42,7 @@ export async function detailOf(
     ...told,
     chaptersWritten: row.chapters !== null,
     mediaPath: media(row.file ?? 'none'),
+    pages: { path: `${address.path}/slides`, query: address.query },
     pictures: pictures.map(({ kind, at: from, length, file, member }) => ({
       ...{ kind, at: from, length, path: media(file) },
       ...(member ? { member } : {}),
@@ -67,6 +70,21 @@ export async function sendMedia(
     dotfiles: 'allow',
     headers: { 'Content-Type': 'video/webm' },
   });
+}
+
+/** A page of what was shown, where this person is told of it. */
+export async function sendShownPage(
+  ctx: Context,
+  { row, listener }: { row: RecordingRow; listener: Listener },
+  params: unknown,
+  res: Response,
+): Promise<void> {
+  isReady(row);
+  const { deck, page } = parse(PageOf, params);
+  const { events } = await toldTo(ctx.db, row, listener);
+  const { seen } = events.reduce(evolve, newRoom()).slides;
+  if (!seen[CLASS]?.[deck]?.includes(page)) throw new AppError('not-found');
+  await sendPage(ctx, deck, page, res);
 }
 
 export async function sendCaptions(

@@ -5,7 +5,7 @@ import { teaches } from '@nimble-bell/core/roster';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { watchedOf } from '../watching/store';
-import { detailOf, sendCaptions, sendMedia } from './detail';
+import { detailOf, sendCaptions, sendMedia, sendShownPage } from './detail';
 import { sendWriting, WRITINGS } from './exports/writing';
 import { ticketFor } from './ticket';
 import { toldTo } from './told';
@@ -34,6 +34,11 @@ export function recordingRoutes(ctx: Context): Router {
   router.get('/recordings/:id/media/:file', async (req, res) => {
     const { row, who } = await byTicket(ctx, req);
     await sendMedia(ctx, { row, listener: { member: who.id, role: who.role } }, req.params.file, res);
+  });
+
+  router.get('/recordings/:id/slides/:deck/:page', async (req, res) => {
+    const { row, who } = await byTicket(ctx, req);
+    await sendShownPage(ctx, { row, listener: { member: who.id, role: who.role } }, req.params, res);
   });
 
   router.get('/recordings/:id/captions/:language', async (req, res) => {

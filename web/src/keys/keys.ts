@@ -16,6 +16,8 @@ export const KEYS = {
   time: { id: 'time', usual: 't', words: 'A time for everybody', who: 'teaching' },
   pick: { id: 'pick', usual: 'o', words: 'Pick one of them by lot', who: 'teaching' },
   cue: { id: 'cue', usual: 'n', words: 'Begin the next part of the run sheet', who: 'teaching' },
+  pageBefore: { id: 'pageBefore', usual: ',', words: 'The page before, for everybody', who: 'teaching' },
+  pageAfter: { id: 'pageAfter', usual: '.', words: 'The next page, for everybody', who: 'teaching' },
   floor: {
     id: 'floor',
     usual: 'f',

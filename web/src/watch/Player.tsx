@@ -34,7 +34,13 @@ export function Player({ recording, from }: { recording: RecordingDetail; from: 
   const [position, setPosition] = useState(0);
   const room = useReplay(recording, position);
   const { zone, parts } = recording;
-  const moment = { room, zone, at: instantAt(parts, position), session: recording.sessionId };
+  const moment = {
+    room,
+    zone,
+    at: instantAt(parts, position),
+    session: recording.sessionId,
+    pages: recording.pages,
+  };
   const goTo = (ms: number) => {
     film.seek(ms);
     film.play();

@@ -11,6 +11,7 @@ import { questionsCommands, questionsEvents } from '../questions/schema';
 import { recordingCommands, recordingEvents } from '../recording/schema';
 import { runSheetCommands, runSheetEvents } from '../runSheet/schema';
 import { signsCommands, signsEvents } from '../signs/schema';
+import { slidesCommands, slidesEvents } from '../slides/schema';
 import { stageCommands, stageEvents } from '../stage/schema';
 import { talkCommands, talkEvents } from '../talk/schema';
 import { timerCommands, timerEvents } from '../timer/schema';
@@ -32,6 +33,7 @@ export const COMMAND_SCHEMAS = {
   ...timerCommands,
   ...questionsCommands,
   ...pickCommands,
+  ...slidesCommands,
 };
 
 /** What happens in a room, by type, in today's version. `by` and `member` are members; instants are ms. */
@@ -51,6 +53,7 @@ export const EVENT_SCHEMAS = {
   ...timerEvents,
   ...questionsEvents,
   ...pickEvents,
+  ...slidesEvents,
 };
 
 export type CommandType = keyof typeof COMMAND_SCHEMAS;

@@ -10,6 +10,7 @@ import { questions } from '../questions/index';
 import { recording } from '../recording/index';
 import { runSheet } from '../runSheet/index';
 import { signs } from '../signs/index';
+import { slides } from '../slides/index';
 import { stage } from '../stage/index';
 import { talk } from '../talk/index';
 import { timer } from '../timer/index';
@@ -27,7 +28,7 @@ export type AnyConcern = Concern<keyof Parts, CommandType, EventType>;
  */
 const ALL = {
   ...{ bell, presence, limits, floor, desk, stage, talk, board, recording, door, runSheet, signs },
-  ...{ timer, questions, pick, withUs },
+  ...{ timer, questions, pick, withUs, slides },
 };
 
 export const CONCERNS = Object.values(ALL) as unknown as readonly AnyConcern[];
@@ -49,6 +50,7 @@ export const COMMANDS: { readonly [K in CommandType]: CommandRule<K> } = {
   ...timer.commands,
   ...questions.commands,
   ...pick.commands,
+  ...slides.commands,
 };
 
 /** Every event's rule. */
@@ -68,6 +70,7 @@ export const EVENTS: { readonly [K in EventType]: EventRule<never, K> } = {
   ...timer.events,
   ...questions.events,
   ...pick.events,
+  ...slides.events,
 } as never;
 
 /** Which concern an event belongs to. */

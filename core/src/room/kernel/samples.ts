@@ -1,5 +1,7 @@
 import type { EventType } from './messages';
 
+const TIDES = { id: 'a'.repeat(64), name: 'Tides.pdf', kind: 'pdf', pages: 12 };
+
 /**
  * Events as they were stored in each version, one of every version and type. A sample is never changed: what was stored
  * must be read for as long as recordings are kept. A new version adds its own.
@@ -86,6 +88,35 @@ export const SAMPLES: readonly { version: number; body: { type: EventType } & Re
   },
   { version: 1, body: { type: 'boardCleared', by: 'maren' } },
   { version: 2, body: { type: 'boardCleared', by: 'maren', place: 'class' } },
+  { version: 1, body: { type: 'slidesShown', by: 'maren', deck: TIDES, page: 1, place: 'class' } },
+  { version: 1, body: { type: 'slideTurned', by: 'maren', page: 2, place: 'class' } },
+  {
+    version: 1,
+    body: {
+      type: 'slideFramed',
+      by: 'maren',
+      frame: { fit: 'width', zoom: 2, x: 0.5, y: 0.25 },
+      place: 'class',
+    },
+  },
+  { version: 1, body: { type: 'leafingSet', by: 'maren', leafing: 'back', place: 'class' } },
+  {
+    version: 1,
+    body: {
+      type: 'slideMarked',
+      by: 'ana',
+      deck: TIDES.id,
+      page: 2,
+      stroke: { points: [0, 0, 1, 1], colour: 'clay' },
+      place: 'class',
+    },
+  },
+  {
+    version: 1,
+    body: { type: 'marksCleared', by: 'maren', deck: TIDES.id, page: 2, place: 'class' },
+  },
+  { version: 1, body: { type: 'slidesPutAway', by: 'maren', place: 'class' } },
+  { version: 1, body: { type: 'frontSet', by: 'maren', tool: 'board', place: 'class' } },
   { version: 1, body: { type: 'locked', by: 'maren' } },
   { version: 1, body: { type: 'unlocked', by: 'maren' } },
   { version: 1, body: { type: 'knocked', member: 'ben', name: 'Ben Garrow', role: 'student' } },

@@ -10,6 +10,7 @@ import type { QuestionsState } from '../questions/state';
 import type { RecordingState } from '../recording/state';
 import type { RunSheetState } from '../runSheet/state';
 import type { SignsState } from '../signs/state';
+import type { SlidesState } from '../slides/state';
 import type { StageState } from '../stage/state';
 import type { TalkState } from '../talk/state';
 import type { TimerState } from '../timer/state';
@@ -33,6 +34,7 @@ export interface Parts {
   questions: QuestionsState;
   pick: PickState;
   withUs: WithUsState;
+  slides: SlidesState;
 }
 
 /** A room as its events have made it. The same on the server, in every page and in a replay. */

@@ -6,12 +6,12 @@ import type { Place } from '../kernel/schema';
 import type { RoomState } from '../kernel/state';
 import { may, unhushed } from '../may';
 import { nameIn } from '../words';
-import type { StageState } from './state';
+import type { Front, StageState } from './state';
 
 const kept = (part: StageState, keep: (member: string) => boolean): StageState => {
   const entries = Object.entries(part.presenting);
   const left = entries.filter(([, member]) => keep(member));
-  return left.length === entries.length ? part : { presenting: Object.fromEntries(left) };
+  return left.length === entries.length ? part : { ...part, presenting: Object.fromEntries(left) };
 };
 
 /** As with microphones: presenting that is closed ends, and does not begin again by itself. */
@@ -25,11 +25,35 @@ const closedOff = (part: StageState, room: RoomState): StageState =>
 export const placeOf = (room: Pick<RoomState, 'presence'>, member: string): Place =>
   room.presence.people[member]?.place ?? CLASS;
 
-/** What the room looks at: who presents a screen, one in each place. */
+/** What a place looks at. */
+export const frontOf = (room: Pick<RoomState, 'stage'>, place: Place): Front =>
+  room.stage.front[place] ?? 'picture';
+
+const inFront = (part: StageState, place: Place, tool: Front): StageState => ({
+  ...part,
+  front: { ...part.front, [place]: tool },
+});
+
+const FRONT_WORDS: Record<Front, string> = {
+  picture: 'pictures',
+  board: 'the board',
+  slides: 'the pages',
+  notes: 'the notes',
+};
+
+/** What the room looks at: which of its tools, and who presents a screen, one in each place. */
 export const stage = concern({
   name: 'stage',
-  empty: { presenting: {} },
+  empty: { presenting: {}, front: {} },
   commands: {
+    setFront: {
+      who: 'teaching',
+      phase: 'any',
+      decide: (room, { member: by }, { tool }) => {
+        const place = placeOf(room, by);
+        return frontOf(room, place) === tool ? [] : [{ type: 'frontSet', by, tool, place }];
+      },
+    },
     present: {
       who: 'anyone',
       phase: 'any',
@@ -47,13 +71,20 @@ export const stage = concern({
     },
   },
   events: {
+    frontSet: {
+      version: 1,
+      hears: ({ place }) => ({ to: 'place', place }),
+      evolve: (part, { tool, place }) => inFront(part, place, tool),
+      log: ({ by, tool }, nameOf) => `${nameOf(by)} put ${FRONT_WORDS[tool]} before everybody.`,
+    },
     presenting: {
       version: 2,
       upcast: [(body) => ({ ...body, place: CLASS })],
       hears: () => EVERYONE,
       evolve: (part, { member, on, place }) => {
         const { [place]: _, ...others } = part.presenting;
-        return { presenting: on ? { ...others, [place]: member } : others };
+        const presenting = on ? { ...others, [place]: member } : others;
+        return on ? inFront({ ...part, presenting }, place, 'picture') : { ...part, presenting };
       },
       chapter: ({ member, on }, nameOf) => (on ? `${nameOf(member)} presents` : null),
       log: ({ member, on }, nameOf) => `${nameOf(member)} ${on ? 'presents' : 'stopped presenting'}.`,
@@ -62,7 +93,10 @@ export const stage = concern({
   heeds: {
     entered: (part, { member }) => kept(part, (m) => m !== member),
     left: (part, { member }) => kept(part, (m) => m !== member),
-    dismissed: () => ({ presenting: {} }),
+    slidesShown: (part, { place }) => inFront(part, place, 'slides'),
+    slidesPutAway: (part, { place }) =>
+      part.front[place] === 'slides' ? inFront(part, place, 'picture') : part,
+    dismissed: () => ({ presenting: {}, front: {} }),
     limitSet: (part, _event, room) => closedOff(part, room),
     cued: (part, _event, room) => closedOff(part, room),
     exceptionEnded: (part, _event, room) => closedOff(part, room),

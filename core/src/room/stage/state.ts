@@ -1,6 +1,12 @@
 import type { Place } from '../kernel/schema';
 
+/** What can be in front of everybody. */
+export const FRONTS = ['picture', 'board', 'slides', 'notes'] as const;
+export type Front = (typeof FRONTS)[number];
+
 export interface StageState {
   /** Who presents a screen, by place. */
   presenting: Readonly<Record<Place, string>>;
+  /** What a place looks at, where whoever teaches has said so; elsewhere the picture. */
+  front: Readonly<Record<Place, Front>>;
 }

@@ -5,7 +5,7 @@ import { newId, newLinkCode, type Context } from '../../context';
 import { AppError, parse } from '../../errors';
 import { once } from '../../requests/once';
 import { holdWriter } from '../../writing/store';
-import { detailOf, sendCaptions, sendMedia } from '../detail';
+import { detailOf, sendCaptions, sendMedia, sendShownPage } from '../detail';
 import { recordingsWhere } from '../store';
 import { toldTo } from '../told';
 import { isReady, keptIn } from '../watchable';
@@ -84,6 +84,11 @@ function publicRoutes(ctx: Context, router: Router) {
   router.get('/shared/:code/media/:file', async (req, res) => {
     const { row } = await opened(req);
     await sendMedia(ctx, { row, listener: 'anybody' }, req.params.file, res);
+  });
+
+  router.get('/shared/:code/slides/:deck/:page', async (req, res) => {
+    const { row } = await opened(req);
+    await sendShownPage(ctx, { row, listener: 'anybody' }, req.params, res);
   });
 
   router.get('/shared/:code/captions/:language', async (req, res) => {

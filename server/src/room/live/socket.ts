@@ -10,6 +10,7 @@ import {
   refuse,
   snapshotFor,
   TALK_AT_ONCE,
+  type Deck,
 } from '@nimble-bell/core/room';
 import { attachedById } from '../../attached/store';
 import { linkCode, principalOf, type Principal } from '../../accounts/principal';
@@ -33,6 +34,8 @@ import { channels, tell, type LiveServer } from './broadcast';
 import { PageDevice, type LiveSocket } from './page';
 import { RoomRefusal, refusalOf } from './refusal';
 import type { MemberRow } from '../../accounts/store';
+import { readDeck } from '../../slides/decks';
+import { filesNamed } from '../../slides/store';
 
 type Handlers = { [K in PageMessage]: (socket: LiveSocket, body: BodyOf<K>) => Promise<Answers[K]> };
 
@@ -91,9 +94,10 @@ export class RoomSocket {
       this.#turns.take(socket.id, async () => (await this.attendance.goAway(socket.id, 0), {})),
     command: async (socket, { id, command }) => {
       const { room, member } = this.#visit(socket);
-      this.#spend(member, command.type === 'draw' ? 'strokes' : 'commands');
+      this.#spend(member, ['draw', 'markSlide'].includes(command.type) ? 'strokes' : 'commands');
       if (command.type === 'rename')
         await refuseTeachersName(this.ctx.db, member.courseId, command.name, command.member);
+      if (command.type === 'showSlides') await this.#needDeck(member, command.deck);
       if (command.type === 'say' && command.file) await this.#needOwn(room, member, command.file);
       const outcome = await room.command({ member: member.id, role: member.role }, command, id);
       if (!outcome.ok) throw new RoomRefusal(outcome.refusal);
@@ -214,6 +218,13 @@ export class RoomSocket {
   async #needOwn(room: Room, member: MemberRow, file: string) {
     const sent = await attachedById(this.ctx.db, file);
     if (sent?.session !== room.session || sent.member !== member.id)
+      throw new AppError('not-found', 'There is no such file.');
+  }
+  /** What is shown is a file of this course, as it is and by its name. */
+  async #needDeck(member: MemberRow, deck: Deck) {
+    const made = await readDeck(this.ctx, deck.id);
+    const its = await filesNamed(this.ctx.db, member.courseId, deck);
+    if (!its || made?.kind !== deck.kind || made.pages !== deck.pages)
       throw new AppError('not-found', 'There is no such file.');
   }
   #spend(member: MemberRow, what: Allowed) {

@@ -1,23 +1,54 @@
 import { SegmentedControl } from '@mantine/core';
 import { useState } from 'react';
+import { frontOf, placeOf, type Front } from '@nimble-bell/core/room';
+import { useInside, useRoom, useTeaching, type Inside } from '../live/useRoom';
 import { STAGE_TOOLS } from '../tools/registry';
 import { Notice } from './Notice';
 import classes from './stage.module.css';
 
-/** What the room looks at: one of the tools, chosen by its word. */
+const select = ({ room, info }: Inside) => frontOf(room, placeOf(room, info.me.member));
+
+/**
+ * What the room looks at: one of the tools, chosen by its word. What whoever teaches puts before everybody is there for
+ * each; one may look at another for oneself until the next is put there.
+ */
 export function Stage() {
-  const [shows, setShows] = useState(STAGE_TOOLS[0]!.id);
+  const { send } = useRoom();
+  const teaching = useTeaching();
+  const front = useInside(select);
+  const [own, setOwn] = useState({ shows: front, while: front });
+  const shows = own.while === front ? own.shows : front;
   const { Stage: Shown } = STAGE_TOOLS.find((t) => t.id === shows)!;
+  const word = STAGE_TOOLS.find((t) => t.id === front)!.word.toLowerCase();
   return (
     <section className={classes.stage} aria-label="Stage">
-      <SegmentedControl
-        className={classes.stageSwitch!}
-        size="xs"
-        aria-label="What the stage shows"
-        value={shows}
-        onChange={setShows}
-        data={STAGE_TOOLS.map(({ id, word }) => ({ value: id, label: word }))}
-      />
+      <div className={classes.stageSwitch}>
+        {shows !== front && teaching && (
+          <button
+            type="button"
+            className={classes.forAll}
+            onClick={() => void send({ type: 'setFront', tool: shows })}
+          >
+            Put before everybody
+          </button>
+        )}
+        {shows !== front && !teaching && (
+          <button
+            type="button"
+            className={classes.forAll}
+            onClick={() => setOwn({ shows: front, while: front })}
+          >
+            To the {word}, with the class
+          </button>
+        )}
+        <SegmentedControl
+          size="xs"
+          aria-label="What the stage shows"
+          value={shows}
+          onChange={(value) => setOwn({ shows: value as Front, while: front })}
+          data={STAGE_TOOLS.map(({ id, word }) => ({ value: id, label: word }))}
+        />
+      </div>
       <Shown />
       <Notice />
     </section>

@@ -1,12 +1,15 @@
 import type { ComponentType } from 'react';
+import type { Front } from '@nimble-bell/core/room';
 import { Board } from './board/Board';
 import { MainPicture } from './picture/MainPicture';
 import { Notes } from './notes/Notes';
+import { Slides } from './slides/Slides';
 import { TalkPanel } from './talk/TalkPanel';
 
 /** What can be put on the stage, each chosen by its word. */
-export const STAGE_TOOLS: readonly { id: string; word: string; Stage: ComponentType }[] = [
+export const STAGE_TOOLS: readonly { id: Front; word: string; Stage: ComponentType }[] = [
   { id: 'picture', word: 'Picture', Stage: MainPicture },
+  { id: 'slides', word: 'Slides', Stage: Slides },
   { id: 'board', word: 'Board', Stage: Board },
   { id: 'notes', word: 'Notes', Stage: Notes },
 ];

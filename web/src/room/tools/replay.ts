@@ -9,4 +9,6 @@ export interface ReplayProps {
   /** The session that it was. */
   session: string;
   nameOf: (member: string) => string;
+  /** Where the pages are had that were shown. */
+  pages: { path: string; query: string };
 }

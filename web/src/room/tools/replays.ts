@@ -2,6 +2,7 @@ import type { ComponentType } from 'react';
 import type { ReplayProps } from './replay';
 import { HeldReplay } from './HeldReplay';
 import { BoardReplay } from './board/Replay';
+import { SlidesReplay } from './slides/SlidesReplay';
 import { TalkReplay } from './talk/Replay';
 
 /** What a recording replays beside its picture: under it, or in the column at its side. */
@@ -11,6 +12,7 @@ export const REPLAYS: readonly {
   Replay: ComponentType<ReplayProps>;
 }[] = [
   { id: 'held', where: 'under', Replay: HeldReplay },
+  { id: 'slides', where: 'under', Replay: SlidesReplay },
   { id: 'board', where: 'under', Replay: BoardReplay },
   { id: 'talk', where: 'beside', Replay: TalkReplay },
 ];

@@ -1,0 +1,9 @@
+-- What those who teach have noted to a page of a deck, for themselves. A deck is known by what is in its file.
+CREATE TABLE page_notes (
+  course_id CHAR(12) NOT NULL,
+  deck CHAR(64) NOT NULL,
+  page SMALLINT UNSIGNED NOT NULL,
+  text TEXT NOT NULL,
+  PRIMARY KEY (course_id, deck, page),
+  FOREIGN KEY (course_id) REFERENCES courses (id)
+);

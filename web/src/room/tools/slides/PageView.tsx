@@ -1,0 +1,158 @@
+import { VisuallyHidden } from '@mantine/core';
+import { useElementSize } from '@mantine/hooks';
+import { useEffect, useRef, useState, type PointerEvent } from 'react';
+import { outlineOf, WIDTH } from '@nimble-bell/core/board';
+import type { Stroke } from '@nimble-bell/core/api';
+import type { Deck, Frame, PageMark } from '@nimble-bell/core/room';
+import { framed } from './framed';
+import type { Drawable, Pages } from './pages';
+import classes from './slides.module.css';
+
+interface Props {
+  pages: Pages;
+  deck: Deck;
+  page: number;
+  frame: Frame;
+  marks: readonly PageMark[];
+  colour: Stroke['colour'];
+  /** A stroke; null where one only looks. */
+  draw: ((points: number[]) => void) | null;
+  /** Where somebody points, in fractions of the page. */
+  pointed?: { x: number; y: number; name: string } | null;
+  /** One points with this hand, in fractions of the page. */
+  point?: (x: number, y: number) => void;
+}
+
+/** A page of a deck at the size of its window, with what is marked on it. */
+export function PageView({ pages, deck, page, frame, marks, colour, draw, pointed = null, point }: Props) {
+  const { ref, width, height } = useElementSize();
+  const { drawable, fault } = usePage(pages, deck, page);
+  const at = drawable && width > 0 ? framed(drawable.ratio, frame, { width, height }) : null;
+  const [line, setLine] = useState<number[]>([]);
+  const surface = useRef<SVGSVGElement>(null);
+  const where = (e: PointerEvent): [number, number] => {
+    const box = surface.current!.getBoundingClientRect();
+    const inside = (n: number) => Math.round(Math.min(1, Math.max(0, n)) * 10_000) / 10_000;
+    return [inside((e.clientX - box.left) / box.width), inside((e.clientY - box.top) / box.height)];
+  };
+  const ends = () => {
+    if (line.length && draw) draw(line);
+    setLine([]);
+  };
+  const tall = WIDTH * (drawable?.ratio ?? 1);
+  return (
+    <div ref={ref} className={classes.window} data-testid="page" data-page={page}>
+      {drawable && <Drawn drawable={drawable} size={{ width, height }} at={at} page={page} />}
+      {drawable && at && (
+        <svg
+          ref={surface}
+          className={classes.marks}
+          style={{ left: at.left, top: at.top, width: at.width, height: at.width * drawable.ratio }}
+          viewBox={`0 0 ${WIDTH} ${tall}`}
+          data-draws={draw !== null}
+          aria-hidden
+          onPointerDown={(e) => {
+            if (!draw) return;
+            e.currentTarget.setPointerCapture(e.pointerId);
+            setLine(where(e));
+          }}
+          onPointerMove={(e) => {
+            if (line.length) setLine([...line, ...where(e)]);
+            else point?.(...where(e));
+          }}
+          onPointerUp={ends}
+          onPointerCancel={ends}
+        >
+          {marks.map((m) => (
+            <path key={m.seq} d={outlineOf(m.points, tall)} className={classes.mark} data-pen={m.colour} />
+          ))}
+          {line.length > 0 && <path d={outlineOf(line, tall)} className={classes.mark} data-pen={colour} />}
+          {pointed && <Pointed {...pointed} tall={tall} />}
+        </svg>
+      )}
+      {fault && (
+        <p className={classes.fault} role="alert">
+          {fault}
+        </p>
+      )}
+      {drawable && (
+        <VisuallyHidden>
+          {`Page ${page} of ${deck.pages}. ${drawable.text || 'No text can be read on it.'}`}
+          {marks.length > 0 && ` ${marks.length} marks on it.`}
+        </VisuallyHidden>
+      )}
+    </div>
+  );
+}
+
+const Pointed = ({ x, y, name, tall }: { x: number; y: number; name: string; tall: number }) => (
+  <g transform={`translate(${x * WIDTH} ${y * tall})`} className={classes.pointed}>
+    <circle r={15} />
+    <text x={22} y={8}>
+      {name}
+    </text>
+  </g>
+);
+
+/** A page, once it is there; the one before stays until then. */
+function usePage(pages: Pages, deck: Deck, page: number) {
+  const [shown, setShown] = useState<{ key: string; drawable: Drawable | null; fault: string }>({
+    ...{ key: '', drawable: null, fault: '' },
+  });
+  const key = `${deck.id} ${page}`;
+  const { id, kind } = deck;
+  useEffect(() => {
+    let wanted = true;
+    pages.get({ id, kind }, page).then(
+      (drawable) => wanted && setShown({ key, drawable, fault: '' }),
+      (error: Error) => wanted && setShown({ key, drawable: null, fault: error.message }),
+    );
+    return () => {
+      wanted = false;
+    };
+  }, [pages, id, kind, page, key]);
+  return shown;
+}
+
+interface DrawnProps {
+  drawable: Drawable;
+  size: { width: number; height: number };
+  at: { width: number; left: number; top: number } | null;
+  page: number;
+}
+
+/** The part of a page that is in its window, in the pixels that the screen has; drawn beside, then put in its place. */
+function Drawn({ drawable, size, at, page }: DrawnProps) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const { width, height } = size;
+  const [left, top, wide] = at ? [at.left, at.top, at.width] : [0, 0, 0];
+  useEffect(() => {
+    const shown = canvas.current;
+    if (!shown || !width || !height || !wide) return;
+    const fine = window.devicePixelRatio || 1;
+    const beside = document.createElement('canvas');
+    beside.width = Math.round(width * fine);
+    beside.height = Math.round(height * fine);
+    const { done, cancel } = drawable.draw(beside, {
+      width: wide * fine,
+      left: left * fine,
+      top: top * fine,
+    });
+    let wanted = true;
+    done.then(
+      () => {
+        if (!wanted) return;
+        shown.width = beside.width;
+        shown.height = beside.height;
+        shown.getContext('2d')!.drawImage(beside, 0, 0);
+        shown.dataset.drawn = String(page);
+      },
+      () => {},
+    );
+    return () => {
+      wanted = false;
+      cancel();
+    };
+  }, [drawable, width, height, left, top, wide, page]);
+  return <canvas ref={canvas} className={classes.canvas} aria-hidden />;
+}
