@@ -11,6 +11,7 @@ import { newId, newLinkCode, type Context } from '../context';
 import { addMember, insertCourse, sessionsOfCourse } from '../courses/store';
 import { transaction } from '../db/pool';
 import { layAfter } from './layAfter';
+import { layDeck } from './layDeck';
 import { insertPrepared } from '../questions/store';
 import { layLectureRules } from './layRules';
 import { queueLetters } from '../mail/queue';
@@ -92,7 +93,7 @@ export async function layDemo(ctx: Context): Promise<boolean> {
         await layRules(db, id, teacher.id, term.lastDay, ctx.now());
         await layLectureRules(db, id, lecture, { teacher: teacher.id, students }, ctx.now());
         await layBoard(db, id, students, ctx.now());
-        await layWritten(db, id, { teacher, students }, ctx.now());
+        await layWritten(ctx, db, id, { teacher, students });
         for (const prepared of scenario.PREPARED)
           await insertPrepared(db, id, newId(), teacher.name, prepared);
       }
@@ -168,13 +169,14 @@ async function layBoard(db: PoolConnection, course: string, students: readonly D
   await layReplies(db, answers);
 }
 
-/** What is written on the page of the lecture that comes next. */
+/** What is written on the page of the lecture that comes next, and the pages that are shown in it. */
 async function layWritten(
+  ctx: Context,
   db: PoolConnection,
   course: string,
   { teacher, students }: { teacher: DemoMember; students: readonly DemoMember[] },
-  now: number,
 ) {
+  const now = ctx.now();
   const next = (await sessionsOfCourse(db, course)).find(
     (s) => s.seriesTitle === 'Lecture' && s.endsAt > now,
   )!;
@@ -183,6 +185,7 @@ async function layWritten(
       ...{ id: newId(), session: next.id, at: now - hours * 60 * MINUTE, addressee: { to }, text },
       from: by === null ? teacher.id : students[by]!.id,
     });
+  await layDeck(ctx, db, { course, session: next.id, by: teacher.name });
 }
 
 interface Past {

@@ -13,7 +13,7 @@ const stream = (of: number) =>
 
 /** The pages of the lecture that comes next. */
 const PAGES: readonly PlainPage[] = [
-  { title: 'Tidal streams', lines: ['Lecture 11', 'Where the water goes while it rises and falls'] },
+  { title: 'Tidal streams', lines: ['Where the water goes while it rises and falls'] },
   {
     title: 'Level and stream',
     lines: ['The level says how deep', 'The stream says how fast, and where to'],
@@ -25,7 +25,7 @@ const PAGES: readonly PlainPage[] = [
   },
   {
     title: 'When is the stream strongest?',
-    lines: ['A) At high water', 'B) Half way between *', 'C) At low water', 'D) It is always the same'],
+    lines: ['A) At high water', 'B) Half way between', 'C) At low water', 'D) It is always the same'],
   },
   {
     title: 'Springs and neaps',

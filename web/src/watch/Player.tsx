@@ -33,22 +33,15 @@ export function Player({ recording, from }: { recording: RecordingDetail; from: 
   const { element, film } = useMedia();
   const [position, setPosition] = useState(0);
   const room = useReplay(recording, position);
-  const { zone, parts } = recording;
-  const moment = {
-    room,
-    zone,
-    at: instantAt(parts, position),
-    session: recording.sessionId,
-    pages: recording.pages,
-  };
+  const { zone, parts, pages, sessionId: session } = recording;
+  const moment = { room, zone, at: instantAt(parts, position), session, pages };
   const goTo = (ms: number) => {
     film.seek(ms);
     film.play();
   };
   const nameOf = useMemo(() => namesIn(recording.events), [recording.events]);
   const [search] = useSearchParams();
-  const at = search.get('at');
-  const asked = Number(at || NaN);
+  const asked = Number(search.get('at') || NaN);
   const watched = useWatched(recording, film, asked >= 0 ? asked * 1000 : null);
   const cues = useCues(recording.captions);
   const note = () => document.getElementById('note-here')?.focus();

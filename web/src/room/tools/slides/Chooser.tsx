@@ -2,6 +2,7 @@ import { Button, FileButton, Progress, Text } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useContext, useState, type DragEvent } from 'react';
 import type { DeckInfo } from '@nimble-bell/core/api';
+import type { Deck } from '@nimble-bell/core/room';
 import { LinkContext, useAsk } from '../../../app/api';
 import { Fault } from '../../../ui/Fault';
 import { sendFile } from '../../../ui/sendFile';
@@ -10,70 +11,70 @@ import classes from './slides.module.css';
 
 const TAKEN = 'application/pdf,image/png,image/jpeg,image/webp,image/gif';
 
-/** What can be shown page by page: the session's files and the course's, and what is dropped here. */
-export default function Chooser() {
+/** The files with pages, and what is done with them. */
+function useDecks() {
   const { session, course } = useInfo();
   const { send } = useRoom();
   const ask = useAsk();
   const link = useContext(LinkContext);
   const client = useQueryClient();
-  const [over, setOver] = useState(false);
   const [share, setShare] = useState<number | null>(null);
   const [fault, setFault] = useState('');
-  /** The one that is to be shown as soon as it is ready. */
-  const [wanted, setWanted] = useState<string | null>(null);
-  const key = ['decks', session.id];
+  const queryKey = ['decks', session.id];
   const list = useQuery({
-    queryKey: key,
+    queryKey,
     queryFn: () => ask<DeckInfo[]>(`/sessions/${session.id}/decks`),
     refetchInterval: ({ state }) => (state.data?.some((d) => d.preparing) ? 500 : false),
   });
-  const open = async (info: DeckInfo) => {
-    setWanted(null);
-    if (info.deck) await send({ type: 'showSlides', deck: info.deck, page: 1 });
-  };
-  const show = async (material: string) => {
+  /** Says why it did not go, if it did not. */
+  const attempt = async (work: () => Promise<unknown>) => {
     setFault('');
-    setWanted(material);
     try {
-      const info = await ask<DeckInfo>(`/sessions/${session.id}/decks/${material}`, 'POST', {});
-      await client.invalidateQueries({ queryKey: key });
-      if (info.deck) await open(info);
-    } catch (error) {
-      setFault((error as Error).message);
-    }
-  };
-  const ready = list.data?.find((d) => d.material === wanted && d.deck && !d.preparing);
-  const add = async (file: File | null | undefined) => {
-    if (!file) return;
-    setFault('');
-    setShare(0);
-    try {
-      const query = new URLSearchParams({ name: file.name, session: session.id });
-      const at = `/api/courses/${course.id}/materials?${query}`;
-      const { id } = (await sendFile(at, file, { tell: setShare, link })) as { id: string };
-      await show(id);
+      await work();
     } catch (error) {
       setFault((error as Error).message);
     }
     setShare(null);
   };
-  const drop = (e: DragEvent) => {
+  const open = (deck: Deck) => send({ type: 'showSlides', deck, page: 1 });
+  const prepare = async (material: string) => {
+    const { deck } = await ask<DeckInfo>(`/sessions/${session.id}/decks/${material}`, 'POST', {});
+    await client.invalidateQueries({ queryKey });
+    if (deck) await open(deck);
+  };
+  const sendUp = async (file: File) => {
+    setShare(0);
+    const query = new URLSearchParams({ name: file.name, session: session.id });
+    const at = `/api/courses/${course.id}/materials?${query}`;
+    const { id } = (await sendFile(at, file, { tell: setShare, link })) as { id: string };
+    await prepare(id);
+  };
+  return {
+    ...{ list, share, fault },
+    show: ({ deck, material }: DeckInfo) => void attempt(() => (deck ? open(deck) : prepare(material))),
+    add: (file: File | null | undefined) => void (file && attempt(() => sendUp(file))),
+  };
+}
+
+/** What can be shown page by page: the session's files and the course's, and what is dropped here. */
+export default function Chooser() {
+  const { list, share, fault, show, add } = useDecks();
+  const [over, setOver] = useState(false);
+  const drag = (is: boolean) => (e: DragEvent) => {
     e.preventDefault();
-    setOver(false);
-    void add(e.dataTransfer.files[0]);
+    setOver(is);
   };
   return (
     <div
       className={classes.chooser}
       data-over={over}
       data-own-height
-      onDragOver={(e) => {
-        e.preventDefault();
-        setOver(true);
+      onDragOver={drag(true)}
+      onDragLeave={drag(false)}
+      onDrop={(e) => {
+        drag(false)(e);
+        add(e.dataTransfer.files[0]);
       }}
-      onDragLeave={() => setOver(false)}
-      onDrop={drop}
     >
       <Text fw={650}>Which pages does the class look at?</Text>
       {list.error && <Fault error={list.error} />}
@@ -82,15 +83,10 @@ export default function Chooser() {
       )}
       <ul className={classes.files} aria-label="Files with pages">
         {list.data?.map((info) => (
-          <Row key={info.material} info={info} show={() => (info.deck ? open(info) : show(info.material))} />
+          <Row key={info.material} info={info} show={() => show(info)} />
         ))}
       </ul>
-      {ready && (
-        <Button onClick={() => void open(ready)} autoFocus>
-          Show “{ready.name}”
-        </Button>
-      )}
-      <FileButton onChange={(file) => void add(file)} accept={TAKEN}>
+      <FileButton onChange={add} accept={TAKEN}>
         {(button) => (
           <Button {...button} variant="default" loading={share !== null} style={{ alignSelf: 'start' }}>
             Add a PDF or a picture, or drop one here

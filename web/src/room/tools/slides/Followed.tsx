@@ -18,50 +18,27 @@ export default function Followed() {
   const page = own.while === shown.page && leafs.includes(own.page) ? own.page : shown.page;
   const leaf = (to: number | undefined) => to && setOwn({ page: to, while: shown.page });
   const apart = page !== shown.page;
-  const draws = allowed && pen !== null && !apart;
+  const draw = (points: number[]) =>
+    void send({ type: 'markSlide', deck: shown.deck.id, page, stroke: { points, colour: pen! } });
   return (
-    <div className={classes.slides} data-own-height>
+    <div className={classes.slides} data-own-height data-foot>
+      <div className={classes.top} data-short>
+        <span className={classes.name}>{shown.deck.name}</span>
+      </div>
       <PageView
         {...{ pages, page }}
         deck={shown.deck}
         frame={apart ? { ...shown.frame, zoom: 1 } : shown.frame}
         marks={marksOn(page)}
         colour={pen ?? 'clay'}
-        draw={
-          draws
-            ? (points) =>
-                void send({
-                  ...{ type: 'markSlide', deck: shown.deck.id, page },
-                  stroke: { points, colour: pen },
-                })
-            : null
-        }
+        draw={allowed && pen !== null && !apart ? draw : null}
         pointed={apart ? null : pointed}
       />
       <div className={classes.bar} role="group" aria-label="Pages">
         <span className="figures">
           Page {page} of {shown.deck.pages}
         </span>
-        {leafs.length > 0 && (
-          <>
-            <button
-              type="button"
-              className={classes.turn}
-              disabled={leafs[0]! >= page}
-              onClick={() => leaf(leafs.findLast((p) => p < page))}
-            >
-              Page before
-            </button>
-            <button
-              type="button"
-              className={classes.turn}
-              disabled={leafs.at(-1)! <= page}
-              onClick={() => leaf(leafs.find((p) => p > page))}
-            >
-              Page after
-            </button>
-          </>
-        )}
+        <Leafing {...{ leafs, page, leaf }} />
         {apart && (
           <button type="button" className={classes.turn} onClick={() => leaf(shown.page)}>
             To page {shown.page}, with the class
@@ -70,5 +47,28 @@ export default function Followed() {
         {allowed && !apart && <Pens pen={pen} take={setPen} />}
       </div>
     </div>
+  );
+}
+
+interface LeafProps {
+  leafs: readonly number[];
+  page: number;
+  leaf: (to: number | undefined) => void;
+}
+
+/** Leafs by oneself, where that is open. */
+function Leafing({ leafs, page, leaf }: LeafProps) {
+  if (!leafs.length) return null;
+  const before = leafs.findLast((p) => p < page);
+  const after = leafs.find((p) => p > page);
+  return (
+    <>
+      <button type="button" className={classes.turn} disabled={!before} onClick={() => leaf(before)}>
+        Page before
+      </button>
+      <button type="button" className={classes.turn} disabled={!after} onClick={() => leaf(after)}>
+        Page after
+      </button>
+    </>
   );
 }

@@ -67,8 +67,19 @@ export function PageView({ pages, deck, page, frame, marks, colour, draw, pointe
             <path key={m.seq} d={outlineOf(m.points, tall)} className={classes.mark} data-pen={m.colour} />
           ))}
           {line.length > 0 && <path d={outlineOf(line, tall)} className={classes.mark} data-pen={colour} />}
-          {pointed && <Pointed {...pointed} tall={tall} />}
         </svg>
+      )}
+      {drawable && at && pointed && (
+        <span
+          className={classes.pointed}
+          style={{
+            left: at.left + pointed.x * at.width,
+            top: at.top + pointed.y * at.width * drawable.ratio,
+          }}
+        >
+          <i />
+          {pointed.name}
+        </span>
       )}
       {fault && (
         <p className={classes.fault} role="alert">
@@ -84,15 +95,6 @@ export function PageView({ pages, deck, page, frame, marks, colour, draw, pointe
     </div>
   );
 }
-
-const Pointed = ({ x, y, name, tall }: { x: number; y: number; name: string; tall: number }) => (
-  <g transform={`translate(${x * WIDTH} ${y * tall})`} className={classes.pointed}>
-    <circle r={15} />
-    <text x={22} y={8}>
-      {name}
-    </text>
-  </g>
-);
 
 /** A page, once it is there; the one before stays until then. */
 function usePage(pages: Pages, deck: Deck, page: number) {
@@ -144,7 +146,12 @@ function Drawn({ drawable, size, at, page }: DrawnProps) {
         if (!wanted) return;
         shown.width = beside.width;
         shown.height = beside.height;
-        shown.getContext('2d')!.drawImage(beside, 0, 0);
+        // What draws it paints the canvas around the page as well.
+        const box = [left * fine, top * fine, wide * fine, wide * drawable.ratio * fine] as const;
+        const context = shown.getContext('2d')!;
+        context.rect(...box);
+        context.clip();
+        context.drawImage(beside, 0, 0);
         shown.dataset.drawn = String(page);
       },
       () => {},

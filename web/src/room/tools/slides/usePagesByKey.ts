@@ -3,9 +3,8 @@ import type { Frame } from '@nimble-bell/core/room';
 import { isTaken } from '../../../keys/keys';
 
 interface Turned {
-  page: number;
   frame: Frame;
-  turn: (to: number) => void;
+  turnBy: (by: number) => void;
   give: (more: Partial<Frame>) => void;
 }
 
@@ -23,16 +22,16 @@ const within = (n: number) => Math.min(1, Math.max(0, n));
  * Pages turned by the keys that a hand-held turner sends, wherever one is; and on the page itself by arrows, which move
  * it where it is enlarged.
  */
-export function usePagesByKey({ page, frame, turn, give }: Turned) {
-  const now = useRef({ page, turn });
+export function usePagesByKey({ frame, turnBy, give }: Turned) {
+  const now = useRef(turnBy);
   useEffect(() => {
-    now.current = { page, turn };
+    now.current = turnBy;
   });
   useEffect(() => {
     const press = (e: globalThis.KeyboardEvent) => {
       if (isTaken(e) || (e.key !== 'PageDown' && e.key !== 'PageUp')) return;
       e.preventDefault();
-      now.current.turn(now.current.page + (e.key === 'PageDown' ? 1 : -1));
+      now.current(e.key === 'PageDown' ? 1 : -1);
     };
     window.addEventListener('keydown', press);
     return () => window.removeEventListener('keydown', press);
@@ -44,7 +43,7 @@ export function usePagesByKey({ page, frame, turn, give }: Turned) {
       if (!move || e.ctrlKey || e.metaKey || e.altKey) return;
       e.preventDefault();
       if (large) give({ x: within(frame.x + move[0]), y: within(frame.y + move[1]) });
-      else turn(page + (move[0] || move[1] > 0 ? Math.sign(move[0] || move[1]) : -1));
+      else turnBy(Math.sign(move[0] + move[1]));
     },
   };
 }
