@@ -6,7 +6,7 @@ import type { Picture, Stretch } from '../recording/mixing';
 import type { Chapter, Gap } from '../recording/timeline';
 import type { StoredEvent } from '../room/index';
 import type { Leavable } from '../settings/index';
-import type { Found, StripParts } from '../watching/index';
+import type { Found, PageRead, StripParts } from '../watching/index';
 
 export interface RecordingInfo {
   id: string;
@@ -93,6 +93,8 @@ export interface RecordingDetail extends RecordingInfo {
   mediaPath: string;
   /** Where the pages are had that were shown: `path/deck/page`, and what is asked for behind it. */
   pages: { path: string; query: string };
+  /** What is read on the pages that were shown. */
+  read: PageRead[];
   /** What is seen, each from when and for how long (ms), muted; whose it is where it is a student's camera. */
   pictures: (Picture & { path: string; member?: string })[];
   /** Where nothing is heard, ms; none before it is finished. */

@@ -60,13 +60,22 @@ export interface Chapter {
   position: number;
 }
 
+/** A page that was shown no longer than this was passed, ms. */
+const PASSED_MS = 10_000;
+
 /** Chapters from what happened: the beginning, and what each concern of the room says begins one. */
 export function chaptersOf(parts: readonly Part[], events: readonly StoredEvent[]): Chapter[] {
   const names = namesIn(events);
   const chapters: Chapter[] = parts.length ? [{ title: 'Class begins', position: 0 }] : [];
+  let leafed: Chapter | null = null;
   for (const event of events) {
     const title = event.at < (parts[0]?.from ?? Infinity) ? null : chapterOf(event, names);
-    if (title) chapters.push({ title, position: positionOf(parts, event.at) });
+    if (!title) continue;
+    const position = positionOf(parts, event.at);
+    // Whoever leafs quickly passes pages that are no chapters.
+    if (event.type === 'slideTurned' && leafed && position - leafed.position < PASSED_MS) chapters.pop();
+    chapters.push({ title, position });
+    leafed = event.type === 'slideTurned' ? chapters.at(-1)! : null;
   }
   return chapters;
 }

@@ -1,7 +1,7 @@
 export * from './places';
 export * from './silences';
 import { folded } from './places';
-import { evolve, newRoom, type StoredEvent } from '../room/index';
+import { CLASS, evolve, newRoom, type StoredEvent } from '../room/index';
 import type { Cue } from '../captions/index';
 import { lengthTold, sourceAt } from '../recording/cuts/times';
 import type { Stretch } from '../recording/mixing';
@@ -43,26 +43,60 @@ export const watchedByAll = (all: readonly Watched[], lengthMs: number): number[
 export interface Found {
   /** ms into the recording. */
   position: number;
-  kind: 'said' | 'written' | 'drawn' | 'chapter';
+  kind: 'said' | 'written' | 'drawn' | 'shown' | 'chapter';
   text: string;
   /** Whose it is, by member, so that their name stays theirs; null where it is nobody's. */
   member: string | null;
 }
 
-/** Everything of a recording that can be searched, in its order in time: captions, writing, words on the board, chapters. */
+/** A page that a class looked at, from when on, ms into the recording. */
+export interface PageShown {
+  position: number;
+  deck: string;
+  page: number;
+}
+
+/** What is read on a page that was shown. */
+export interface PageRead {
+  position: number;
+  text: string;
+}
+
+/** The pages that a class looked at, each when it first did. */
+export function pagesIn(parts: readonly Part[], events: readonly StoredEvent[]): PageShown[] {
+  const shown: PageShown[] = [];
+  let deck = '';
+  for (const event of events) {
+    if (event.type !== 'slidesShown' && event.type !== 'slideTurned') continue;
+    if (event.place !== CLASS) continue;
+    if (event.type === 'slidesShown') deck = event.deck.id;
+    const { page } = event;
+    if (shown.some((s) => s.deck === deck && s.page === page)) continue;
+    shown.push({ deck, page, position: Math.max(0, positionOf(parts, event.at)) });
+  }
+  return shown;
+}
+
+/**
+ * Everything of a recording that can be searched, in its order in time: captions, writing, words on the board, pages,
+ * chapters.
+ */
 export function wordsOf({
   parts,
   events,
   chapters,
   cues,
+  read = [],
 }: {
   parts: readonly Part[];
   events: readonly StoredEvent[];
   chapters: readonly Chapter[];
   cues: readonly Cue[];
+  read?: readonly PageRead[];
 }): Found[] {
   const found: Found[] = [
     ...cues.map((c): Found => ({ position: c.from, kind: 'said', text: c.text, member: null })),
+    ...read.map(({ position, text }): Found => ({ position, kind: 'shown', text, member: null })),
     ...chapters.map(({ title, position }): Found => ({
       ...{ position, kind: 'chapter', text: title, member: null },
     })),

@@ -11,6 +11,7 @@ import {
   watchedAgain,
   watchedByAll,
   watchedTold,
+  pagesIn,
   wordsOf,
   STRETCH_MS,
 } from './index';
@@ -51,6 +52,26 @@ test('what was said, written and drawn is found by its words, without accents, i
   expect(found('neaps')[0]!.kind).toBe('drawn');
   expect(found('  ')).toEqual([]);
   expect(found('nothing of it')).toEqual([]);
+});
+
+test('what is read on a page is found when the class first looked at it; pages that were passed are no chapters', () => {
+  const room = lecture();
+  const deck = { id: 'a'.repeat(64), name: 'Tides.pdf', kind: 'pdf' as const, pages: 9 };
+  room.do(maren, { type: 'showSlides', deck, page: 1 });
+  const from = room.events.at(-1)!.at;
+  for (const page of [2, 3, 4, 2]) {
+    room.later += page === 2 ? 30_000 : 2000;
+    room.do(maren, { type: 'turnSlide', page });
+  }
+  const parts = [{ from, until: from + 120_000 }];
+  const shown = pagesIn(parts, room.events);
+  expect(shown.map((s) => s.page)).toEqual([1, 2, 3, 4]);
+  expect(chaptersOf(parts, room.events).map((c) => c.title)).toEqual([
+    ...['Class begins', 'Tides.pdf', 'Page 4', 'Page 2'],
+  ]);
+  const read = [{ position: shown[1]!.position, text: 'Slack water' }];
+  const all = wordsOf({ parts, events: room.events, chapters: [], cues: [], read });
+  expect(search(all, 'slack', namesIn(room.events))).toMatchObject([{ kind: 'shown', text: 'Slack water' }]);
 });
 
 test('the strip says who could be heard, within the recording, and never twice at once', () => {

@@ -6,7 +6,7 @@ import { CLASS, evolve, newRoom } from '@nimble-bell/core/room';
 import { stripOf } from '@nimble-bell/core/watching';
 import type { Context } from '../context';
 import { AppError, parse } from '../errors';
-import { PageOf, sendPage } from '../slides/page';
+import { PageOf, readIn, sendPage } from '../slides/page';
 import { captionsTold, shownLanguages } from './captions';
 import { readyDir } from './files';
 import { infoOf, ofStill, type RecordingRow } from './store';
@@ -29,9 +29,10 @@ export async function detailOf(
   >,
 ): Promise<RecordingDetail> {
   const { address, told, listener, ...own } = given;
-  const [pictures, languages] = await Promise.all([
+  const [pictures, languages, read] = await Promise.all([
     picturesTo(ctx.db, row, listener),
     row.file ? shownLanguages(readyDir(ctx), row) : [],
+    readIn(ctx, told),
   ]);
   const at = (what: string) => `${address.path}/${what}${address.query}`;
   const media = (file: string) => at(`media/${path.basename(file)}`);
@@ -42,6 +43,7 @@ export async function detailOf(
     ...told,
     chaptersWritten: row.chapters !== null,
     mediaPath: media(row.file ?? 'none'),
+    read,
     pages: { path: `${address.path}/slides`, query: address.query },
     pictures: pictures.map(({ kind, at: from, length, file, member }) => ({
       ...{ kind, at: from, length, path: media(file) },

@@ -14,7 +14,7 @@ const READ = MOST / MOST_OF_ONE;
 /** What is found of what a recording can be without; who has the floor stands in the chapters. */
 const FOUND_BY: Partial<Record<Leavable, readonly Found['kind'][]>> = {
   writing: ['written'],
-  board: ['drawn'],
+  board: ['drawn', 'shown'],
   captions: ['said'],
   names: ['chapter'],
 };

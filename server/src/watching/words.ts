@@ -7,6 +7,7 @@ import { captionLanguages, captionsTold } from '../recordings/captions';
 import { readyDir } from '../recordings/files';
 import { recordingsWhere, type RecordingRow } from '../recordings/store';
 import { toldTo } from '../recordings/told';
+import { readIn } from '../slides/page';
 import { holdWords, keepWords, withoutWords } from './store';
 
 /** The captions of a recording in all its languages; a file that cannot be read has none. */
@@ -32,7 +33,9 @@ export const indexWords = (ctx: Context, recording: string): Promise<void> =>
     const [row] = await recordingsWhere(db, 'r.id', recording);
     if (!row?.whole.file) return;
     const { parts, chapters, events } = await toldTo(db, row, ANYBODY);
-    const told = { parts, chapters, events: events.filter(isToAll), cues: await cuesOf(ctx, row) };
+    const toAll = events.filter(isToAll);
+    const read = await readIn(ctx, { parts, events: toAll });
+    const told = { parts, chapters, events: toAll, cues: await cuesOf(ctx, row), read };
     await keepWords(db, recording, wordsOf(told), ctx.now());
   });
 

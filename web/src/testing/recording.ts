@@ -59,6 +59,7 @@ export const recording = (more: Partial<RecordingDetail> = {}): RecordingDetail 
   still: null,
   resume: 0,
   zone: 'Atlantic/Azores',
+  read: [],
   pages: { path: '/api/recordings/rec/slides', query: '' },
   mediaPath: '/api/recordings/r/media?ticket=t',
   captions: [{ language: 'pt', path: '/api/recordings/r/captions/pt?ticket=t' }],

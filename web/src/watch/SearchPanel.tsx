@@ -18,6 +18,7 @@ const KIND: Record<Found['kind'], string> = {
   said: 'said',
   written: 'written',
   drawn: 'on the board',
+  shown: 'on a page',
   chapter: 'chapter',
 };
 const MOST = 40;
