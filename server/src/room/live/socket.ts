@@ -15,6 +15,7 @@ import {
 import { attachedById } from '../../attached/store';
 import { linkCode, principalOf, type Principal } from '../../accounts/principal';
 import type { Context } from '../../context';
+import { teaches } from '@nimble-bell/core/roster';
 import { refuseTeachersName } from '../../roster/names';
 import { AppError, parse } from '../../errors';
 import type { MediaRelay } from '../../media/relay';
@@ -97,7 +98,7 @@ export class RoomSocket {
       this.#spend(member, ['draw', 'markSlide'].includes(command.type) ? 'strokes' : 'commands');
       if (command.type === 'rename')
         await refuseTeachersName(this.ctx.db, member.courseId, command.name, command.member);
-      if (command.type === 'showSlides') await this.#needDeck(member, command.deck);
+      if (command.type === 'showSlides' && teaches(member.role)) await this.#needDeck(member, command.deck);
       if (command.type === 'say' && command.file) await this.#needOwn(room, member, command.file);
       const outcome = await room.command({ member: member.id, role: member.role }, command, id);
       if (!outcome.ok) throw new RoomRefusal(outcome.refusal);
