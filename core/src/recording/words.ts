@@ -9,7 +9,7 @@ export const LEAVABLE_WORDS: Record<Leavable, string> = {
   teachersCameras: 'teachers’ cameras',
   screens: 'presented screens',
   studentsVoices: 'students’ voices',
-  board: 'the board',
+  board: 'the board and the pages',
   writing: 'what is written to the class',
   notes: 'the class notes',
   captions: 'captions',
