@@ -126,6 +126,8 @@ const COMMANDS: Record<CommandType, RoomCommand> = {
   askAgain: { type: 'askAgain' },
   putAway: { type: 'putAway' },
   pick: { type: 'pick' },
+  unsay: { type: 'unsay', message: 1 },
+  keepQuestion: { type: 'keepQuestion', message: 1, as: 'later' },
   setFront: { type: 'setFront', tool: 'board' },
   showSlides: {
     type: 'showSlides',
@@ -163,6 +165,8 @@ const COMMANDS: Record<CommandType, RoomCommand> = {
 const NOT_FOR_TEACHERS: Partial<Record<CommandType, string>> = {
   answer: 'not-asked',
   passOn: 'nobody-else',
+  unsay: 'no-message',
+  keepQuestion: 'no-message',
   showSlides: 'not-found',
   turnSlide: 'no-slides',
   frameSlide: 'no-slides',

@@ -274,6 +274,8 @@ export const STUDENT_COMMANDS: Record<CommandType, 'teachers-only' | 'closed' | 
   pick: 'teachers-only',
   passOn: 'teachers-only',
   endPick: 'teachers-only',
+  unsay: 'teachers-only',
+  keepQuestion: 'teachers-only',
   setFront: 'teachers-only',
   showSlides: 'teachers-only',
   turnSlide: 'teachers-only',

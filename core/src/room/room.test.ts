@@ -93,6 +93,8 @@ test('a student gives no teaching command, whatever it is', () => {
     askAgain: { type: 'askAgain' },
     putAway: { type: 'putAway' },
     pick: { type: 'pick' },
+    unsay: { type: 'unsay', message: 1 },
+    keepQuestion: { type: 'keepQuestion', message: 1, as: 'later' },
     setFront: { type: 'setFront', tool: 'board' },
     showSlides: {
       type: 'showSlides',

@@ -1,7 +1,7 @@
+import { folded } from '../compare/index';
 import type { Found } from './index';
 
-/** Small letters, and accents beside: how words are compared. */
-export const folded = (text: string): string => text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
+export { folded } from '../compare/index';
 
 /** Longer than any word one looks for; of a longer one its beginning counts. */
 const LONGEST = 60;

@@ -22,7 +22,14 @@ class NoResizeObserver {
   unobserve() {}
   disconnect() {}
 }
-Object.assign(window, { ResizeObserver: NoResizeObserver });
+class NoIntersectionObserver {
+  observe() {}
+  disconnect() {}
+}
+Object.assign(window, {
+  ResizeObserver: NoResizeObserver,
+  IntersectionObserver: NoIntersectionObserver,
+});
 Element.prototype.scrollIntoView = () => {};
 Object.assign(globalThis, { TextEncoder, TextDecoder });
 Object.defineProperty(globalThis, 'crypto', { value: webcrypto });

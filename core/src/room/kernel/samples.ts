@@ -88,6 +88,8 @@ export const SAMPLES: readonly { version: number; body: { type: EventType } & Re
   },
   { version: 1, body: { type: 'boardCleared', by: 'maren' } },
   { version: 2, body: { type: 'boardCleared', by: 'maren', place: 'class' } },
+  { version: 1, body: { type: 'unsaid', by: 'maren', message: 7 } },
+  { version: 1, body: { type: 'questionKept', by: 'maren', message: 7, as: 'later' } },
   { version: 1, body: { type: 'slidesShown', by: 'maren', deck: TIDES, page: 1, place: 'class' } },
   { version: 1, body: { type: 'slideTurned', by: 'maren', page: 2, place: 'class' } },
   {

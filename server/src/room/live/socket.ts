@@ -149,7 +149,7 @@ export class RoomSocket {
       const viewer = { member: member.id, role: member.role };
       const { messages } = room.state.talk;
       const own = snapshotFor(
-        { ...room.state, talk: { earlier: 0, messages: messages.filter((m) => m.seq < before) } },
+        { ...room.state, talk: { earlier: 0, unsaid: [], messages: messages.filter((m) => m.seq < before) } },
         viewer,
       );
       return { messages: own.talk.messages.slice(-TALK_AT_ONCE) as never, earlier: own.talk.earlier };

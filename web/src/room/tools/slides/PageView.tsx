@@ -5,8 +5,11 @@ import { outlineOf, WIDTH } from '@nimble-bell/core/board';
 import type { Stroke } from '@nimble-bell/core/api';
 import type { Deck, Frame, PageMark } from '@nimble-bell/core/room';
 import { framed } from './framed';
-import type { Drawable, Pages } from './pages';
+import type { At, Drawable, Pages } from './pages';
 import classes from './slides.module.css';
+
+/** A stroke has so many numbers at most. */
+const MOST_NUMBERS = 4000;
 
 interface Props {
   pages: Pages;
@@ -28,47 +31,10 @@ export function PageView({ pages, deck, page, frame, marks, colour, draw, pointe
   const { ref, width, height } = useElementSize();
   const { drawable, fault } = usePage(pages, deck, page);
   const at = drawable && width > 0 ? framed(drawable.ratio, frame, { width, height }) : null;
-  const [line, setLine] = useState<number[]>([]);
-  const surface = useRef<SVGSVGElement>(null);
-  const where = (e: PointerEvent): [number, number] => {
-    const box = surface.current!.getBoundingClientRect();
-    const inside = (n: number) => Math.round(Math.min(1, Math.max(0, n)) * 10_000) / 10_000;
-    return [inside((e.clientX - box.left) / box.width), inside((e.clientY - box.top) / box.height)];
-  };
-  const ends = () => {
-    if (line.length && draw) draw(line);
-    setLine([]);
-  };
-  const tall = WIDTH * (drawable?.ratio ?? 1);
   return (
     <div ref={ref} className={classes.window} data-testid="page" data-page={page}>
       {drawable && <Drawn drawable={drawable} size={{ width, height }} at={at} page={page} />}
-      {drawable && at && (
-        <svg
-          ref={surface}
-          className={classes.marks}
-          style={{ left: at.left, top: at.top, width: at.width, height: at.width * drawable.ratio }}
-          viewBox={`0 0 ${WIDTH} ${tall}`}
-          data-draws={draw !== null}
-          aria-hidden
-          onPointerDown={(e) => {
-            if (!draw) return;
-            e.currentTarget.setPointerCapture(e.pointerId);
-            setLine(where(e));
-          }}
-          onPointerMove={(e) => {
-            if (line.length) setLine([...line, ...where(e)]);
-            else point?.(...where(e));
-          }}
-          onPointerUp={ends}
-          onPointerCancel={ends}
-        >
-          {marks.map((m) => (
-            <path key={m.seq} d={outlineOf(m.points, tall)} className={classes.mark} data-pen={m.colour} />
-          ))}
-          {line.length > 0 && <path d={outlineOf(line, tall)} className={classes.mark} data-pen={colour} />}
-        </svg>
-      )}
+      {drawable && at && <Marked {...{ at, marks, colour, draw, point }} ratio={drawable.ratio} />}
       {drawable && at && pointed && (
         <span
           className={classes.pointed}
@@ -93,6 +59,54 @@ export function PageView({ pages, deck, page, frame, marks, colour, draw, pointe
         </VisuallyHidden>
       )}
     </div>
+  );
+}
+
+type MarkedProps = Pick<Props, 'marks' | 'colour' | 'draw'> & {
+  at: At;
+  ratio: number;
+  point: Props['point'] | undefined;
+};
+
+/** What is marked on a page, and the hand that marks it or points. */
+function Marked({ at, ratio, marks, colour, draw, point }: MarkedProps) {
+  const [line, setLine] = useState<number[]>([]);
+  const surface = useRef<SVGSVGElement>(null);
+  const tall = WIDTH * ratio;
+  const where = (e: PointerEvent): [number, number] => {
+    const box = surface.current!.getBoundingClientRect();
+    const inside = (n: number) => Math.round(Math.min(1, Math.max(0, n)) * 10_000) / 10_000;
+    return [inside((e.clientX - box.left) / box.width), inside((e.clientY - box.top) / box.height)];
+  };
+  const ends = () => {
+    if (line.length && draw) draw(line);
+    setLine([]);
+  };
+  return (
+    <svg
+      ref={surface}
+      className={classes.marks}
+      style={{ left: at.left, top: at.top, width: at.width, height: at.width * ratio }}
+      viewBox={`0 0 ${WIDTH} ${tall}`}
+      data-draws={draw !== null}
+      aria-hidden
+      onPointerDown={(e) => {
+        if (!draw) return;
+        e.currentTarget.setPointerCapture(e.pointerId);
+        setLine(where(e));
+      }}
+      onPointerMove={(e) => {
+        if (line.length && line.length < MOST_NUMBERS) setLine([...line, ...where(e)]);
+        else if (!line.length) point?.(...where(e));
+      }}
+      onPointerUp={ends}
+      onPointerCancel={ends}
+    >
+      {marks.map((m) => (
+        <path key={m.seq} d={outlineOf(m.points, tall)} className={classes.mark} data-pen={m.colour} />
+      ))}
+      {line.length > 0 && <path d={outlineOf(line, tall)} className={classes.mark} data-pen={colour} />}
+    </svg>
   );
 }
 

@@ -10,22 +10,54 @@ interface Props {
   nameOf: (member: string) => string;
   /** A file that goes with one of them. */
   files?: (id: string) => ReactNode;
+  /** What one does with one of them. */
+  acts?: (message: Message) => ReactNode;
+  /** The first that one has not read. */
+  newFrom?: number | null;
 }
 
+const KEPT = { later: 'for later', answered: 'answered' } as const;
+
 /** What was written, in class and in a replay. */
-export function Messages({ messages, me, zone, nameOf, files }: Props) {
+export function Messages({ messages, me, zone, nameOf, files, acts, newFrom = null }: Props) {
   return messages.map((m) => (
-    <article key={m.seq} className={classes.message} data-to={m.addressee.to} data-own={m.from === me}>
+    <article
+      key={m.seq}
+      className={classes.message}
+      data-to={m.addressee.to}
+      data-own={m.from === me}
+      data-new={m.seq === newFrom}
+      data-acts={acts !== undefined}
+    >
       <header>
         <strong>{m.from === me ? 'You' : nameOf(m.from)}</strong>
         {m.addressee.to === 'teachers' && <span>to the teachers</span>}
         {m.addressee.to === 'member' && (
           <span>to {m.addressee.member === me ? 'you' : nameOf(m.addressee.member)}</span>
         )}
+        {m.kept && <em className={classes.kept}>{KEPT[m.kept]}</em>}
         <time>{clockWords(m.at, zone)}</time>
       </header>
-      <p>{m.text}</p>
+      {m.reply && <Answered of={messages.find((o) => o.seq === m.reply)} nameOf={nameOf} />}
+      {m.unsaid ? (
+        <p className={classes.gone}>Taken back by a teacher.</p>
+      ) : (
+        <p dir="auto" data-call={m.call}>
+          {m.text}
+        </p>
+      )}
       {m.file && files?.(m.file)}
+      {acts?.(m)}
     </article>
   ));
+}
+
+/** The message that is answered, where one has it. */
+function Answered({ of, nameOf }: { of: Message | undefined; nameOf: (member: string) => string }) {
+  if (!of) return null;
+  return (
+    <p className={classes.answered} dir="auto">
+      {nameOf(of.from)}: {of.unsaid ? 'taken back' : of.text}
+    </p>
+  );
 }
