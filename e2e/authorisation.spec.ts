@@ -126,6 +126,9 @@ const COMMANDS: Record<CommandType, RoomCommand> = {
   askAgain: { type: 'askAgain' },
   putAway: { type: 'putAway' },
   pick: { type: 'pick' },
+  letGo: { type: 'letGo', on: true },
+  handOver: { type: 'handOver', to: 'nobody' },
+  tellTimeLeft: { type: 'tellTimeLeft', minutes: 5 },
   unsay: { type: 'unsay', message: 1 },
   keepQuestion: { type: 'keepQuestion', message: 1, as: 'later' },
   setFront: { type: 'setFront', tool: 'board' },
@@ -165,6 +168,7 @@ const COMMANDS: Record<CommandType, RoomCommand> = {
 const NOT_FOR_TEACHERS: Partial<Record<CommandType, string>> = {
   answer: 'not-asked',
   passOn: 'nobody-else',
+  handOver: 'not-here',
   unsay: 'no-message',
   keepQuestion: 'no-message',
   showSlides: 'not-found',

@@ -75,6 +75,9 @@ export function rollOf(
   const rangIn = events.find((e) => e.type === 'rangIn')?.at ?? null;
   const dismissed = events.find((e) => e.type === 'dismissed')?.at ?? null;
   const end = dismissed ?? now;
+  // Who goes when the class is over does not leave early, whoever stays for a question.
+  const last = events.findLast((e) => e.type === 'letGo');
+  const over = last?.on ? last.at : end;
   const stays = staysOf(events, end, rules.graceSeconds * 1000);
   const called = new Set(events.flatMap((e) => (e.type === 'calledIn' ? [e.member] : [])));
   return people.map((person) => {
@@ -85,7 +88,7 @@ export function rollOf(
       ...person,
       ...judged(
         own,
-        { from: Math.max(rangIn!, planned.startsAt), until: Math.min(end, planned.endsAt) },
+        { from: Math.max(rangIn!, planned.startsAt), until: Math.min(end, over, planned.endsAt) },
         rules,
       ),
       state: 'present',

@@ -46,6 +46,22 @@ test('a lost connection of seconds is no departure, a long absence is', () => {
   expect(long!.stays).toHaveLength(2);
 });
 
+test('who goes when the class was let go did not leave early; who went before did', () => {
+  const letGo: RoomEvent = { type: 'letGo', by: 'maren', on: true };
+  const [ana, ben] = roll(
+    log(
+      [0, ringIn],
+      [0, enter('ana')],
+      [0, enter('ben')],
+      [20, leave('ben')],
+      [50, letGo],
+      [51, leave('ana')],
+      [70, dismiss],
+    ),
+  );
+  expect([ana!.leftEarly, ben!.leftEarly]).toEqual([false, true]);
+});
+
 test('who leaves more than ten minutes before the end left early; an early dismissal makes nobody early', () => {
   expect(roll(log([0, ringIn], [0, enter('ana')], [60, leave('ana')], [80, dismiss]))[0]!.leftEarly).toBe(
     true,

@@ -1,5 +1,8 @@
 import type { LayerName } from '../../settings/index';
+import { countWords } from '../../calendar/words';
+import { teaches } from '../../roster/role';
 import { concern, EVERYONE } from '../kernel/concern';
+import { refuse } from '../kernel/refusals';
 import { beginsWithRingIn } from '../recording/index';
 import { cueEvents } from '../runSheet/index';
 import { nameIn } from '../words';
@@ -11,7 +14,7 @@ const placeWords = (layer: LayerName) => (layer === 'college' ? 'every course' :
 /** A class's beginning and end: the room as it opens, ring-in, dismissal, and what was planned of it. */
 export const bell = concern({
   name: 'bell',
-  empty: { phase: 'waiting', rangInAt: null, kind: null, times: null },
+  empty: { phase: 'waiting', rangInAt: null, overAt: null, kind: null, times: null },
   commands: {
     ringIn: {
       who: 'teaching',
@@ -30,6 +33,33 @@ export const bell = concern({
       who: 'teaching',
       phase: 'live',
       decide: (_room, actor) => [{ type: 'dismissed', by: actor.member }],
+    },
+    letGo: {
+      who: 'teaching',
+      phase: 'live',
+      decide: ({ bell: { overAt }, recording }, { member: by }, { on }) =>
+        (overAt !== null) === on
+          ? []
+          : [
+              { type: 'letGo', by, on },
+              // What is asked when the others are gone is nobody else's.
+              ...(on && recording.state === 'on' ? [{ type: 'recordingPaused' as const, by }] : []),
+            ],
+    },
+    handOver: {
+      who: 'teaching',
+      phase: 'live',
+      decide: (room, { member: by }, { to }) => {
+        if (to === by) return refuse('self-over');
+        const other = room.presence.people[to];
+        if (!other?.present) return refuse('not-here');
+        return teaches(other.role) ? [{ type: 'handedOver', by, to }] : refuse('not-teaching');
+      },
+    },
+    tellTimeLeft: {
+      who: 'teaching',
+      phase: 'live',
+      decide: (_room, { member: by }, { minutes }) => [{ type: 'timeLeftTold', by, minutes }],
     },
   },
   events: {
@@ -61,6 +91,30 @@ export const bell = concern({
       evolve: (part, { at }) => ({ ...part, phase: 'live', rangInAt: at }),
       notice: ({ by }, room) => (by ? `${nameIn(room, by)} has rung in. Class begins.` : 'The room is open.'),
       log: ({ by }, nameOf) => (by ? `${nameOf(by)} rang in.` : 'The room began.'),
+    },
+    letGo: {
+      version: 1,
+      hears: () => EVERYONE,
+      evolve: (part, { at, on }) => ({ ...part, overAt: on ? at : null }),
+      notice: ({ on }) => (on ? 'Class is over. Whoever has a question can stay.' : 'The class goes on.'),
+      log: ({ by, on }, nameOf) =>
+        on
+          ? `${nameOf(by)} ended the class, and stayed for questions.`
+          : `${nameOf(by)} let the class go on.`,
+    },
+    handedOver: {
+      version: 1,
+      hears: () => EVERYONE,
+      evolve: (part) => part,
+      notice: ({ by, to }, room) => `${nameIn(room, by)} hands over to ${nameIn(room, to)}.`,
+      log: ({ by, to }, nameOf) => `${nameOf(by)} handed over to ${nameOf(to)}.`,
+    },
+    timeLeftTold: {
+      version: 1,
+      hears: () => EVERYONE,
+      evolve: (part) => part,
+      notice: ({ minutes }) => `${countWords(minutes, 'minute')} left.`,
+      log: ({ by, minutes }, nameOf) => `${nameOf(by)} said that ${countWords(minutes, 'minute')} are left.`,
     },
     dismissed: {
       version: 1,

@@ -14,6 +14,12 @@ export type PlannedTimes = z.infer<typeof PlannedTimes>;
 export const bellCommands = {
   ringIn: message('ringIn', {}),
   dismiss: message('dismiss', {}),
+  /** The class is over; the room stays open for whoever has a question. Or it goes on after all. */
+  letGo: message('letGo', { on: z.boolean() }),
+  /** Another who teaches goes on in one's place. */
+  handOver: message('handOver', { to: MemberId }),
+  /** Everybody is told how much time is left. */
+  tellTimeLeft: message('tellTimeLeft', { minutes: z.int().min(1).max(60) }),
 };
 
 export const bellEvents = {
@@ -35,6 +41,9 @@ export const bellEvents = {
   replanned: message('replanned', { times: PlannedTimes }),
   /** `by` is null where an always-open room began by itself. */
   rangIn: message('rangIn', { by: MemberId.nullable() }),
+  letGo: message('letGo', { by: MemberId, on: z.boolean() }),
+  handedOver: message('handedOver', { by: MemberId, to: MemberId }),
+  timeLeftTold: message('timeLeftTold', { by: MemberId, minutes: z.number() }),
   dismissed: message('dismissed', { by: MemberId.nullable() }),
   /** The server was away: nobody was in the room from then until this event. */
   interrupted: message('interrupted', { from: z.number() }),

@@ -38,6 +38,8 @@ const SENTENCES = {
   'no-answer': 'This is no answer to the question.',
   'nobody-here': 'No student is here who could be asked.',
   'nobody-else': 'Nobody else is here who could be asked.',
+  'self-over': 'You teach here already.',
+  'not-teaching': 'Only somebody who teaches here can go on.',
   'no-message': 'There is no such message.',
   'no-slides': 'No pages are shown.',
   'no-page': 'There is no such page.',

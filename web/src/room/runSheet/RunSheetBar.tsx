@@ -1,7 +1,7 @@
-import { ActionIcon, Button, Group, Modal, Text, Tooltip } from '@mantine/core';
+import { ActionIcon, Button, Modal, Tooltip } from '@mantine/core';
 import { IconPlayerPause, IconPlayerPlay } from '@tabler/icons-react';
-import { useState } from 'react';
-import { clockWords, countWords, isStanding } from '@nimble-bell/core/calendar';
+import { lazy, Suspense, useState } from 'react';
+import { clockWords, isStanding } from '@nimble-bell/core/calendar';
 import type { Kept } from '@nimble-bell/core/recording';
 import { segmentEnds, type RunSheetState, isWithheld } from '@nimble-bell/core/room';
 import { BellMark } from '../../app/Bar';
@@ -11,6 +11,9 @@ import { Cues } from './Cues';
 import { Segments } from './Segments';
 import type { Times } from './times';
 import classes from './runSheet.module.css';
+
+// Once a class.
+const Ending = lazy(() => import('./Ending'));
 
 /** The part of the run sheet that is on. */
 function partWords(sheet: RunSheetState) {
@@ -156,37 +159,18 @@ function RecordingMark() {
   );
 }
 
-const selectEnd = ({ room }: Inside) => ({
-  others: Object.values(room.presence.people).filter((o) => o.present).length - 1,
-  recorded: room.recording.state !== 'off',
-});
-
 function DismissButton() {
-  const { send } = useRoom();
   const [asking, setAsking] = useState(false);
-  const { others, recorded } = useInside(selectEnd);
+  const close = () => setAsking(false);
   return (
     <>
       <Button color="clay" variant="filled" data-act="end" onClick={() => setAsking(true)}>
         Dismiss
       </Button>
-      <Modal opened={asking} onClose={() => setAsking(false)} title="Dismiss the class?" centered>
-        <Text mb="md">
-          {others > 0
-            ? `${countWords(others, 'person leaves', 'people leave')} the room with you`
-            : 'The room closes'}
-          {recorded
-            ? ', the links are shut for this session, and the recording is prepared.'
-            : ', and the links are shut for this session.'}
-        </Text>
-        <Group justify="flex-end">
-          <Button variant="default" onClick={() => setAsking(false)} data-autofocus>
-            Go on teaching
-          </Button>
-          <Button color="clay" onClick={() => void send({ type: 'dismiss' })}>
-            Dismiss for everyone
-          </Button>
-        </Group>
+      <Modal opened={asking} onClose={close} title="Dismiss the class?" centered>
+        <Suspense>
+          <Ending close={close} />
+        </Suspense>
       </Modal>
     </>
   );
