@@ -13,7 +13,9 @@ import { Alone } from './frame/Alone';
 import { Consent } from './frame/Consent';
 import { Away } from './frame/Away';
 import { Doorway, WayBack } from './frame/Doorway';
+import { Over } from './frame/Over';
 import { Stage } from './frame/Stage';
+import { Unheard } from './frame/Unheard';
 import classes from './frame/frame.module.css';
 import { Aloud } from './heard/Aloud';
 import { Comings } from './heard/Comings';
@@ -119,6 +121,8 @@ export function RoomFrame() {
     <main key="middle" className={classes.middle} id="content">
       <Away />
       <Alone />
+      <Over />
+      <Unheard />
       <Consent />
       <YourTurn />
       <HeldUp />

@@ -19,6 +19,7 @@ export function Keys() {
     <Modal opened={open} onClose={() => setOpen(false)} title={<Begin>Keys of the room</Begin>} size="lg">
       <Suspense>
         <KeyTable who={teaching ? 'teaching' : 'students'} />
+        <p>Hold the space bar to speak for as long as you hold it.</p>
       </Suspense>
     </Modal>
   );

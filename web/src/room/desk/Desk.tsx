@@ -8,16 +8,17 @@ import {
   IconVideo,
   IconVideoOff,
 } from '@tabler/icons-react';
-import { useContext, useState, type ReactNode } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { useState, type ReactNode } from 'react';
 import type { Capability } from '@nimble-bell/core/api';
 import { isOn, speaksBy } from '@nimble-bell/core/room';
-import { LinkContext } from '../../app/api';
 import type { KeyId } from '../../keys/keys';
 import { useRefusal } from '../controls/useRefusal';
-import { useInfo, useInside, useMay, useRoom, useTeaching, type Inside } from '../live/useRoom';
+import { useInside, useMay, useRoom, useTeaching, type Inside } from '../live/useRoom';
 import { SignButton } from '../signs/SignButton';
 import classes from './desk.module.css';
+import { DevicesButton } from './DevicesButton';
+import { useHeldToSpeak } from './useHeldToSpeak';
+import { useLeave } from './useLeave';
 
 /** One's own switches and hand. */
 const select = ({ room, info: { me } }: Inside) => ({
@@ -34,6 +35,9 @@ export function Desk() {
   const { send, sendWithDevice } = useRoom();
   const { me, microphone, telephone, camera, presenting, handUp } = useInside(select);
   const teaching = useTeaching();
+  const turn = (on: boolean) =>
+    on && !telephone ? sendWithDevice('sound', { type: 'microphone', on }) : send({ type: 'microphone', on });
+  useHeldToSpeak(microphone, (on) => void turn(on));
   return (
     <div className={classes.desk} role="group" aria-label="Your desk">
       <DeskSwitch
@@ -42,11 +46,7 @@ export function Desk() {
         label={telephone ? 'Telephone' : 'Microphone'}
         act="microphone"
         icon={microphone ? <IconMicrophone size={21} /> : <IconMicrophoneOff size={21} />}
-        turn={(on) =>
-          on && !telephone
-            ? sendWithDevice('sound', { type: 'microphone', on })
-            : send({ type: 'microphone', on })
-        }
+        turn={turn}
       />
       <DeskSwitch
         capability="camera"
@@ -79,6 +79,7 @@ export function Desk() {
       )}
       {!teaching && <SignButton />}
       <LeaveButton />
+      <DevicesButton />
     </div>
   );
 }
@@ -133,18 +134,9 @@ function DeskSwitch({ capability, on, label, icon, act, turn }: SwitchProps) {
 }
 
 function LeaveButton() {
-  const navigate = useNavigate();
-  const link = useContext(LinkContext);
-  const { code } = useParams();
-  const info = useInfo();
+  const leave = useLeave();
   return (
-    <button
-      type="button"
-      className={classes.deskButton}
-      onClick={() =>
-        void navigate(link ? `/in/${code}` : `/course/${info.course.id}/session/${info.session.id}`)
-      }
-    >
+    <button type="button" className={classes.deskButton} onClick={leave}>
       <IconDoorExit size={21} />
       Leave
     </button>

@@ -2,10 +2,10 @@ import { Alert, Group, Stack, Switch, Text } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
 import { acquire } from '../live/devices';
 import { arrival } from './arrival';
+import DeviceChoice from './DeviceChoice';
+import { refusedWords } from './refusedWords';
+import { SoundTests } from './SoundTests';
 import classes from './door.module.css';
-
-type Kind = 'sound' | 'camera';
-const CALLED: Record<Kind, string> = { sound: 'microphone', camera: 'camera' };
 
 interface Devices {
   sound: MediaStreamTrack | null;
@@ -20,12 +20,7 @@ async function openDevices(): Promise<Devices> {
     try {
       opened[kind] = await acquire(kind);
     } catch (error) {
-      const { name, message } = error as DOMException;
-      opened.faults.push(
-        name === 'NotAllowedError'
-          ? `The ${CALLED[kind]} was not allowed by the browser. Allow it beside the address.`
-          : `The ${CALLED[kind]} could not be opened: ${message}`,
-      );
+      opened.faults.push(refusedWords(kind, error as DOMException, navigator.userAgent));
     }
   return opened;
 }
@@ -34,6 +29,7 @@ async function openDevices(): Promise<Devices> {
 export default function DeviceCheck() {
   const [devices, setDevices] = useState<Devices | null>(null);
   const open = useRef<Devices | null>(null);
+  const [tries, setTries] = useState(0);
   useEffect(() => {
     let gone = false;
     void openDevices().then((opened) => {
@@ -45,12 +41,14 @@ export default function DeviceCheck() {
       gone = true;
       stop(open.current);
     };
-  }, []);
+  }, [tries]);
   if (!devices) return <Text size="sm">Asking for camera and microphone</Text>;
   return (
     <Stack gap="xs" align="center" component="section" aria-label="Camera and microphone">
       {devices.camera && <Mirror track={devices.camera} />}
       {devices.sound && <Level track={devices.sound} />}
+      <SoundTests track={devices.sound} />
+      <DeviceChoice changed={() => setTries(tries + 1)} />
       {devices.faults.map((fault) => (
         <Alert key={fault} color="clay">
           {fault}

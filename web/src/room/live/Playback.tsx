@@ -1,5 +1,6 @@
 import { useEffect, useRef, useSyncExternalStore, type RefObject } from 'react';
 import { speaksBy } from '@nimble-bell/core/room';
+import { ownDevices } from './ownDevices';
 import { useInside, useRoom, type Inside } from './useRoom';
 
 /** Plays one track in a media element for as long as both are there. */
@@ -26,7 +27,13 @@ export function Picture(props: { track: MediaStreamTrack; className?: string | u
 }
 
 function Voice({ track }: { track: MediaStreamTrack }) {
-  return <audio ref={useTrack<HTMLAudioElement>(track)} autoPlay />;
+  const audio = useTrack<HTMLAudioElement>(track);
+  const speaker = ownDevices.useOf((d) => d.speaker);
+  useEffect(() => {
+    // Not every browser lets one choose; and one that is unplugged is none.
+    void audio.current?.setSinkId?.(speaker).catch(() => {});
+  }, [audio, speaker]);
+  return <audio ref={audio} autoPlay />;
 }
 
 const ownTelephone = ({ room, info }: Inside) => speaksBy(room, info.me.member) === 'telephone';

@@ -44,19 +44,32 @@ export class Call {
 
   /** Opens a device before the room is asked, so that a refusal by the browser costs nothing. */
   async open(kind: TrackKind): Promise<void> {
-    if (!this.#own[kind]) {
-      const track = await acquire(kind);
-      this.#own[kind] = track;
-      track.addEventListener('ended', () => {
-        if (this.#own[kind] !== track) return;
-        delete this.#own[kind];
-        if (kind === 'screen') void this.connection.command({ type: 'present', on: false });
-        this.#tell();
-      });
-    }
+    if (!this.#own[kind]) this.#take(kind, await acquire(kind));
     if (!this.#sending) await this.#publish();
     else await this.#sender(kind)?.replaceTrack(this.#own[kind] ?? null);
     this.#tell();
+  }
+
+  /** Another device was chosen: what is open goes on with it. Where it cannot be opened, the one before stays. */
+  async change(kind: TrackKind): Promise<void> {
+    const before = this.#own[kind];
+    if (!before) return;
+    const track = await acquire(kind);
+    track.enabled = before.enabled;
+    this.#take(kind, track);
+    before.stop();
+    await this.#sender(kind)?.replaceTrack(track);
+    this.#tell();
+  }
+
+  #take(kind: TrackKind, track: MediaStreamTrack) {
+    this.#own[kind] = track;
+    track.addEventListener('ended', () => {
+      if (this.#own[kind] !== track) return;
+      delete this.#own[kind];
+      if (kind === 'screen') void this.connection.command({ type: 'present', on: false });
+      this.#tell();
+    });
   }
 
   /** Lets the devices follow the room: a switch that went off, by oneself or by a teacher, ends the sending. */

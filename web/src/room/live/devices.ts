@@ -1,4 +1,5 @@
 import type { TrackKind } from '@nimble-bell/core/limits';
+import { wanted } from './ownDevices';
 import { standInCamera, standInMicrophone } from './standInDevices';
 
 /** A device's track; where there is no device, its stand-in. A refusal by the person is theirs and is passed on. */
@@ -7,9 +8,7 @@ export async function acquire(kind: TrackKind): Promise<MediaStreamTrack> {
     const stream =
       kind === 'screen'
         ? await navigator.mediaDevices.getDisplayMedia({ video: { frameRate: 12 }, audio: false })
-        : await navigator.mediaDevices.getUserMedia(
-            kind === 'sound' ? { audio: true } : { video: { width: 640, height: 480, frameRate: 20 } },
-          );
+        : await navigator.mediaDevices.getUserMedia(wanted(kind));
     return stream.getTracks()[0]!;
   } catch (error) {
     if ((error as DOMException).name !== 'NotFoundError' || kind === 'screen') throw error;

@@ -1,0 +1,35 @@
+import { Popover } from '@mantine/core';
+import { lazy, Suspense, useState } from 'react';
+import { useRoom } from '../live/useRoom';
+import classes from './desk.module.css';
+
+// Seldom asked for.
+const DeviceChoice = lazy(() => import('../door/DeviceChoice'));
+
+/** Another microphone, camera or loudspeaker, in the middle of class. */
+export function DevicesButton() {
+  const { call } = useRoom();
+  const [open, setOpen] = useState(false);
+  return (
+    <Popover
+      opened={open}
+      onChange={setOpen}
+      width={280}
+      position="top-start"
+      shadow="md"
+      withArrow
+      trapFocus
+    >
+      <Popover.Target>
+        <button type="button" className={classes.devices} onClick={() => setOpen(!open)}>
+          Devices
+        </button>
+      </Popover.Target>
+      <Popover.Dropdown aria-label="Your devices">
+        <Suspense>
+          {open && <DeviceChoice changed={(what) => void call.change(what).catch(() => {})} />}
+        </Suspense>
+      </Popover.Dropdown>
+    </Popover>
+  );
+}

@@ -1,0 +1,45 @@
+import { told } from '../../app/told';
+
+/** Which devices somebody has chosen, and what the browser does to their voice; kept on this device. */
+export interface OwnDevices {
+  /** Ids as the browser gives them; what is empty, the browser chooses. */
+  sound: string;
+  camera: string;
+  speaker: string;
+  /** Noise is taken out of one's voice, and what one's loudspeaker says. */
+  noise: boolean;
+  echo: boolean;
+}
+
+const KEY = 'nb-devices';
+const USUAL: OwnDevices = { sound: '', camera: '', speaker: '', noise: true, echo: true };
+
+function kept(): OwnDevices {
+  try {
+    return { ...USUAL, ...(JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<OwnDevices>) };
+  } catch {
+    return USUAL;
+  }
+}
+
+export const ownDevices = told<OwnDevices>(kept());
+
+/** Chosen from now on, here and the next time. */
+export function chooseDevices(more: Partial<OwnDevices>) {
+  ownDevices.set({ ...ownDevices.get(), ...more });
+  try {
+    localStorage.setItem(KEY, JSON.stringify(ownDevices.get()));
+  } catch {
+    // Nothing is kept on this device: it holds until the page is left.
+  }
+}
+
+const device = (id: string) => (id ? { deviceId: { ideal: id } } : {});
+
+/** What is asked of the browser for a microphone, or a camera. */
+export const wanted = (kind: 'sound' | 'camera'): MediaStreamConstraints => {
+  const { sound, camera, noise, echo } = ownDevices.get();
+  return kind === 'sound'
+    ? { audio: { ...device(sound), noiseSuppression: noise, echoCancellation: echo } }
+    : { video: { ...device(camera), width: 640, height: 480, frameRate: 20 } };
+};
