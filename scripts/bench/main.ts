@@ -14,6 +14,7 @@ import { lighthouseScores } from './lighthouse';
 import { media } from './media';
 import { recording } from './recording';
 import { review } from './review';
+import { slides } from './slides';
 import { print, type Figure } from './table';
 
 const asked = process.argv.slice(2);
@@ -39,6 +40,7 @@ if (
   wants('recording') ||
   wants('media') ||
   wants('asked') ||
+  wants('slides') ||
   wantsClapper
 ) {
   const stop = await startProduct();
@@ -50,6 +52,7 @@ if (
     if (wants('keystroke')) figures.push(...(await keystroke()));
     if (wants('room') || ROOM_PARTS.some(wants)) figures.push(...(await room(wants)));
     if (wants('asked')) figures.push(...(await askedAtOnce()));
+    if (wants('slides')) figures.push(...(await slides()));
     if (wants('media')) figures.push(...(await media()));
     if (wants('recording')) figures.push(...(await recording()));
     if (wants('review')) figures.push(...(await review()));
