@@ -22,13 +22,17 @@ class NoResizeObserver {
   unobserve() {}
   disconnect() {}
 }
-class NoIntersectionObserver {
-  observe() {}
+/** Everything is in sight. */
+class AllInSight {
+  constructor(readonly tell: (entries: { isIntersecting: boolean }[]) => void) {}
+  observe() {
+    this.tell([{ isIntersecting: true }]);
+  }
   disconnect() {}
 }
 Object.assign(window, {
   ResizeObserver: NoResizeObserver,
-  IntersectionObserver: NoIntersectionObserver,
+  IntersectionObserver: AllInSight,
 });
 Element.prototype.scrollIntoView = () => {};
 Object.assign(globalThis, { TextEncoder, TextDecoder });
