@@ -11,3 +11,9 @@ export function isAddress(text: string): boolean {
   const labels = text.slice(at + 1).split('.');
   return LOCAL.test(text.slice(0, at)) && labels.length > 1 && labels.every((l) => LABEL.test(l));
 }
+
+/** The end of addresses that are nobody's (RFC 2606): of people who have none here. They are not written to. */
+export const NOBODYS = '@nimble-bell.invalid';
+export const nobodysAddress = (as: 'visitor' | 'brought' | 'forgotten', id: string): string =>
+  `${as}-${id}${NOBODYS}`;
+export const isNobodys = (email: string): boolean => email.endsWith(NOBODYS);

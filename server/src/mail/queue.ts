@@ -2,7 +2,7 @@ import type { LetterTopic } from '@nimble-bell/core/api';
 import { newId } from '../context';
 import type { Db } from '../db/pool';
 import { studentsOf } from '../courses/store';
-import { insertLetters, invitedOf, newsWaiting, unlinkNews, updatesWaiting } from './store';
+import { insertLetters, invitedOf, newsWaiting, unlinkNews, updatesWaiting, withAddress } from './store';
 
 export interface Queued {
   courseId: string;
@@ -20,7 +20,7 @@ const CHUNK = 1000;
 
 /** Queues a letter for each person, in the caller's transaction. Its key makes asking twice harmless. Gives how many. */
 export async function queueLetters(db: Db, queued: Queued): Promise<number> {
-  const { members } = queued;
+  const members = await withAddress(db, queued.members);
   let count = 0;
   for (let i = 0; i < members.length; i += CHUNK) {
     const jobs = members.slice(i, i + CHUNK).map((member) => jobFor(queued, member));
@@ -57,9 +57,10 @@ export async function queueNews(db: Db, all: readonly News[], dueAt: number) {
   // The rows are read with locks: a letter that is being composed is waited for, and then no longer counts as waiting.
   const waiting = await updatesWaiting(db, members);
   const told = new Set(waiting.map((w) => w.member));
+  const reached = new Set(await withAddress(db, members));
   const jobs = all.flatMap(({ courseId, changeId, members: own }) =>
     own
-      .filter((m) => !told.has(m))
+      .filter((m) => !told.has(m) && reached.has(m))
       .map((m) => jobFor({ courseId, topic: 'update', cause: changeId, members: [], dueAt }, m)),
   );
   for (let i = 0; i < jobs.length; i += CHUNK) await insertLetters(db, jobs.slice(i, i + CHUNK));

@@ -1,6 +1,7 @@
 import type { Delivery, LetterTopic, Reply, Role, Told } from '@nimble-bell/core/api';
 import type { MemberRow } from '../accounts/store';
 import { PLAIN, type Style } from '@nimble-bell/core/calendar';
+import { NOBODYS } from '@nimble-bell/core/roster';
 import { json, one, rows, run, type Db } from '../db/pool';
 
 /** Teachers of these courses by name, those of the whole course first. */
@@ -64,6 +65,18 @@ export async function invitedIn(db: Db, courses: readonly string[]): Promise<Map
 }
 
 /** Queues letters, each by its key: asking twice is harmless. */
+/** Of these members those who can be written to, in their order. */
+export async function withAddress(db: Db, members: readonly string[]): Promise<string[]> {
+  if (!members.length) return [];
+  const without = await rows<{ id: string }>(
+    db,
+    'SELECT m.id FROM members m JOIN people p ON p.id = m.person_id WHERE m.id IN (?) AND p.email LIKE ?',
+    [[...members], `%${NOBODYS}`],
+  );
+  const nobody = new Set(without.map((m) => m.id));
+  return members.filter((m) => !nobody.has(m));
+}
+
 export const insertLetters = (db: Db, jobs: readonly unknown[]) =>
   run(
     db,

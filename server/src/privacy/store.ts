@@ -1,6 +1,7 @@
 import type { MemberRow } from '../accounts/store';
 import { tallyWithout } from '@nimble-bell/core/questions';
 import type { EventOf } from '@nimble-bell/core/room';
+import { nobodysAddress } from '@nimble-bell/core/roster';
 import { newId, newLinkCode } from '../context';
 import { json, one, rows, run, type Db } from '../db/pool';
 import { forgetPictures } from '../recordings/cuts/store';
@@ -83,7 +84,7 @@ export async function forget(db: Db, member: string, by: MemberRow, now: number)
     member,
   ]);
   const nobody = elsewhere ? newId() : personId;
-  const address = `forgotten-${nobody}@nimble-bell.invalid`;
+  const address = nobodysAddress('forgotten', nobody);
   if (elsewhere)
     await run(db, "INSERT INTO people (id, name, email, zone) VALUES (?, ?, ?, 'UTC')", [
       nobody,

@@ -1,7 +1,7 @@
 import type { ListEdit, MemberFields, NewMember, Term } from '@nimble-bell/core/api';
 import { countWords, isZone } from '@nimble-bell/core/calendar';
-import { compareLists, faultOf, isAddress, type Settlement } from '@nimble-bell/core/roster';
-import { newLinkCode } from '../context';
+import { compareLists, faultOf, isAddress, nobodysAddress, type Settlement } from '@nimble-bell/core/roster';
+import { newId, newLinkCode } from '../context';
 import type { Db } from '../db/pool';
 import { AppError } from '../errors';
 import {
@@ -82,7 +82,8 @@ async function importRows(at: ListEditing, edit: Import): Promise<string> {
   return `Class list read: ${fresh.length} new, ${changed.length} changed, ${leaving.length} gone${left}`;
 }
 
-async function addOne(at: ListEditing, person: NewMember): Promise<string> {
+async function addOne(at: ListEditing, given: NewMember): Promise<string> {
+  const person = { ...given, email: given.email || nobodysAddress('brought', newId()) };
   const zone = person.zone ?? at.term.zone;
   checkFields({ email: person.email, zone });
   const member = await memberByAddress(at.db, at.courseId, person.email);

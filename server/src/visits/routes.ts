@@ -4,6 +4,7 @@ import rateLimit from 'express-rate-limit';
 import { VisitInput, type ListedSession } from '@nimble-bell/core/api';
 import { countWords, singlesOf } from '@nimble-bell/core/calendar';
 import { principalIfAny } from '../accounts/principal';
+import { nobodysAddress } from '@nimble-bell/core/roster';
 import { membersWhere } from '../accounts/store';
 import { newId, newLinkCode, type Context } from '../context';
 import { sessionsOfCourse } from '../courses/store';
@@ -35,7 +36,7 @@ async function takeIn(db: PoolConnection, course: { id: string }, visitor: Visit
   const person = visitor.came === 'account' ? visitor.person : newId();
   const link = newLinkCode();
   if (visitor.came === 'visitor')
-    await insertVisitor(db, person, visitor.name, `visitor-${person}@nimble-bell.invalid`);
+    await insertVisitor(db, person, visitor.name, nobodysAddress('visitor', person));
   await enrolVisitor(db, {
     ...{ member: newId(), courseId: course.id, person, link, now, came: visitor.came },
     scope: { series: [], sessions: [session.id] },

@@ -1,3 +1,4 @@
+import { isNobodys } from '@nimble-bell/core/roster';
 import { useRef, useState } from 'react';
 import type { CourseDetail, MemberInfo } from '@nimble-bell/core/api';
 import { instantWords, zoneWords } from '@nimble-bell/core/calendar';
@@ -71,8 +72,8 @@ export function Cell(props: { column: string; member: MemberInfo; course: Course
     case 'name':
       return m.preferredName ? `${m.name} (${m.preferredName})` : m.name;
     case 'email':
-      return m.email.endsWith('@nimble-bell.invalid') ? (
-        <span className={classes.quiet}>by class link</span>
+      return isNobodys(m.email) ? (
+        <span className={classes.quiet}>{m.email.startsWith('visitor-') ? 'by class link' : 'none'}</span>
       ) : (
         m.email
       );

@@ -1,8 +1,12 @@
-import { Button } from '@mantine/core';
+import { Button, Popover } from '@mantine/core';
+import { lazy, Suspense, useState } from 'react';
 import { useInside, useNameOf, useRoom, type Inside } from '../live/useRoom';
 import { ActButton } from '../controls/ActButton';
 import parts from '../frame/parts.module.css';
 import classes from './door.module.css';
+
+// Seldom asked for.
+const BringIn = lazy(() => import('./BringIn'));
 
 const select = ({ room }: Inside) => room.door;
 
@@ -21,6 +25,7 @@ export function Lock() {
       >
         {locked ? 'Unlock the door' : 'Lock the door'}
       </ActButton>
+      <Uninvited />
       {gone.length > 0 && (
         <>
           <h2 className={parts.heading}>Put out</h2>
@@ -43,5 +48,31 @@ export function Lock() {
         </>
       )}
     </>
+  );
+}
+
+/** Somebody who was not invited is brought in. */
+function Uninvited() {
+  const [open, setOpen] = useState(false);
+  return (
+    <Popover
+      opened={open}
+      onChange={setOpen}
+      width={300}
+      position="right-end"
+      shadow="md"
+      withArrow
+      trapFocus
+      returnFocus
+    >
+      <Popover.Target>
+        <button type="button" className={classes.bring} onClick={() => setOpen(!open)}>
+          Bring somebody in
+        </button>
+      </Popover.Target>
+      <Popover.Dropdown aria-label="Bring somebody in">
+        <Suspense>{open && <BringIn close={() => setOpen(false)} />}</Suspense>
+      </Popover.Dropdown>
+    </Popover>
   );
 }

@@ -27,7 +27,7 @@ export function Unheard() {
         {unseen && !presents ? 'You cannot be heard or seen yet.' : 'You cannot be heard yet.'}
       </span>
       <Button size="xs" onClick={() => void sendWithDevice('sound', { type: 'microphone', on: true })}>
-        Microphone on
+        Be heard
       </Button>
     </div>
   );
