@@ -23,6 +23,7 @@ import { AppError, parse } from '../errors';
 import { once } from '../requests/once';
 import { changePlan } from '../planning/change';
 import { applyEdit, type Editing } from '../planning/edit';
+import { copyPageNotes } from '../slides/store';
 import { copyPrepared } from '../questions/store';
 import { bellTimesOf, termById, termShared } from '../terms/store';
 import { dropTemplate, keepTemplate, setYoungPupils, templateById, templatesOf } from './store';
@@ -55,6 +56,7 @@ const target = async (db: Db, id: string) => {
 async function takeOver(db: Db, from: string, to: { courseId: string; teacher: string; now: number }) {
   await layRules(db, to.courseId, await rulesOf(db, from), to.teacher, to.now);
   await copyPrepared(db, from, to.courseId);
+  await copyPageNotes(db, from, to.courseId);
 }
 
 /** What has been planned once, planned again: templates, and carrying a course to another term. */

@@ -45,3 +45,11 @@ export const keepPageNote = (db: Db, course: string, deck: string, page: number,
         [course, deck, page, text],
       )
     : run(db, 'DELETE FROM page_notes WHERE course_id = ? AND deck = ? AND page = ?', [course, deck, page]);
+
+/** What was noted in one course, for another as well: it is there as soon as the same file is. */
+export const copyPageNotes = (db: Db, from: string, to: string) =>
+  run(
+    db,
+    'INSERT IGNORE INTO page_notes (course_id, deck, page, text) SELECT ?, deck, page, text FROM page_notes WHERE course_id = ?',
+    [to, from],
+  );

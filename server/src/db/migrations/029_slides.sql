@@ -5,5 +5,5 @@ CREATE TABLE page_notes (
   page SMALLINT UNSIGNED NOT NULL,
   text TEXT NOT NULL,
   PRIMARY KEY (course_id, deck, page),
-  FOREIGN KEY (course_id) REFERENCES courses (id)
+  FOREIGN KEY (course_id) REFERENCES courses (id) ON DELETE CASCADE
 );
