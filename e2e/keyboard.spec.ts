@@ -101,7 +101,10 @@ test('the dialogs and menus of the room, by key', async ({ page, browser }) => {
   // Words on the board without a pointer: written, placed, and there for all.
   for (const view of [page, ana]) {
     await tabTo(view, view.getByRole('radio', { name: 'Picture' }));
-    await view.keyboard.press('ArrowRight');
+    for (const word of ['Slides', 'Board']) {
+      await view.keyboard.press('ArrowRight');
+      await expect(view.getByRole('radio', { name: word })).toBeChecked();
+    }
   }
   await tabTo(page, page.getByRole('combobox', { name: 'Where the words stand' }));
   await page.keyboard.type('Bottom left');
