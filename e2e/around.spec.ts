@@ -14,7 +14,7 @@ test('somebody is brought in, words are taken back, time is said, some go and on
 
   // Without an address: a link to be read out, by which they come in, and no letter.
   await page.getByRole('button', { name: 'Bring somebody in' }).click();
-  await page.getByLabel('Name', { exact: true }).fill('Rhona Quay');
+  await page.getByRole('textbox', { name: 'Name' }).fill('Rhona Quay');
   await page.getByRole('button', { name: 'Make their link' }).click();
   const said = await page.getByTestId('their-link').innerText();
   await page.getByRole('button', { name: 'Done' }).click();
@@ -55,10 +55,10 @@ test('somebody is brought in, words are taken back, time is said, some go and on
   late.disconnect();
 
   const end = async (word: string) => {
-    await page.keyboard.press('e');
+    await page.getByRole('button', { name: 'Dismiss', exact: true }).click();
     await page.getByRole('button', { name: word }).click();
+    await expect(page.getByRole('dialog')).toHaveCount(0);
   };
-  await page.locator('body').click({ position: { x: 2, y: 2 } });
   await end('Say so to everybody');
   await expect(ana.getByTestId('notice')).toHaveText('5 minutes left.');
   await end('Let them go, stay for questions');

@@ -103,7 +103,7 @@ test('the dialogs and menus of the room, by key', async ({ page, browser }) => {
     await tabTo(view, view.getByRole('radio', { name: 'Picture' }));
     for (const word of ['Slides', 'Board']) {
       await view.keyboard.press('ArrowRight');
-      await expect(view.getByRole('radio', { name: word })).toBeChecked();
+      await expect(view.getByRole('radio', { name: word, exact: true })).toBeChecked();
     }
   }
   await tabTo(page, page.getByRole('combobox', { name: 'Where the words stand' }));
