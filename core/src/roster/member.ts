@@ -27,7 +27,7 @@ export const ListRowInput = z.object({
 export const NewMember = z.object({
   name: PersonName,
   /** Empty: somebody who has none here, and is written to by nobody. */
-  email: z.union([z.literal(''), Email]),
+  email: z.string('Give an e-mail address.').trim().toLowerCase().max(254),
   zone: z.string().max(64).nullable().default(null),
   group: GroupName.nullable().default(null),
   role: Role.default('student'),

@@ -41,9 +41,9 @@ export const bell = concern({
         (overAt !== null) === on
           ? []
           : [
-              { type: 'letGo', by, on },
               // What is asked when the others are gone is nobody else's.
               ...(on && recording.state === 'on' ? [{ type: 'recordingPaused' as const, by }] : []),
+              { type: 'letGo', by, on },
             ],
     },
     handOver: {
