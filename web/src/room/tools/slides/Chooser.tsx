@@ -1,6 +1,6 @@
 import { Button, FileButton, Progress, Text } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useContext, useState, type DragEvent } from 'react';
+import { useContext, useEffect, useRef, useState, type DragEvent } from 'react';
 import type { DeckInfo } from '@nimble-bell/core/api';
 import type { Deck } from '@nimble-bell/core/room';
 import { LinkContext, useAsk } from '../../../app/api';
@@ -37,10 +37,18 @@ function useDecks() {
     setShare(null);
   };
   const open = (deck: Deck) => send({ type: 'showSlides', deck, page: 1 });
+  /** What was pressed last is shown as soon as it is ready. */
+  const wanted = useRef<string | null>(null);
+  useEffect(() => {
+    const ready = list.data?.find((d) => d.material === wanted.current && d.deck);
+    if (!ready) return;
+    wanted.current = null;
+    void send({ type: 'showSlides', deck: ready.deck!, page: 1 });
+  }, [list.data, send]);
   const prepare = async (material: string) => {
-    const { deck } = await ask<DeckInfo>(`/sessions/${session.id}/decks/${material}`, 'POST', {});
+    wanted.current = material;
+    await ask<DeckInfo>(`/sessions/${session.id}/decks/${material}`, 'POST', {});
     await client.invalidateQueries({ queryKey });
-    if (deck) await open(deck);
   };
   const sendUp = async (file: File) => {
     setShare(0);
