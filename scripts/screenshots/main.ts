@@ -155,6 +155,7 @@ async function teaching(browser: Browser, page: Page, course: string) {
   await send(class_[7]!, { type: 'raiseHand' });
   await page.getByRole('radiogroup', { name: 'What the stage shows' }).getByText('Slides').click();
   await page.getByRole('button', { name: 'Show Tidal streams.pdf' }).click();
+  await page.locator('canvas[data-drawn="1"]').waitFor();
   await page.keyboard.press('PageDown');
   for (const view of [page, student]) await view.locator('canvas[data-drawn="2"]').waitFor();
   await page.waitForTimeout(2500);

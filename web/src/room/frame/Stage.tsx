@@ -21,7 +21,7 @@ export function Stage() {
   const { Stage: Shown } = STAGE_TOOLS.find((t) => t.id === shows)!;
   const word = STAGE_TOOLS.find((t) => t.id === front)!.word.toLowerCase();
   return (
-    <section className={classes.stage} aria-label="Stage">
+    <section className={classes.stage} aria-label="Stage" data-apart={shows !== front}>
       <div className={classes.stageSwitch}>
         {shows !== front && teaching && (
           <button

@@ -25,7 +25,8 @@ export function useDeckText(deck: Deck) {
 function asQuestion(text: string): Question | null {
   const read = readQuestion(text.replace(/[ \t]+/g, ' '));
   // A page full of words is no question by being read as one: something on it has to ask.
-  if (!read || (!read.text.includes('?') && read.kind === 'words')) return null;
+  const asks = read && (read.text.includes('?') || read.options.length > 1 || read.kind === 'trueFalse');
+  if (!read || !asks) return null;
   const question: Question = { ...read, anonymous: false };
   return questionFault(question) ? null : question;
 }
