@@ -40,6 +40,7 @@ const SENTENCES = {
   'nobody-else': 'Nobody else is here who could be asked.',
   'self-over': 'You teach here already.',
   'not-teaching': 'Only somebody who teaches here can go on.',
+  'call-to-class': 'Only what is written to the class is put over the stage.',
   'no-message': 'There is no such message.',
   'no-slides': 'No pages are shown.',
   'no-page': 'There is no such page.',

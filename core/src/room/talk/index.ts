@@ -65,6 +65,8 @@ export const talk = concern({
       decide: (room, actor, { addressee, text, file, reply, call }) => {
         const { member: from } = actor;
         if (call && !teaches(actor.role)) return refuse('teachers-only');
+        // What stands over the stage is read by all, and by whoever comes later.
+        if (call && addressee.to !== 'class') return refuse('call-to-class');
         const answers = reply ? messageIn(room, reply) : null;
         if (reply && (!answers || !isFor(answers, actor))) return refuse('no-message');
         if (addressee.to === 'member') {
@@ -130,6 +132,8 @@ export const talk = concern({
           m.seq === message ? { ...withoutWords(m), unsaid: true as const } : m,
         ),
       }),
+      // No word of it stays over the stage.
+      notice: ({ message }, { notice }) => (notice?.seq === message ? 'A message was taken back.' : null),
       log: ({ by }, nameOf) => `${nameOf(by)} took a message back.`,
     },
     questionKept: {

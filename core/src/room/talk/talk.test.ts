@@ -27,6 +27,12 @@ test('who teaches calls everybody over the stage; a student does not', () => {
   );
   room.do(maren, { type: 'say', addressee: TO_CLASS, text: 'Two minutes', call: true });
   expect(noticeOf(room.events.at(-1)!, room.state)).toBe('Two minutes');
+  // What is over the stage, a late page is given: so no word for some goes there, and none that was taken back stays.
+  expect(
+    room.refusal(maren, { type: 'say', addressee: { to: 'teachers' }, text: 'Between us', call: true })?.code,
+  ).toBe('call-to-class');
+  room.do(maren, { type: 'unsay', message: last(room).seq });
+  expect(JSON.stringify(snapshotFor(room.state, ana))).not.toContain('Two minutes');
 });
 
 test('what was taken back keeps its place and none of its words, for whoever comes later as well', () => {
