@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { mkdir, mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises';
+import { mkdir, mkdtemp, readdir, readFile, rm, utimes, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { Context } from '../context';
@@ -35,7 +35,7 @@ test('a document is taken apart into pages, each of which is one of its own, wit
   const words = await wordsOn(ctx, file.hash);
   expect(words.map((w) => w.split('\n')[0])).toEqual(titles);
   expect(words[0]).toContain('(Ebb) \\ flood');
-  const tenth = await readFile(await pageFile(ctx, file.hash, 10), 'latin1');
+  const tenth = await readFile((await pageFile(ctx, file.hash, 10)).file, 'latin1');
   expect(tenth.startsWith('%PDF')).toBe(true);
   await expect(pageFile(ctx, file.hash, 13)).rejects.toThrow('There is no such page.');
   // Nothing half-made is left beside it.
@@ -54,11 +54,22 @@ test('what cannot be read is said in words, leaves nothing, and can be tried aga
   expect(await readdir(path.join(dataDir, 'decks'))).toEqual([]);
 });
 
+test('what was left half-made long ago is taken away; what is being made is not', async () => {
+  const root = path.join(dataDir, 'decks');
+  const [old, young] = [path.join(root, '.old'), path.join(root, '.young')];
+  for (const folder of [old, young]) await mkdir(folder, { recursive: true });
+  await utimes(old, 1, 1);
+  new Decks(context());
+  for (let tries = 0; tries < 100 && (await readdir(root)).length > 1; tries++)
+    await new Promise((resolve) => setTimeout(resolve, 10));
+  expect(await readdir(root)).toEqual(['.young']);
+});
+
 test('a picture is a deck of one page, which is the file itself', async () => {
   const ctx = context();
   const picture = await laid(Buffer.from('\x89PNG\r\n', 'latin1'), 'image/png');
   await new Decks(ctx).prepare(picture);
   expect(await readDeck(ctx, picture.hash)).toEqual({ kind: 'picture', pages: 1 });
   expect(await wordsOn(ctx, picture.hash)).toEqual([]);
-  expect(await pageFile(ctx, picture.hash, 1)).toContain('materials');
+  expect((await pageFile(ctx, picture.hash, 1)).file).toContain('materials');
 });

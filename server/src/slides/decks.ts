@@ -1,5 +1,5 @@
 import { execFile, spawn } from 'node:child_process';
-import { mkdir, readdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { mkdir, readdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { promisify } from 'node:util';
 import type { Deck } from '@nimble-bell/core/room';
@@ -49,13 +49,20 @@ export async function wordsOn(ctx: Context, id: string): Promise<string[]> {
   return JSON.parse(said) as string[];
 }
 
-/** Where a page of a deck stands: a document of that one page, or the picture itself. */
-export async function pageFile(ctx: Context, id: string, page: number): Promise<string> {
+/** A page of a deck: a document of that one page, or the picture itself, and where it stands. */
+export async function pageFile(
+  ctx: Context,
+  id: string,
+  page: number,
+): Promise<{ kind: Deck['kind']; file: string }> {
   const deck = await readDeck(ctx, id);
   if (!deck || page < 1 || page > deck.pages) throw new AppError('not-found', 'There is no such page.');
-  return deck.kind === 'picture'
-    ? placeOf(path.join(ctx.config.dataDir, 'materials'), id)
-    : path.join(folderOf(ctx, id), fileName(page));
+  const { kind } = deck;
+  const file =
+    kind === 'picture'
+      ? placeOf(path.join(ctx.config.dataDir, 'materials'), id)
+      : path.join(folderOf(ctx, id), fileName(page));
+  return { kind, file };
 }
 
 /** Why a document cannot be shown, in words. */
@@ -98,7 +105,22 @@ async function textOf(file: string, pages: number): Promise<string[]> {
 export class Decks {
   readonly #under = new Map<string, { told: Preparing; made: Promise<void> }>();
 
-  constructor(readonly ctx: Context) {}
+  constructor(readonly ctx: Context) {
+    void this.#tidy().catch((error: unknown) =>
+      ctx.log.warn({ why: String(error) }, 'decks were not tidied'),
+    );
+  }
+
+  /** What a server left half-made when it died. What another makes at this moment is younger. */
+  async #tidy() {
+    const root = rootOf(this.ctx);
+    for (const name of await readdir(root).catch(() => [])) {
+      if (!name.startsWith('.')) continue;
+      const folder = path.join(root, name);
+      const { mtimeMs } = await stat(folder);
+      if (Date.now() - mtimeMs > 2 * LONGEST_MS) await rm(folder, { recursive: true, force: true });
+    }
+  }
 
   /** What is under way, or why it came to nothing. */
   preparing(id: string): Preparing | null {

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { pagesIn, type PageRead } from '@nimble-bell/core/watching';
 import type { Told } from '../recordings/told';
 import type { Context } from '../context';
-import { pageFile, readDeck, wordsOn } from './decks';
+import { pageFile, wordsOn } from './decks';
 
 /** Which page of which deck: a path's end. */
 export const PageOf = z.object({
@@ -13,8 +13,7 @@ export const PageOf = z.object({
 
 /** A page of a deck as a file; it is the same for good. */
 export async function sendPage(ctx: Context, deck: string, page: number, res: Response): Promise<void> {
-  const file = await pageFile(ctx, deck, page);
-  const kind = (await readDeck(ctx, deck))!.kind;
+  const { kind, file } = await pageFile(ctx, deck, page);
   res.set('X-Content-Type-Options', 'nosniff');
   res.sendFile(file, {
     dotfiles: 'allow',
