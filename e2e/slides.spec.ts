@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import type { MaterialInfo } from '@nimble-bell/core/api';
 import { account, byLink, dismiss, makeCourse, ringIn, walkIn } from './support/course';
 import { countPresses } from './support/interactions';
 import { MAREN } from './support/people';
@@ -20,7 +21,7 @@ test('a class looks at pages together: each has what was shown and no more, mark
   const maren = await account(MAREN);
   const files = `/api/courses/${course.id}/materials`;
   const sent = (name: string, data: Buffer) =>
-    maren.post(`${files}?${new URLSearchParams({ name, session: course.session })}`, {
+    maren.post(`${files}?${new URLSearchParams({ name, session: course.session, for: 'teachers' })}`, {
       ...{ data, headers: { 'content-type': 'application/octet-stream' } },
     });
   expect((await sent('Tides.pdf', plainPdf(PAGES))).status()).toBe(201);
@@ -46,6 +47,19 @@ test('a class looks at pages together: each has what was shown and no more, mark
   const had = async (api: typeof student, number: number) =>
     (await api.get(`/api/sessions/${course.session}/slides/${deck.id}/${number}`)).status();
   expect([await had(student, 1), await had(student, 2), await had(absent, 1)]).toEqual([200, 403, 403]);
+  // Nor the file that the pages are of, by any list or by its address, until it is given.
+  const whole = async () => (await (await student.get(files)).json()) as MaterialInfo[];
+  expect(await whole()).toEqual([]);
+  const [tides] = ((await (await maren.get(files)).json()) as MaterialInfo[]).filter(
+    (m) => m.name === 'Tides.pdf',
+  );
+  const give = async (forTeachers: boolean) =>
+    expect((await maren.put(`/api/materials/${tides!.id}`, { data: { forTeachers } })).ok()).toBe(true);
+  await give(false);
+  const [theirs] = await whole();
+  expect((await student.get(theirs!.url)).status()).toBe(200);
+  await give(true);
+  expect((await student.get(theirs!.url)).status()).toBe(403);
 
   // By a hand-held turner, and pressed faster than it turns.
   await page.keyboard.press('PageDown');

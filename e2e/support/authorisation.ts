@@ -160,6 +160,7 @@ export const ROUTES: Record<string, Answers> = {
   // Asked without a name for the file.
   'POST /api/courses/:course/materials': TEACHING,
   // Of a file that is not there, a link learns nothing.
+  'PUT /api/materials/:material': answers(401, 403, 403, 404, 404, 404),
   'DELETE /api/materials/:material': answers(401, 403, 403, 404, 404, 404),
   'GET /api/sessions/:id/notes': MEMBERS,
   'GET /api/sessions/:id/attached': MEMBERS,

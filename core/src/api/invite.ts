@@ -161,6 +161,8 @@ export interface MaterialInfo {
   type: string | null;
   by: string;
   at: number;
+  /** Those who teach alone have it. */
+  forTeachers?: true;
 }
 
 export const MaterialLink = z.object({

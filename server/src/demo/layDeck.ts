@@ -54,5 +54,7 @@ export async function layDeck(
   await insertMaterial(db, {
     ...{ id: newId(), courseId: of.course, sessionId: of.session, by: of.by, at: ctx.now() },
     ...{ name: 'Tidal streams.pdf', url: null, hash, type: 'application/pdf', bytes: file.length },
+    // Students have its pages as they are shown.
+    forTeachers: true,
   });
 }

@@ -1,5 +1,5 @@
 import path from 'node:path';
-import { Router } from 'express';
+import { Router, type Request } from 'express';
 import { MaterialLink } from '@nimble-bell/core/api';
 import { line } from '@nimble-bell/core/text';
 import { z } from 'zod';
@@ -15,6 +15,8 @@ import { isFor, targetOf } from '@nimble-bell/core/roster';
 import {
   infoOf,
   insertMaterial,
+  isOpen,
+  keepForTeachers,
   materialById,
   materialsFor,
   removeMaterial,
@@ -25,7 +27,10 @@ const LARGEST = 200_000_000;
 const UploadQuery = z.object({
   name: line('The file has no name.', 160),
   session: z.string().max(20).optional(),
+  /** Who has it: those who teach alone, or the class too. */
+  for: z.enum(['teachers', 'class']).default('class'),
 });
+const Given = z.object({ forTeachers: z.boolean() });
 
 const ownSession = async (ctx: Context, courseId: string, id: string | null | undefined) => {
   if (!id) return null;
@@ -42,18 +47,7 @@ const keep = async (
   m: Omit<MaterialRow, 'id' | 'courseId' | 'by' | 'at'>,
 ) => {
   const row: MaterialRow = { ...m, id: newId(), courseId: member.courseId, by: member.name, at: ctx.now() };
-  await insertMaterial(db, {
-    id: row.id,
-    courseId: row.courseId,
-    sessionId: row.sessionId,
-    name: row.name,
-    url: row.url,
-    hash: row.hash,
-    type: row.type,
-    bytes: row.bytes,
-    by: row.by,
-    at: row.at,
-  });
+  await insertMaterial(db, row);
   return infoOf(ctx, row, member);
 };
 
@@ -76,26 +70,38 @@ export function materialRoutes(ctx: Context): Router {
     const member = await asked(ctx, req, 'teach');
     const { sessionId, ...link } = parse(MaterialLink, req.body);
     const session = await ownSession(ctx, member.courseId, sessionId);
-    const plain = { ...link, sessionId: session, hash: null, type: null, bytes: 0 };
+    const plain = { ...link, sessionId: session, hash: null, type: null, bytes: 0, forTeachers: false };
     res.status(201).json(await once(ctx, req, (db) => keep(ctx, db, member, plain)));
   });
 
   /** The file is the request's body. It gets its place, named by its hash, only when all of it is there. */
   router.post('/courses/:course/materials', async (req, res) => {
     const member = await asked(ctx, req, 'teach');
-    const { name, session } = parse(UploadQuery, req.query);
+    const { name, session, for: whom } = parse(UploadQuery, req.query);
     const type = typeOf(name);
     const sessionId = await ownSession(ctx, member.courseId, session);
+    const of = { name, sessionId, url: null, type, forTeachers: whom === 'teachers' };
     const file = await receive(folder, req, { largest: LARGEST, name });
-    res.status(201).json(await keep(ctx, ctx.db, member, { name, sessionId, url: null, type, ...file }));
+    res.status(201).json(await keep(ctx, ctx.db, member, { ...of, ...file }));
+  });
+
+  /** One of a course that whoever asks teaches. */
+  const taught = async (req: Request) => {
+    const principal = await principalOf(ctx, req.headers);
+    const row = await materialById(ctx.db, req.params.material as string);
+    if (!row) throw new AppError(principal.kind === 'account' ? 'not-found' : 'forbidden');
+    await requireRight(ctx, principal, row.courseId, 'teach');
+    return row;
+  };
+
+  router.put('/materials/:material', async (req, res) => {
+    const { id } = await taught(req);
+    await keepForTeachers(ctx.db, id, parse(Given, req.body).forTeachers);
+    res.json({});
   });
 
   router.delete('/materials/:material', async (req, res) => {
-    const principal = await principalOf(ctx, req.headers);
-    const row = await materialById(ctx.db, req.params.material);
-    if (!row) throw new AppError(principal.kind === 'account' ? 'not-found' : 'forbidden');
-    await requireRight(ctx, principal, row.courseId, 'teach');
-    await removeMaterial(ctx.db, ctx.now(), row.id);
+    await removeMaterial(ctx.db, ctx.now(), (await taught(req)).id);
     res.json({});
   });
 
@@ -108,7 +114,9 @@ export function materialRoutes(ctx: Context): Router {
     const row = await byId(ctx, req.params.material);
     const session = row.sessionId ? await sessionById(ctx.db, row.sessionId) : null;
     const may =
-      row.courseId === member.courseId && (session ? isFor(targetOf(session), member) : !member.scope);
+      row.courseId === member.courseId &&
+      isOpen(row, member) &&
+      (session ? isFor(targetOf(session), member) : !member.scope);
     if (!may || !row.hash) throw new AppError('forbidden');
     res.set('X-Content-Type-Options', 'nosniff');
     res.download(placeOf(folder, row.hash), row.name, {

@@ -1,6 +1,7 @@
 import {
   Anchor,
   Button,
+  Checkbox,
   FileButton,
   Group,
   Progress,
@@ -36,15 +37,15 @@ export function FilesPage() {
   const ask = useAsk();
   const path = `/courses/${course.id}/materials`;
   const materials = useAsked<MaterialInfo[]>(path);
-  const [session, setSession] = useState<string | null>(null);
-  const near = course.sessions.filter(
-    (s) => s.state !== 'cancelled' && s.endsAt > serverNow() - 14 * 86_400_000,
-  );
   const titleOf = (id: string) => {
     const s = course.sessions.find((x) => x.id === id);
     return s ? `${s.seriesTitle} ${s.number}, ${instantWords(s.startsAt, course.term.zone)}` : 'a session';
   };
-  const { uploads, send } = useUploads(path, session);
+  const give = useChange(
+    ({ id, forTeachers }: Pick<MaterialInfo, 'id' | 'forTeachers'>) =>
+      ask(`/materials/${id}`, 'PUT', { forTeachers: !forTeachers }),
+    () => 'Kept.',
+  );
   const remove = useChange(
     (id: string) => ask(`/materials/${id}`, 'DELETE'),
     () => 'Taken away.',
@@ -54,39 +55,64 @@ export function FilesPage() {
       <Title order={1} size="h2">
         Files and links
       </Title>
-      <Panel
-        title="Add"
-        about="Only those on the class list can open them, and those of a session only whom it is for."
-      >
-        <Stack>
-          <Select
-            label="For"
-            maw={420}
-            searchable
-            clearable
-            placeholder="The whole course"
-            data={near.map((s) => ({ value: s.id, label: titleOf(s.id) }))}
-            value={session}
-            onChange={setSession}
-          />
-          <Group align="flex-end">
-            <FileButton multiple onChange={(files) => void send(files)}>
-              {(button) => <Button {...button}>Choose files</Button>}
-            </FileButton>
-            <AddLink ask={ask} path={path} session={session} />
-          </Group>
-          {uploads.map((u) => (
-            <div key={u.name}>
-              <Text size="sm" c={u.fault ? 'var(--clay)' : undefined}>
-                {u.name} {u.fault ?? `${Math.round(100 * u.share)} %`}
-              </Text>
-              {!u.fault && <Progress value={100 * u.share} aria-label={`${u.name} on its way`} />}
-            </div>
-          ))}
-        </Stack>
-      </Panel>
-      <There materials={materials} titleOf={titleOf} course={course} remove={remove} />
+      <Add {...{ ask, path, titleOf, course }} />
+      <There {...{ materials, titleOf, course, give, remove }} />
     </Stack>
+  );
+}
+
+interface AddProps {
+  ask: Ask;
+  path: string;
+  titleOf: (id: string) => string;
+  course: CourseDetail;
+}
+
+/** Files sent up and links written down, for the course or one session, for the class or those who teach. */
+function Add({ ask, path, titleOf, course }: AddProps) {
+  const [session, setSession] = useState<string | null>(null);
+  const [own, setOwn] = useState(false);
+  const { uploads, send } = useUploads(path, session, own);
+  const near = course.sessions.filter(
+    (s) => s.state !== 'cancelled' && s.endsAt > serverNow() - 14 * 86_400_000,
+  );
+  return (
+    <Panel
+      title="Add"
+      about="Only those on the class list can open them, and those of a session only whom it is for."
+    >
+      <Stack>
+        <Select
+          label="For"
+          maw={420}
+          searchable
+          clearable
+          placeholder="The whole course"
+          data={near.map((s) => ({ value: s.id, label: titleOf(s.id) }))}
+          value={session}
+          onChange={setSession}
+        />
+        <Checkbox
+          label="Only those who teach have it, until you give it to the class"
+          checked={own}
+          onChange={(e) => setOwn(e.currentTarget.checked)}
+        />
+        <Group align="flex-end">
+          <FileButton multiple onChange={(files) => void send(files)}>
+            {(button) => <Button {...button}>Choose files</Button>}
+          </FileButton>
+          <AddLink ask={ask} path={path} session={session} />
+        </Group>
+        {uploads.map((u) => (
+          <div key={u.name}>
+            <Text size="sm" c={u.fault ? 'var(--clay)' : undefined}>
+              {u.name} {u.fault ?? `${Math.round(100 * u.share)} %`}
+            </Text>
+            {!u.fault && <Progress value={100 * u.share} aria-label={`${u.name} on its way`} />}
+          </div>
+        ))}
+      </Stack>
+    </Panel>
   );
 }
 
@@ -94,17 +120,18 @@ interface ThereProps {
   materials: UseQueryResult<MaterialInfo[]>;
   titleOf: (id: string) => string;
   course: CourseDetail;
+  give: UseMutationResult<unknown, Error, Pick<MaterialInfo, 'id' | 'forTeachers'>>;
   remove: UseMutationResult<unknown, Error, string>;
 }
 
 function There(props: ThereProps) {
-  const { materials, titleOf, course, remove } = props;
+  const { materials, titleOf, course, give, remove } = props;
   return (
     <Panel title="What is there">
       {materials.data?.length === 0 && <Empty>There is no file or link yet.</Empty>}
       {materials.data && materials.data.length > 0 && (
         <Table fz="sm">
-          <Heads quiet of={['Name', 'For', 'Size', 'By', 'Take away']} />
+          <Heads quiet of={['Name', 'For', 'Size', 'By', 'What you can do']} />
           <Table.Tbody>
             {materials.data.map((m) => (
               <Table.Tr key={m.id}>
@@ -118,12 +145,20 @@ function There(props: ThereProps) {
                     {m.name}
                   </Anchor>
                 </Table.Td>
-                <Table.Td>{m.sessionId ? titleOf(m.sessionId) : 'The whole course'}</Table.Td>
+                <Table.Td>
+                  {m.sessionId ? titleOf(m.sessionId) : 'The whole course'}
+                  {m.forTeachers && ', those who teach'}
+                </Table.Td>
                 <Table.Td className="figures">{m.kind === 'file' ? sizeWords(m.bytes) : 'link'}</Table.Td>
                 <Table.Td>
                   {m.by}, {instantWords(m.at, course.term.zone)}
                 </Table.Td>
                 <Table.Td ta="right">
+                  {m.kind === 'file' && (
+                    <Button size="compact-xs" variant="subtle" onClick={() => give.mutate(m)}>
+                      {m.forTeachers ? 'Give to the class' : 'Keep from the class'}
+                    </Button>
+                  )}
                   <Button size="compact-xs" variant="subtle" color="clay" onClick={() => remove.mutate(m.id)}>
                     Take away
                   </Button>
@@ -138,7 +173,7 @@ function There(props: ThereProps) {
 }
 
 /** Files on their way, each with its share or its fault. */
-function useUploads(path: string, session: string | null) {
+function useUploads(path: string, session: string | null, own: boolean) {
   const client = useQueryClient();
   const [uploads, setUploads] = useState<Upload[]>([]);
   const send = async (files: File[]) => {
@@ -151,6 +186,7 @@ function useUploads(path: string, session: string | null) {
       ]);
       try {
         const query = new URLSearchParams({ name: file.name, ...(session ? { session } : {}) });
+        if (own) query.set('for', 'teachers');
         await sendFile(`/api${path}?${query}`, file, { tell: (share) => put({ share }) });
         setUploads((all) => all.filter((u) => u.name !== file.name));
       } catch (error) {

@@ -7,3 +7,6 @@ CREATE TABLE page_notes (
   PRIMARY KEY (course_id, deck, page),
   FOREIGN KEY (course_id) REFERENCES courses (id) ON DELETE CASCADE
 );
+
+-- A file that those who teach alone have: shown page by page in class, and given to the students when they wish.
+ALTER TABLE materials ADD COLUMN for_teachers BOOLEAN NOT NULL DEFAULT FALSE;

@@ -52,7 +52,7 @@ function useDecks() {
   };
   const sendUp = async (file: File) => {
     setShare(0);
-    const query = new URLSearchParams({ name: file.name, session: session.id });
+    const query = new URLSearchParams({ name: file.name, session: session.id, for: 'teachers' });
     const at = `/api/courses/${course.id}/materials?${query}`;
     const { id } = (await sendFile(at, file, { tell: setShare, link })) as { id: string };
     await prepare(id);
@@ -101,6 +101,9 @@ export default function Chooser() {
           </Button>
         )}
       </FileButton>
+      <Text size="sm" c="dimmed">
+        Only those who teach have what is added here, until you give it to the class under Files and links.
+      </Text>
       {share !== null && <Progress value={100 * share} aria-label="The file is on its way" />}
       {fault && (
         <Text role="alert" c="var(--clay)">
