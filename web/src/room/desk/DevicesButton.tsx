@@ -1,5 +1,6 @@
 import { Popover } from '@mantine/core';
 import { lazy, Suspense, useState } from 'react';
+import { SmallButton } from '../../ui/SmallButton';
 import { useRoom } from '../live/useRoom';
 import classes from './desk.module.css';
 
@@ -11,25 +12,25 @@ export function DevicesButton() {
   const { call } = useRoom();
   const [open, setOpen] = useState(false);
   return (
-    <Popover
-      opened={open}
-      onChange={setOpen}
-      width={280}
-      position="top-start"
-      shadow="md"
-      withArrow
-      trapFocus
-    >
-      <Popover.Target>
-        <button type="button" className={classes.devices} onClick={() => setOpen(!open)}>
-          Devices
-        </button>
-      </Popover.Target>
-      <Popover.Dropdown aria-label="Your devices">
-        <Suspense>
-          {open && <DeviceChoice changed={(what) => void call.change(what).catch(() => {})} />}
-        </Suspense>
-      </Popover.Dropdown>
-    </Popover>
+    <div className={classes.devices}>
+      <Popover
+        opened={open}
+        onChange={setOpen}
+        width={280}
+        position="top-start"
+        shadow="md"
+        withArrow
+        trapFocus
+      >
+        <Popover.Target>
+          <SmallButton onClick={() => setOpen(!open)}>Devices</SmallButton>
+        </Popover.Target>
+        <Popover.Dropdown aria-label="Your devices">
+          <Suspense>
+            {open && <DeviceChoice changed={(what) => void call.change(what).catch(() => {})} />}
+          </Suspense>
+        </Popover.Dropdown>
+      </Popover>
+    </div>
   );
 }

@@ -27,9 +27,11 @@ function useAdding() {
     const person = { name: name.trim(), email: email.trim(), ...as };
     const at = `/courses/${course.id}/members`;
     try {
+      const known = new Set((await ask<MemberInfo[]>(at)).map((m) => m.id));
       await ask(at, 'POST', { edit: 'add', invite: Boolean(person.email), person });
-      const all = await ask<MemberInfo[]>(at);
-      setLink(all.filter((m) => m.name === person.name && m.role === as.role).at(-1)?.link ?? null);
+      // Of two who are called alike, the one who was not there before.
+      const added = (await ask<MemberInfo[]>(at)).find((m) => !known.has(m.id) && m.name === person.name);
+      setLink(added?.link ?? null);
     } catch (error) {
       setFault((error as Error).message);
     }

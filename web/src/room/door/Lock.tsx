@@ -1,6 +1,7 @@
 import { Button, Popover } from '@mantine/core';
 import { lazy, Suspense, useState } from 'react';
 import { useInside, useNameOf, useRoom, type Inside } from '../live/useRoom';
+import { SmallButton } from '../../ui/SmallButton';
 import { ActButton } from '../controls/ActButton';
 import parts from '../frame/parts.module.css';
 import classes from './door.module.css';
@@ -66,9 +67,9 @@ function Uninvited() {
       returnFocus
     >
       <Popover.Target>
-        <button type="button" className={classes.bring} onClick={() => setOpen(!open)}>
+        <SmallButton wide onClick={() => setOpen(!open)}>
           Bring somebody in
-        </button>
+        </SmallButton>
       </Popover.Target>
       <Popover.Dropdown aria-label="Bring somebody in">
         <Suspense>{open && <BringIn close={() => setOpen(false)} />}</Suspense>

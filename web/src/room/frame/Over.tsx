@@ -1,4 +1,5 @@
 import { clockWords } from '@nimble-bell/core/calendar';
+import { SmallButton } from '../../ui/SmallButton';
 import { useLeave } from '../desk/useLeave';
 import { useInfo, useInside, useTeaching, type Inside } from '../live/useRoom';
 import classes from './frame.module.css';
@@ -21,10 +22,7 @@ export function Over() {
         `Class is over since ${clockWords(at, zone)}. ${stay} here still.`
       ) : (
         <>
-          Class is over. Stay if you have a question.{' '}
-          <button type="button" className={classes.awayButton} onClick={leave}>
-            Leave
-          </button>
+          Class is over. Stay if you have a question. <SmallButton onClick={leave}>Leave</SmallButton>
         </>
       )}
     </div>

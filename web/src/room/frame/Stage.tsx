@@ -1,6 +1,7 @@
 import { SegmentedControl } from '@mantine/core';
 import { useState } from 'react';
 import { frontOf, placeOf, type Front } from '@nimble-bell/core/room';
+import { SmallButton } from '../../ui/SmallButton';
 import { useInside, useRoom, useTeaching, type Inside } from '../live/useRoom';
 import { STAGE_TOOLS } from '../tools/registry';
 import { Notice } from './Notice';
@@ -21,26 +22,8 @@ export function Stage() {
   const { Stage: Shown } = STAGE_TOOLS.find((t) => t.id === shows)!;
   const word = STAGE_TOOLS.find((t) => t.id === front)!.word.toLowerCase();
   return (
-    <section className={classes.stage} aria-label="Stage" data-apart={shows !== front}>
+    <section className={classes.stage} aria-label="Stage">
       <div className={classes.stageSwitch}>
-        {shows !== front && teaching && (
-          <button
-            type="button"
-            className={classes.forAll}
-            onClick={() => void send({ type: 'setFront', tool: shows })}
-          >
-            Put before everybody
-          </button>
-        )}
-        {shows !== front && !teaching && (
-          <button
-            type="button"
-            className={classes.forAll}
-            onClick={() => setOwn({ shows: front, while: front })}
-          >
-            To the {word}, with the class
-          </button>
-        )}
         <SegmentedControl
           size="xs"
           aria-label="What the stage shows"
@@ -48,6 +31,16 @@ export function Stage() {
           onChange={(value) => setOwn({ shows: value as Front, while: front })}
           data={STAGE_TOOLS.map(({ id, word }) => ({ value: id, label: word }))}
         />
+        {shows !== front && teaching && (
+          <SmallButton apart onClick={() => void send({ type: 'setFront', tool: shows })}>
+            Put before everybody
+          </SmallButton>
+        )}
+        {shows !== front && !teaching && (
+          <SmallButton apart onClick={() => setOwn({ shows: front, while: front })}>
+            To the {word}, with the class
+          </SmallButton>
+        )}
       </div>
       <Shown />
       <Notice />

@@ -11,7 +11,7 @@ interface Props {
   /** A file that goes with one of them. */
   files?: (id: string) => ReactNode;
   /** What one does with one of them. */
-  acts?: (message: Message) => ReactNode;
+  acts?: (message: Message, last: boolean) => ReactNode;
   /** The first that one has not read. */
   newFrom?: number | null;
 }
@@ -20,7 +20,7 @@ const KEPT = { later: 'for later', answered: 'answered' } as const;
 
 /** What was written, in class and in a replay. */
 export function Messages({ messages, me, zone, nameOf, files, acts, newFrom = null }: Props) {
-  return messages.map((m) => (
+  return messages.map((m, i) => (
     <article
       key={m.seq}
       className={classes.message}
@@ -47,7 +47,7 @@ export function Messages({ messages, me, zone, nameOf, files, acts, newFrom = nu
         </p>
       )}
       {m.file && files?.(m.file)}
-      {acts?.(m)}
+      {acts?.(m, i === messages.length - 1)}
     </article>
   ));
 }

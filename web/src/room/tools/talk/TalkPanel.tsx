@@ -3,6 +3,7 @@ import type { MaterialInfo } from '@nimble-bell/core/api';
 import type { Message } from '@nimble-bell/core/room';
 import { useAsked } from '../../../app/queries';
 import { Materials } from '../../../ui/Materials';
+import { SmallButton } from '../../../ui/SmallButton';
 import parts from '../../frame/parts.module.css';
 import { useInfo } from '../../live/useRoom';
 import { NO_SIEVE, type Sieve } from './sieve';
@@ -53,14 +54,9 @@ export function TalkPanel() {
       <Before />
       <div className={classes.head}>
         <h2 className={parts.heading}>Talk</h2>
-        <button
-          type="button"
-          className={classes.small}
-          aria-expanded={sieve !== null}
-          onClick={() => setSieve(sieve ? null : NO_SIEVE)}
-        >
+        <SmallButton aria-expanded={sieve !== null} onClick={() => setSieve(sieve ? null : NO_SIEVE)}>
           Find and save
-        </button>
+        </SmallButton>
       </div>
       {sieve && (
         <Suspense>

@@ -3,6 +3,7 @@ import { lazy, memo, Suspense, useEffect, useMemo, useRef, useState } from 'reac
 import type { Addressee, Capability, Role } from '@nimble-bell/core/api';
 import type { Message } from '@nimble-bell/core/room';
 import { teaches } from '@nimble-bell/core/roster';
+import { SmallButton } from '../../../ui/SmallButton';
 import { useLine } from '../../controls/useLine';
 import { useRefusal } from '../../controls/useRefusal';
 import {
@@ -48,9 +49,7 @@ function Answering({ message, leave }: { message: Message; leave: () => void }) 
       <span>
         To {nameOf(message.from)}: “{message.text.slice(0, 80)}”
       </span>
-      <button type="button" className={classes.small} onClick={leave}>
-        Not an answer
-      </button>
+      <SmallButton onClick={leave}>Not an answer</SmallButton>
     </div>
   );
 }

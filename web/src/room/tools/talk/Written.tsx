@@ -2,7 +2,7 @@ import { Button } from '@mantine/core';
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import type { Message } from '@nimble-bell/core/room';
 import { useInfo, useInside, useMe, useNameOf, useRoom, type Inside } from '../../live/useRoom';
-import { Acts } from './Acts';
+import { Acts, toNext } from './Acts';
 import { Messages } from './Messages';
 import { sieved, type Sieve } from './sieve';
 import classes from './talk.module.css';
@@ -86,6 +86,7 @@ export function Written({ sieve, answer }: { sieve: Sieve; answer: (message: Mes
         ref={list}
         className={classes.messages}
         tabIndex={0}
+        onKeyDown={toNext}
         onScroll={({ currentTarget }) => scrolled(currentTarget)}
         role="log"
         aria-live="off"
@@ -108,7 +109,7 @@ export function Written({ sieve, answer }: { sieve: Sieve; answer: (message: Mes
               <Attached session={session.id} id={id} />
             </Suspense>
           )}
-          acts={(message) => <Acts message={message} answer={() => answer(message)} />}
+          acts={(message, last) => <Acts {...{ message, last }} answer={() => answer(message)} />}
         />
       </div>
       <Typing />

@@ -1,0 +1,13 @@
+import type { ComponentPropsWithRef } from 'react';
+import classes from './smallButton.module.css';
+
+interface Props extends ComponentPropsWithRef<'button'> {
+  /** It stands out: something is apart from what it should be. */
+  apart?: boolean;
+  wide?: boolean;
+}
+
+/** A small plain button, as high as a finger where one is used. */
+export const SmallButton = ({ apart = false, wide = false, ...rest }: Props) => (
+  <button type="button" className={classes.small} data-apart={apart} data-wide={wide} {...rest} />
+);
