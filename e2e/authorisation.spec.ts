@@ -146,6 +146,15 @@ const COMMANDS: Record<CommandType, RoomCommand> = {
     ...{ type: 'markSlide', deck: 'a'.repeat(64), page: 1 },
     stroke: { points: [0.5, 0.5], colour: 'ink' },
   },
+  layTables: { type: 'layTables', tables: [{ name: 'Table 1', members: [] }], seconds: 60, open: true },
+  seatAt: { type: 'seatAt', member: 'self', place: 'class' },
+  goTo: { type: 'goTo', place: 'class' },
+  wordToTables: { type: 'wordToTables', text: 'Two minutes' },
+  callHelp: { type: 'callHelp', on: true },
+  moreTableTime: { type: 'moreTableTime', seconds: 60 },
+  endTables: { type: 'endTables' },
+  showWork: { type: 'showWork', place: 'table-1-1' },
+  putWorkBack: { type: 'putWorkBack' },
   passOn: { type: 'passOn' },
   endPick: { type: 'endPick' },
   microphone: { type: 'microphone', on: true },
@@ -177,6 +186,7 @@ const NOT_FOR_TEACHERS: Partial<Record<CommandType, string>> = {
   letLeaf: 'no-slides',
   clearMarks: 'no-slides',
   markSlide: 'page-turned',
+  callHelp: 'at-no-table',
 };
 
 const connect = (auth: object, cookie?: string): Socket =>

@@ -239,7 +239,10 @@ export const ROUTES: Record<string, Answers> = {
 };
 
 /** Every command of the room, for a student: refused as only a teacher's, or decided by the limits. */
-export const STUDENT_COMMANDS: Record<CommandType, 'teachers-only' | 'closed' | 'too-late' | 'ok'> = {
+export const STUDENT_COMMANDS: Record<
+  CommandType,
+  'teachers-only' | 'closed' | 'too-late' | 'no-tables' | 'at-no-table' | 'ok'
+> = {
   ringIn: 'teachers-only',
   setLimit: 'teachers-only',
   hush: 'teachers-only',
@@ -286,6 +289,15 @@ export const STUDENT_COMMANDS: Record<CommandType, 'teachers-only' | 'closed' | 
   frameSlide: 'teachers-only',
   letLeaf: 'teachers-only',
   putSlidesAway: 'teachers-only',
+  layTables: 'teachers-only',
+  seatAt: 'teachers-only',
+  goTo: 'no-tables',
+  wordToTables: 'teachers-only',
+  callHelp: 'at-no-table',
+  moreTableTime: 'teachers-only',
+  endTables: 'teachers-only',
+  showWork: 'teachers-only',
+  putWorkBack: 'teachers-only',
   markSlide: 'closed',
   clearMarks: 'teachers-only',
   startRecording: 'teachers-only',

@@ -1,4 +1,4 @@
-import type { BoardState, Stroke } from '../room/index';
+import type { OnBoard, Stroke } from '../room/index';
 import { LETTERS, lineAt, linesOf } from './lettering';
 import { HEIGHT, outlineOnce, WIDTH } from './outline';
 
@@ -20,7 +20,7 @@ const inXml = (text: string): string =>
   text.replace(/[\u0000-\u001F\uFFFE\uFFFF]/g, '').replace(/[&<>]/g, (c) => MARKUP[c]!);
 
 /** A board as an SVG document of its own, so many pixels wide. */
-export function boardSvg({ strokes, texts }: BoardState, width = WIDTH): string {
+export function boardSvg({ strokes, texts }: OnBoard, width = WIDTH): string {
   const drawn = strokes.map((s) => `<path d="${outlineOnce(s)}" fill="${INKS[s.colour]}"/>`);
   const lettered = texts.flatMap((t) =>
     linesOf(t.text).map((line, i) => {

@@ -23,6 +23,8 @@ export interface CapabilityRow {
   hush: 'closed' | null;
   /** The media that it governs at the relay. */
   media: TrackKind | null;
+  /** Open to those who sit at a table, where the teacher says so of all of them. */
+  table?: true;
   /** It is seldom changed in the middle of a class: it stands on the Limits stage, and not among the switches in class. */
   seldom?: true;
 }
@@ -41,6 +43,7 @@ export const CAPABILITIES = {
     college: 'byHand',
     hush: 'closed',
     media: 'sound',
+    table: true,
   },
   camera: {
     group: 'showing',
@@ -51,6 +54,7 @@ export const CAPABILITIES = {
     college: 'open',
     hush: 'closed',
     media: 'camera',
+    table: true,
   },
   present: {
     group: 'showing',
@@ -61,6 +65,7 @@ export const CAPABILITIES = {
     college: 'closed',
     hush: 'closed',
     media: 'screen',
+    table: true,
   },
   draw: {
     group: 'showing',
@@ -71,6 +76,7 @@ export const CAPABILITIES = {
     college: 'closed',
     hush: 'closed',
     media: null,
+    table: true,
   },
   writeToClass: {
     group: 'writing',
@@ -81,6 +87,7 @@ export const CAPABILITIES = {
     college: 'open',
     hush: 'closed',
     media: null,
+    table: true,
   },
   writeToTeachers: {
     group: 'writing',
@@ -122,6 +129,7 @@ export const CAPABILITIES = {
     college: 'closed',
     hush: 'closed',
     media: null,
+    table: true,
     seldom: true,
   },
   react: {

@@ -44,6 +44,7 @@ export const LAYER_WORDS: Record<LayerName, string> = {
   cue: 'This part of the class',
   time: 'Before or after class time',
   live: 'Set in class',
+  table: 'At the tables',
   hush: 'Hush',
   person: 'For this person',
 };

@@ -1,4 +1,4 @@
-import { CLASS, type BoardState, type StoredEvent } from '../room/index';
+import { CLASS, type BoardState, type OnBoard, type StoredEvent } from '../room/index';
 import type { Stretch } from './mixing';
 import { Replay } from './replay';
 import { positionOf, type Part } from './timeline';
@@ -12,9 +12,9 @@ const MOST = 1200;
 /** The class's board as it stands from a moment of a recording on, ms. */
 export interface BoardFrame {
   at: number;
-  on: BoardState;
+  on: OnBoard;
   /** What is on it that was not in the frame before; null where it was cleared between them. */
-  added: BoardState | null;
+  added: OnBoard | null;
 }
 
 /** The board of a recording: what is drawn of it, and when it is looked at. */
@@ -24,18 +24,23 @@ export interface BoardFilm {
   shown: Stretch[];
 }
 
-const MARKS: ReadonlySet<StoredEvent['type']> = new Set(['drawn', 'textPut', 'boardCleared']);
+const MARKS: ReadonlySet<StoredEvent['type']> = new Set([
+  ...(['drawn', 'textPut', 'boardCleared'] as const),
+  ...(['workShown', 'workPutBack', 'tablesLaid'] as const),
+]);
 
-const ofClass = ({ strokes, texts }: BoardState): BoardState => ({
-  strokes: strokes.filter((s) => s.place === CLASS),
-  texts: texts.filter((t) => t.place === CLASS),
-});
+/** What the class has before it: its own board, or what was made at a table. */
+const ofClass = ({ strokes, texts, shown }: BoardState): OnBoard =>
+  shown ?? {
+    strokes: strokes.filter((s) => s.place === CLASS),
+    texts: texts.filter((t) => t.place === CLASS),
+  };
 
-const NOTHING: BoardState = { strokes: [], texts: [] };
+const NOTHING: OnBoard = { strokes: [], texts: [] };
 type Marks = readonly { seq: number }[];
 
 /** What of a board was not there before; null where what was there is gone. */
-function addedTo(before: BoardState, on: BoardState): BoardState | null {
+function addedTo(before: OnBoard, on: OnBoard): OnBoard | null {
   const goneOf = (was: Marks, is: Marks) => was.length > 0 && was[0]!.seq !== is[0]?.seq;
   if (goneOf(before.strokes, on.strokes) || goneOf(before.texts, on.texts)) return null;
   return { strokes: on.strokes.slice(before.strokes.length), texts: on.texts.slice(before.texts.length) };

@@ -19,7 +19,8 @@ export function isKept(plan: KeptPlan | null, kind: 'sound' | 'camera' | 'screen
 }
 
 const DRAWN: ReadonlySet<StoredEvent['type']> = new Set([
-  ...(['drawn', 'textPut', 'boardCleared', 'slideMarked', 'marksCleared'] as const),
+  ...(['drawn', 'textPut', 'boardCleared', 'workShown', 'workPutBack'] as const),
+  ...(['slideMarked', 'marksCleared'] as const),
   ...(['slidesShown', 'slideTurned', 'slideFramed', 'leafingSet', 'slidesPutAway'] as const),
 ]);
 

@@ -1,5 +1,7 @@
 import {
   audience,
+  audienceOf,
+  CLASS,
   evolve,
   newRoom,
   sees,
@@ -74,6 +76,10 @@ export function maskedFor(events: readonly StoredEvent[], withheld: ReadonlySet<
         return [withheld.has(e.from) ? withoutWords(e) : e];
       case 'textPut':
         return [withheld.has(e.by) ? { ...e, text: { ...e.text, text: WITHHELD } } : e];
+      case 'workShown': {
+        const texts = e.texts.map((t) => (withheld.has(t.by) ? { ...t, text: WITHHELD } : t));
+        return [{ ...e, texts, strokes: e.strokes.filter((s) => !withheld.has(s.by)) }];
+      }
       case 'drawn':
       case 'slideMarked':
         return withheld.has(e.by) ? [] : [e];
@@ -100,7 +106,16 @@ export const ANYBODY: Watcher = { member: '', role: 'student' };
 /** What of a class anybody may have: who taught, what was on the stage, and when somebody could be heard. */
 const OPEN_TO_ALL: ReadonlySet<StoredEvent['type']> = new Set([
   ...(['entered', 'left', 'rangIn', 'dismissed', 'cued', 'presenting'] as const),
-  ...(['drawn', 'textPut', 'boardCleared', 'microphone', 'floorGiven', 'floorTaken'] as const),
+  ...([
+    'drawn',
+    'textPut',
+    'boardCleared',
+    'workShown',
+    'workPutBack',
+    'microphone',
+    'floorGiven',
+    'floorTaken',
+  ] as const),
   ...(['slidesShown', 'slideTurned', 'slideFramed', 'slidesPutAway'] as const),
   ...(['slideMarked', 'marksCleared'] as const),
   ...(['recordingStarted', 'recordingPaused', 'recordingResumed'] as const),
@@ -121,6 +136,11 @@ export function forAnybody(events: readonly StoredEvent[]): StoredEvent[] {
   );
 }
 
+const isOfTable = (e: StoredEvent, room: RoomState): boolean => {
+  const heard = audienceOf(e, room);
+  return heard.to === 'place' && heard.place !== CLASS;
+};
+
 /**
  * What happened, as this person may have it afterwards: what was not for them in class is not for them now; and where the
  * others' names were hidden from them at any time while it was on, they are in all of it.
@@ -133,5 +153,6 @@ export function heardBy(events: readonly StoredEvent[], watcher: Watcher): Store
     if (room.bell.phase === 'live' && !sees(room, watcher, 'seeNames')) hiding = room.limits;
   }
   const end = hiding ? { ...room, limits: hiding } : room;
-  return events.flatMap((e) => audience(e, watcher, end) ?? []);
+  // What was said and drawn at a table was never the class's, and is in no recording of it.
+  return events.flatMap((e) => (isOfTable(e, end) ? [] : (audience(e, watcher, end) ?? [])));
 }

@@ -16,7 +16,7 @@ export type { Deed, TakesPart } from './withUs/state';
 export { pickable } from './pick/index';
 export type { Picked } from './pick/state';
 export { devicesOf, entering, isHere, knowing, onDevices, type Comer } from './presence/index';
-export { frontOf, placeOf } from './stage/index';
+export { frontOf } from './stage/index';
 export { FRONTS, type Front } from './stage/state';
 export { leafsTo, pagesFor, slidesAt } from './slides/index';
 export {
@@ -28,6 +28,9 @@ export {
   type PageMark,
   type Shown,
 } from './slides/state';
+export { fewest, repeatedIn, seatedByLot } from './tables/seating';
+export { isSeated, placeFor, tableOf } from './tables/index';
+export { MOST_TABLES, type Laid, type Table } from './tables/state';
 export { isWithheld, narrowedBy } from './recording/index';
 export { TALK_AT_ONCE, writingNeeds } from './talk/index';
 export { ABANDONED_MS, arriving, atDoor, closesAt, goneFromDoor } from './door/index';
@@ -42,7 +45,7 @@ export { exceptionEvents, type PersonalLimit } from './limits/exceptions';
 export type { Exception } from './limits/state';
 export type { Devices, Occupant } from './presence/state';
 export type { Message } from './talk/state';
-export type { BoardState, BoardStroke, PutText } from './board/state';
+export type { BoardState, BoardStroke, OnBoard, PutText, ShownWork } from './board/state';
 export { Addressee } from './talk/schema';
 export { BoardText, Stroke } from './board/schema';
 export { PlannedTimes } from './bell/schema';

@@ -110,6 +110,13 @@ test('a student gives no teaching command, whatever it is', () => {
     putSlidesAway: { type: 'putSlidesAway' },
     clearMarks: { type: 'clearMarks', page: 1 },
     endPick: { type: 'endPick' },
+    layTables: { type: 'layTables', tables: [{ name: 'Table 1', members: [] }], seconds: 60, open: true },
+    seatAt: { type: 'seatAt', member: 'ben', place: 'class' },
+    wordToTables: { type: 'wordToTables', text: 'Two minutes' },
+    moreTableTime: { type: 'moreTableTime', seconds: 60 },
+    endTables: { type: 'endTables' },
+    showWork: { type: 'showWork', place: 'table-1-1' },
+    putWorkBack: { type: 'putWorkBack' },
   };
   const teaching = Object.entries(COMMANDS).filter(([, rule]) => rule.who === 'teaching');
   expect(Object.keys(commands).sort()).toEqual(teaching.map(([type]) => type as CommandType).sort());

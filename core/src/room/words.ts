@@ -16,6 +16,7 @@ const WHERE = {
   session: 'for this session',
   cue: 'in this part of the class',
   time: 'at this time',
+  table: 'at the tables',
   person: 'for you',
 } as Record<string, string>;
 

@@ -1,3 +1,5 @@
+import { randomFrom, shuffle } from '../shuffle';
+
 /** A class split into groups: the ids of each group's people. */
 export interface SmallGroup {
   name: string;
@@ -31,7 +33,7 @@ export function splitInto(
 ): SmallGroup[] {
   const shuffled = shuffle(
     [...people].sort((a, b) => (a.id < b.id ? -1 : 1)),
-    seed,
+    randomFrom(seed),
   );
   if (way === 'together')
     return named([...byValue(shuffled).values()].flatMap((own) => deal(own, Math.ceil(own.length / size))));
@@ -59,19 +61,3 @@ function deal(people: readonly Person[], groups: number): Person[][] {
 
 const named = (groups: Person[][]): SmallGroup[] =>
   groups.map((own, i) => ({ name: groupName(i), people: own.map((p) => p.id) }));
-
-/** Fisher and Yates, with a small generator of its own (mulberry32), so that a seed always gives the same order. */
-function shuffle<T>(items: T[], seed: number): T[] {
-  let state = seed >>> 0;
-  const random = () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-  for (let i = items.length - 1; i > 0; i--) {
-    const j = Math.floor(random() * (i + 1));
-    [items[i], items[j]] = [items[j]!, items[i]!];
-  }
-  return items;
-}

@@ -9,6 +9,7 @@ export const LAYERS = [
   'cue',
   'time',
   'live',
+  'table',
   'hush',
   'person',
 ] as const;

@@ -1,11 +1,16 @@
 import { concern } from '../kernel/concern';
-import { CLASS } from '../kernel/place';
-import { placeOf } from '../stage/index';
+import { CLASS, isAt, placeOf } from '../kernel/place';
+import { refuse } from '../kernel/refusals';
+import type { Place } from '../kernel/schema';
+import { tableOf } from '../tables/index';
+
+/** So much of a table's board is shown at most. */
+const MOST_SHOWN = 3000;
 
 /** A board that is drawn on together, one in each place. */
 export const board = concern({
   name: 'board',
-  empty: { strokes: [], texts: [] },
+  empty: { strokes: [], texts: [], shown: null },
   commands: {
     draw: {
       who: 'anyone',
@@ -30,6 +35,30 @@ export const board = concern({
           : [];
       },
     },
+    showWork: {
+      who: 'teaching',
+      phase: 'live',
+      decide: (room, { member: by }, { place: from }) => {
+        const table = tableOf(room, from);
+        if (!table) return refuse('no-table');
+        const there = <T extends { place: Place }>(all: readonly T[]) =>
+          all.filter((one) => one.place === from).slice(0, MOST_SHOWN);
+        const without = <T extends { place: Place }>(all: readonly T[]) =>
+          there(all).map(({ place: _, ...one }) => one);
+        const { strokes, texts } = room.board;
+        return [
+          {
+            ...{ type: 'workShown', by, from, title: table.name },
+            ...{ strokes: without(strokes), texts: without(texts) },
+          },
+        ];
+      },
+    },
+    putWorkBack: {
+      who: 'teaching',
+      phase: 'live',
+      decide: ({ board: { shown } }, { member: by }) => (shown ? [{ type: 'workPutBack', by }] : []),
+    },
   },
   events: {
     drawn: {
@@ -51,11 +80,33 @@ export const board = concern({
       }),
       log: ({ by, text }, nameOf) => `${nameOf(by)} put on the board: ${text.text}`,
     },
+    workShown: {
+      version: 1,
+      hears: () => ({ to: 'place', place: CLASS }),
+      evolve: (part, { from, title, strokes, texts }) => ({
+        ...part,
+        shown: {
+          ...{ from, title },
+          strokes: strokes.map((s) => ({ ...s, place: from })),
+          texts: texts.map((t) => ({ ...t, place: from })),
+        },
+      }),
+      notice: ({ title }) => `What ${title} made.`,
+      chapter: ({ title }) => `What ${title} made`,
+      log: ({ by, title }, nameOf) => `${nameOf(by)} showed what ${title} made.`,
+    },
+    workPutBack: {
+      version: 1,
+      hears: () => ({ to: 'place', place: CLASS }),
+      evolve: (part) => ({ ...part, shown: null }),
+      log: null,
+    },
     boardCleared: {
       version: 2,
       upcast: [(body) => ({ ...body, place: CLASS })],
       hears: ({ place }) => ({ to: 'place', place }),
-      evolve: ({ strokes, texts }, { place }) => ({
+      evolve: ({ strokes, texts, ...part }, { place }) => ({
+        ...part,
         strokes: strokes.filter((s) => s.place !== place),
         texts: texts.filter((t) => t.place !== place),
       }),
@@ -63,4 +114,14 @@ export const board = concern({
       log: ({ by }, nameOf) => `${nameOf(by)} cleared the board.`,
     },
   },
+  heeds: {
+    // A class that goes to its tables puts away what it looked at.
+    tablesLaid: (part) => (part.shown ? { ...part, shown: null } : part),
+    dismissed: (part) => (part.shown ? { ...part, shown: null } : part),
+  },
+  seenBy: ({ strokes, texts, shown }, viewer, room) => ({
+    shown: isAt(room, viewer, CLASS) ? shown : null,
+    strokes: strokes.filter((s) => isAt(room, viewer, s.place)),
+    texts: texts.filter((t) => isAt(room, viewer, t.place)),
+  }),
 });

@@ -13,7 +13,19 @@ export interface PutText extends BoardText {
   place: Place;
 }
 
-export interface BoardState {
+/** What stands on a board. */
+export interface OnBoard {
   texts: readonly PutText[];
   strokes: readonly BoardStroke[];
+}
+
+/** What was made at a table, as it is shown to the class. */
+export interface ShownWork extends OnBoard {
+  from: Place;
+  title: string;
+}
+
+/** The boards of all places; and what was made at one, while it is shown. */
+export interface BoardState extends OnBoard {
+  shown: ShownWork | null;
 }

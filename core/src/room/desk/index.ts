@@ -148,6 +148,9 @@ export const desk = concern({
     floorTaken: (part, { member }, room) => closedOff(unasked(part, member), room),
     floorGiven: (part, _event, room) => closedOff(part, room),
     known: (part, _event, room) => closedOff(part, room),
+    tablesLaid: (part, _event, room) => closedOff(part, room),
+    // What was open at a table may be closed in the class.
+    wentTo: (part, _event, room) => closedOff(part, room),
     // Another microphone is theirs from now on: it opens by their own act.
     calledIn: (part, { member }) => unasked(turned(part, 'microphone', member, false), member),
     hungUp: (part, { member }) => unasked(turned(part, 'microphone', member, false), member),

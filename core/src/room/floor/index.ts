@@ -99,6 +99,8 @@ export const floor = concern({
       until: part.holder === member ? null : part.until,
       hands: without(part, member),
     }),
+    // Nobody leads a class that is at its tables.
+    tablesLaid: (part) => ({ ...part, holder: null, until: null }),
     dismissed: () => ({ holder: null, until: null, hands: [] }),
   },
   seenBy: (part, viewer, room) =>

@@ -4,6 +4,7 @@ import type { Actor, Audience } from './concern';
 import { ruleOf } from './evolve';
 import type { StoredEvent, StoredOf, EventType } from './messages';
 import { CONCERNS } from './registry';
+import { isAt } from './place';
 import type { RoomState } from './state';
 
 /** Who an event is for, as its own rule says: no event is told to anybody by default. */
@@ -12,9 +13,15 @@ export const audienceOf = (event: StoredEvent, room: RoomState): Audience =>
 
 /** The event as this viewer may have it, or null where it is not for them. */
 export function audience(event: StoredEvent, viewer: Actor, room: RoomState): StoredEvent | null {
-  const heard = audienceOf(event, room);
-  const isFor = heard.to !== 'some' || teaches(viewer.role) || heard.members.includes(viewer.member);
-  return isFor ? veiledFor(toldTo(event, teaches(viewer.role), room), viewer, room) : null;
+  return isFor(audienceOf(event, room), viewer, room)
+    ? veiledFor(toldTo(event, teaches(viewer.role), room), viewer, room)
+    : null;
+}
+
+function isFor(heard: Audience, viewer: Actor, room: RoomState): boolean {
+  if (heard.to === 'everyone') return true;
+  if (heard.to === 'place') return isAt(room, viewer, heard.place);
+  return teaches(viewer.role) || heard.members.includes(viewer.member);
 }
 
 /** The event as it is told to those who teach, or to the others. */
@@ -35,6 +42,7 @@ export function snapshotFor(room: RoomState, viewer: Actor): RoomState {
   const seen: Record<string, unknown> = { ...room };
   for (const { name, seenBy } of CONCERNS) if (seenBy) seen[name] = seenBy(room[name], viewer, room);
   // What changed last is in words already, with names in them.
-  if (!sees(room, viewer, 'seeNames')) seen.notice = null;
+  const elsewhere = room.notice?.place !== undefined && !isAt(room, viewer, room.notice.place);
+  if (elsewhere || !sees(room, viewer, 'seeNames')) seen.notice = null;
   return seen as unknown as RoomState;
 }

@@ -28,5 +28,8 @@ export function evolve(room: RoomState, event: StoredEvent): RoomState {
   for (const { name, heed } of HEEDS.get(event.type) ?? [])
     next = { ...next, [name]: heed(next[name], event, next) };
   const text = rule.notice?.(placed, next);
-  return text ? { ...next, notice: { seq: event.seq, text } } : next;
+  if (!text) return next;
+  const heard = rule.hears(placed, next);
+  const place = heard.to === 'place' ? { place: heard.place } : {};
+  return { ...next, notice: { seq: event.seq, text, ...place } };
 }

@@ -13,6 +13,7 @@ import { runSheetCommands, runSheetEvents } from '../runSheet/schema';
 import { signsCommands, signsEvents } from '../signs/schema';
 import { slidesCommands, slidesEvents } from '../slides/schema';
 import { stageCommands, stageEvents } from '../stage/schema';
+import { tablesCommands, tablesEvents } from '../tables/schema';
 import { talkCommands, talkEvents } from '../talk/schema';
 import { timerCommands, timerEvents } from '../timer/schema';
 
@@ -34,6 +35,7 @@ export const COMMAND_SCHEMAS = {
   ...questionsCommands,
   ...pickCommands,
   ...slidesCommands,
+  ...tablesCommands,
 };
 
 /** What happens in a room, by type, in today's version. `by` and `member` are members; instants are ms. */
@@ -54,6 +56,7 @@ export const EVENT_SCHEMAS = {
   ...questionsEvents,
   ...pickEvents,
   ...slidesEvents,
+  ...tablesEvents,
 };
 
 export type CommandType = keyof typeof COMMAND_SCHEMAS;

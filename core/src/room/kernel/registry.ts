@@ -12,6 +12,7 @@ import { runSheet } from '../runSheet/index';
 import { signs } from '../signs/index';
 import { slides } from '../slides/index';
 import { stage } from '../stage/index';
+import { tables } from '../tables/index';
 import { talk } from '../talk/index';
 import { timer } from '../timer/index';
 import { withUs } from '../withUs/index';
@@ -28,7 +29,7 @@ export type AnyConcern = Concern<keyof Parts, CommandType, EventType>;
  */
 const ALL = {
   ...{ bell, presence, limits, floor, desk, stage, talk, board, recording, door, runSheet, signs },
-  ...{ timer, questions, pick, withUs, slides },
+  ...{ timer, questions, pick, withUs, slides, tables },
 };
 
 export const CONCERNS = Object.values(ALL) as unknown as readonly AnyConcern[];
@@ -51,6 +52,7 @@ export const COMMANDS: { readonly [K in CommandType]: CommandRule<K> } = {
   ...questions.commands,
   ...pick.commands,
   ...slides.commands,
+  ...tables.commands,
 };
 
 /** Every event's rule. */
@@ -71,6 +73,7 @@ export const EVENTS: { readonly [K in EventType]: EventRule<never, K> } = {
   ...questions.events,
   ...pick.events,
   ...slides.events,
+  ...tables.events,
 } as never;
 
 /** Which concern an event belongs to. */

@@ -12,9 +12,11 @@ import type { RunSheetState } from '../runSheet/state';
 import type { SignsState } from '../signs/state';
 import type { SlidesState } from '../slides/state';
 import type { StageState } from '../stage/state';
+import type { TablesState } from '../tables/state';
 import type { TalkState } from '../talk/state';
 import type { TimerState } from '../timer/state';
 import type { WithUsState } from '../withUs/state';
+import type { Place } from './schema';
 
 /** Each concern's part of a room, under the concern's name. Plain data: it is sent to pages as it is. */
 export interface Parts {
@@ -35,12 +37,13 @@ export interface Parts {
   pick: PickState;
   withUs: WithUsState;
   slides: SlidesState;
+  tables: TablesState;
 }
 
 /** A room as its events have made it. The same on the server, in every page and in a replay. */
 export interface RoomState extends Parts {
   /** The number of the last event. */
   seq: number;
-  /** What changed last, in words for students. */
-  notice: { seq: number; text: string } | null;
+  /** What changed last, in words for students; where it is one place's alone, which. */
+  notice: { seq: number; text: string; place?: Place } | null;
 }

@@ -2,7 +2,7 @@ import { capabilityOf, TRACK_KINDS, type Capability, type Permission } from '../
 import type { RoomEvent } from '../kernel/messages';
 import type { RoomState } from '../kernel/state';
 import { isOn, may } from '../may';
-import { placeOf } from '../stage/index';
+import { placeOf } from '../kernel/place';
 
 /** What one person may, or may not; until an instant. */
 export interface PersonalLimit {

@@ -66,7 +66,16 @@ export function afterCue(part: LimitsState, said: SomeLimits, by: string | null,
 /** What students may do: what was planned, what was set in class, and hush above it all. */
 export const limits = concern({
   name: 'limits',
-  empty: { layers: [], time: 'early', cue: CUE, exceptions: {}, live: LIVE, lent: null, hush: null },
+  empty: {
+    layers: [],
+    time: 'early',
+    cue: CUE,
+    exceptions: {},
+    live: LIVE,
+    lent: null,
+    tables: null,
+    hush: null,
+  },
   commands: {
     setLimit: {
       who: 'teaching',
@@ -239,6 +248,9 @@ export const limits = concern({
       const until = lent.answers !== null && answered.length >= lent.answers ? at : lent.until;
       return { ...part, lent: { ...lent, answered, until } };
     },
+    tablesLaid: (part, { open, by, at }) => ({ ...part, tables: open ? { by, at } : null }),
+    tablesCleared: (part) => ({ ...part, tables: null }),
+    dismissed: (part) => (part.tables ? { ...part, tables: null } : part),
     // It ends later, or sooner: whether it is over is seen anew.
     replanned: (part) => (part.time === 'linger' ? { ...part, time: 'class' } : part),
     // What was set in class gives way to the next segment, where that says something.

@@ -29,5 +29,7 @@ export interface LimitsState {
     answers: number | null;
     answered: readonly string[];
   } | null;
+  /** What is open to those who are at a table, and who said so. */
+  tables: { by: string; at: number } | null;
   hush: { by: string; at: number } | null;
 }

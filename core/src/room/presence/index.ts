@@ -9,6 +9,7 @@ import type { RoomState } from '../kernel/state';
 import { may } from '../may';
 import { isTold, seatName } from '../sight';
 import { refusalWords } from '../words';
+import { placeFor } from '../tables/index';
 import type { Devices, Occupant, PresenceState } from './state';
 
 /** Who is in the room, and where in it. */
@@ -60,6 +61,16 @@ export const presence = concern({
         changed(part, member, ({ devices: _, ...o }) => ({ ...o, present: false })),
       log: ({ member }, nameOf) => `${nameOf(member)} left.`,
     },
+    wentTo: {
+      version: 1,
+      hears: () => EVERYONE,
+      evolve: ({ people }, { moves }) => {
+        const all = { ...people };
+        for (const { member, to } of moves) if (all[member]) all[member] = { ...all[member], place: to };
+        return { people: all };
+      },
+      log: null,
+    },
     known: {
       version: 1,
       hears: () => EVERYONE,
@@ -103,7 +114,7 @@ export const presence = concern({
       people: Object.fromEntries(
         Object.entries(people).map(([id, { devices: _, ...o }]) => [
           id,
-          o.present ? { ...o, present: false } : o,
+          o.present || o.place !== CLASS ? { ...o, present: false, place: CLASS } : o,
         ]),
       ),
     }),
@@ -141,7 +152,7 @@ export function entering(room: RoomState, comer: Comer): RoomEvent[] {
   const { way, always: _, ...who } = comer;
   const events: RoomEvent[] = isHere(room, who.member)
     ? knowing(room, who)
-    : [{ type: 'entered', ...who, place: CLASS }];
+    : [{ type: 'entered', ...who, place: placeFor(room, who) }];
   const pages = isHere(room, who.member) ? devicesOf(room, who.member).pages : 0;
   if (way === 'telephone') events.push(...holding(room, who.member, { pages, telephone: true }));
   const begins = room.bell.phase === 'waiting' && room.bell.kind === 'open';

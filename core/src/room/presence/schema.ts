@@ -22,6 +22,11 @@ export const presenceEvents = {
     came: CameSchema.optional(),
     pronouns: z.string().optional(),
   }),
+  /** These are in another place of the room now; by nobody where its time was over. */
+  wentTo: message('wentTo', {
+    by: MemberId.nullable(),
+    moves: z.array(z.object({ member: MemberId, to: Place })).min(1),
+  }),
   left: message('left', { member: MemberId }),
   /** Somebody in the room is called otherwise now, or is something else in the course. */
   known: message('known', {

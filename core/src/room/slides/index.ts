@@ -1,9 +1,9 @@
 import { teaches } from '../../roster/role';
 import { concern, type Actor } from '../kernel/concern';
+import { placeOf } from '../kernel/place';
 import { refuse } from '../kernel/refusals';
 import type { Place } from '../kernel/schema';
 import type { RoomState } from '../kernel/state';
-import { placeOf } from '../stage/index';
 import { WHOLE_PAGE, type Frame, type Shown, type SlidesState } from './state';
 
 /** What lies open where somebody is; null where nothing does. */

@@ -1,7 +1,7 @@
 import { teaches } from '../../roster/role';
 import { concern, EVERYONE } from '../kernel/concern';
 import { refuse } from '../kernel/refusals';
-import { CLASS } from '../kernel/place';
+import { CLASS, placeOf } from '../kernel/place';
 import type { Place } from '../kernel/schema';
 import type { RoomState } from '../kernel/state';
 import { may, unhushed } from '../may';
@@ -21,10 +21,6 @@ const closedOff = (part: StageState, room: RoomState): StageState =>
     return person !== undefined && may(unhushed(room), person, 'present').allowed;
   });
 
-/** Where in the room somebody is. */
-export const placeOf = (room: Pick<RoomState, 'presence'>, member: string): Place =>
-  room.presence.people[member]?.place ?? CLASS;
-
 /** What a place looks at. */
 export const frontOf = (room: Pick<RoomState, 'stage'>, place: Place): Front =>
   room.stage.front[place] ?? 'picture';
@@ -39,6 +35,7 @@ const FRONT_WORDS: Record<Front, string> = {
   board: 'the board',
   slides: 'the pages',
   notes: 'the notes',
+  tables: 'the tables',
 };
 
 /** What the room looks at: which of its tools, and who presents a screen, one in each place. */
@@ -93,6 +90,7 @@ export const stage = concern({
   heeds: {
     entered: (part, { member }) => kept(part, (m) => m !== member),
     left: (part, { member }) => kept(part, (m) => m !== member),
+    workShown: (part) => inFront(part, CLASS, 'board'),
     slidesShown: (part, { place }) => inFront(part, place, 'slides'),
     slidesPutAway: (part, { place }) =>
       part.front[place] === 'slides' ? inFront(part, place, 'picture') : part,
@@ -105,5 +103,13 @@ export const stage = concern({
     floorTaken: (part, _event, room) => closedOff(part, room),
     floorGiven: (part, _event, room) => closedOff(part, room),
     known: (part, _event, room) => closedOff(part, room),
+    // Who presented presents no more where they went from.
+    wentTo: (part, { moves }, room) =>
+      closedOff(
+        kept(part, (m) => !moves.some((v) => v.member === m)),
+        room,
+      ),
+    tablesLaid: (part) => inFront(part, CLASS, 'tables'),
+    tablesCleared: (part) => (part.front[CLASS] === 'tables' ? inFront(part, CLASS, 'picture') : part),
   },
 });

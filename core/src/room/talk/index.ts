@@ -2,10 +2,9 @@ import type { Capability } from '../../limits/capabilities';
 import { teaches } from '../../roster/role';
 import { concern, type Actor, type Audience } from '../kernel/concern';
 import { refuse } from '../kernel/refusals';
-import { CLASS } from '../kernel/place';
+import { CLASS, isAt, placeOf } from '../kernel/place';
 import type { Place } from '../kernel/schema';
 import type { RoomState } from '../kernel/state';
-import { placeOf } from '../stage/index';
 import type { Addressee } from './schema';
 import type { Message } from './state';
 
@@ -23,9 +22,14 @@ const audienceOf = (m: { from: string; addressee: Addressee; place: Place }): Au
   return { to: 'some', members: m.addressee.to === 'member' ? [m.from, m.addressee.member] : [m.from] };
 };
 
-const isFor = (m: { from: string; addressee: Addressee; place: Place }, viewer: Actor): boolean => {
+const isFor = (
+  room: Pick<RoomState, 'presence'>,
+  m: { from: string; addressee: Addressee; place: Place },
+  viewer: Actor,
+): boolean => {
   const audience = audienceOf(m);
-  return audience.to !== 'some' || teaches(viewer.role) || audience.members.includes(viewer.member);
+  if (audience.to === 'place') return isAt(room, viewer, audience.place);
+  return audience.to === 'everyone' || teaches(viewer.role) || audience.members.includes(viewer.member);
 };
 
 const messageIn = (room: Pick<RoomState, 'talk'>, seq: number): Message | null =>
@@ -68,7 +72,7 @@ export const talk = concern({
         // What stands over the stage is read by all, and by whoever comes later.
         if (call && addressee.to !== 'class') return refuse('call-to-class');
         const answers = reply ? messageIn(room, reply) : null;
-        if (reply && (!answers || !isFor(answers, actor))) return refuse('no-message');
+        if (reply && (!answers || !isFor(room, answers, actor))) return refuse('no-message');
         if (addressee.to === 'member') {
           if (addressee.member === from) return refuse('self');
           if (!room.presence.people[addressee.member]) return refuse('never-here');
@@ -150,8 +154,8 @@ export const talk = concern({
       log: null,
     },
   },
-  seenBy: (part, viewer) => {
-    const own = part.messages.filter((m) => isFor(m, viewer));
+  seenBy: (part, viewer, room) => {
+    const own = part.messages.filter((m) => isFor(room, m, viewer));
     const messages = own.slice(-TALK_AT_ONCE);
     const unsaid = part.unsaid.filter((seq) => own.some((m) => m.seq === seq));
     return { messages, earlier: part.earlier + own.length - messages.length, unsaid };

@@ -128,6 +128,33 @@ test('who is in another place of the room is neither seen nor heard', async () =
   expect(relay.watched.get('page of ana') ?? []).toEqual([]);
 });
 
+test('who goes to another place is received there and nowhere else, and is not written there', async () => {
+  const all = setUp('room', new StandInRelay(), 'part');
+  const { relay, media, room, happen, enter, publishAndStand } = all;
+  await happen(enter('maren', 'teacher'), enter('ana', 'student'), enter('ben', 'student'));
+  await happen({ type: 'rangIn', by: 'maren' }, { type: 'recordingStarted', by: null });
+  for (const member of ['maren', 'ana']) await publishAndStand(member);
+  const watched = (page: string) => (relay.watched.get(page) ?? []).map((w) => w.publisher);
+  for (const member of ['maren', 'ana', 'ben']) {
+    await media.watch(room, member, member, { offer: () => {} });
+    await media.answer(member, '');
+  }
+  expect(['maren', 'ana', 'ben'].map(watched)).toEqual([['ana'], ['maren'], ['maren', 'ana']]);
+  const go = async (...moves: { member: string; to: string }[]) => {
+    await happen({ type: 'wentTo', by: 'maren', moves });
+    await settle();
+    for (const member of ['maren', 'ana', 'ben']) await media.answer(member, '');
+  };
+  await go({ member: 'ana', to: 'table-1-1' });
+  expect(['maren', 'ana', 'ben'].map(watched)).toEqual([[], [], ['maren']]);
+  expect(relay.said.filter((s) => /^(record|stop) ana/.test(s)).at(-1)).toBe('stop ana');
+  await go({ member: 'ben', to: 'table-1-1' });
+  expect(['maren', 'ana', 'ben'].map(watched)).toEqual([[], [], ['ana']]);
+  await go({ member: 'ana', to: 'class' }, { member: 'ben', to: 'class' });
+  expect(['maren', 'ana', 'ben'].map(watched)).toEqual([['ana'], ['maren'], ['maren', 'ana']]);
+  expect(relay.said.filter((s) => /^(record|stop) ana/.test(s)).at(-1)).toBe('record ana');
+});
+
 test('while an offer is unanswered the next one waits, and then holds everything new', async () => {
   const { media, room, happen, enter, publishAndStand } = setUp();
   await happen(enter('maren', 'teacher'), enter('teo', 'teacher'), enter('ana', 'student'));

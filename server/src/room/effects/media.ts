@@ -5,7 +5,7 @@ import type { RelayOffer } from '@nimble-bell/core/api';
 import type { Context } from '../../context';
 import { newId } from '../../context';
 import { AppError } from '../../errors';
-import { TRACK_KINDS, type MediaRelay, type TrackKind } from '../../media/relay';
+import { TRACK_KINDS, type MediaRelay, type TrackKind, type Watched } from '../../media/relay';
 import { addTrack, openPartOf } from '../../recordings/store';
 import { memberOf, publisherOf, Publishers, type Reels, type RoomAtRelay } from './publishers';
 import { Turns } from '../../turns';
@@ -22,6 +22,8 @@ interface Viewer {
   tell: ViewerTold;
   /** Whose cameras it does not receive, by what was asked of the relay last. */
   hidden: string;
+  /** What it receives, by the same. */
+  given: string;
   /** An offer is out and not answered: the next waits. */
   busy: boolean;
   stale: boolean;
@@ -118,7 +120,7 @@ class RoomMedia {
 
   async watch(viewer: string, member: string, tell: ViewerTold) {
     await this.unwatch(viewer);
-    this.viewers.set(viewer, { member, tell, hidden: '', busy: false, stale: false });
+    this.viewers.set(viewer, { member, tell, hidden: '', given: '', busy: false, stale: false });
     await this.#offerTo(viewer);
   }
 
@@ -141,11 +143,14 @@ class RoomMedia {
     const gone = events.flatMap((e) => (e.type === 'left' ? [e.member] : []));
     for (const { member, way } of this.publishers.all.values())
       if (gone.includes(member)) this.#log(this.unpublish(member, way));
-    for (const [id, viewer] of this.viewers) if (this.#isOther(viewer)) this.#log(this.#hide(id));
+    const moved = events.some((e) => e.type === 'wentTo');
+    for (const [id, viewer] of this.viewers)
+      if (moved ? this.#isOther(viewer) : viewer.hidden !== this.#hiddenFrom(viewer.member).words)
+        this.#log(this.#hide(id));
     return this.publishers.settle();
   }
 
-  #isOther = (viewer: Viewer) => viewer.hidden !== [...this.#hiddenFrom(viewer.member)].join();
+  #isOther = (viewer: Viewer) => viewer.given !== givenWords(this.#publicationsFor(viewer.member));
 
   /** Another is hidden from now on, or no more. Who does not answer what was offered before watches nothing more. */
   async #hide(id: string) {
@@ -159,9 +164,22 @@ class RoomMedia {
   }
 
   /** Whose cameras somebody does not receive: who has no place in the room receives nobody's. */
-  #hiddenFrom(member: string): Set<string> {
+  #hiddenFrom(member: string): { who: Set<string>; words: string } {
     const viewer = this.room.state.presence.people[member];
-    return viewer ? hiddenCameras(this.room.state, viewer) : new Set();
+    const who = viewer ? hiddenCameras(this.room.state, viewer) : new Set<string>();
+    return { who, words: [...who].join() };
+  }
+
+  /** What somebody receives: of whoever is where they are, what is not hidden from them. */
+  #publicationsFor(member: string, hidden = this.#hiddenFrom(member).who): Watched[] {
+    const { state } = this.room;
+    const place = placeOf(state, member);
+    return [...this.publishers.all.values()]
+      .filter((p) => p.up && p.member !== member && placeOf(state, p.member) === place)
+      .map(({ id: publisher, number, member: of, kinds }) => ({
+        ...{ publisher, number },
+        kinds: hidden.has(of) ? kinds.filter((k) => k !== 'camera') : kinds,
+      }));
   }
 
   /** The relay came or went: what it had is gone. */
@@ -206,17 +224,9 @@ class RoomMedia {
     viewer.busy = true;
     viewer.stale = false;
     try {
-      const { state } = this.room;
-      const place = placeOf(state, viewer.member);
-      const hidden = this.#hiddenFrom(viewer.member);
-      viewer.hidden = [...hidden].join();
-      const publications = [...this.publishers.all.values()]
-        .filter(({ member, up }) => up && member !== viewer.member && placeOf(state, member) === place)
-        .map(({ id: publisher, number, member, kinds }) => ({
-          publisher,
-          number,
-          kinds: hidden.has(member) ? kinds.filter((k) => k !== 'camera') : kinds,
-        }));
+      const { who, words } = this.#hiddenFrom(viewer.member);
+      const publications = this.#publicationsFor(viewer.member, who);
+      Object.assign(viewer, { hidden: words, given: givenWords(publications) });
       if (publications.length) await this.#open();
       const offer = await this.relay.watch(this.room.session, id, publications);
       if (offer)
@@ -297,6 +307,9 @@ export class Media {
     return media;
   }
 }
+
+const givenWords = (publications: readonly Watched[]) =>
+  publications.map(({ publisher, number, kinds }) => `${publisher} ${number} ${kinds.join('')}`).join();
 
 /** What is sent by each way. */
 const KINDS_BY: Record<Way, readonly TrackKind[]> = { page: TRACK_KINDS, telephone: ['sound'] };

@@ -1,5 +1,5 @@
 import type { Way } from '@nimble-bell/core/door';
-import { isWithheld, sends, speaksBy, type RoomState } from '@nimble-bell/core/room';
+import { CLASS, isWithheld, placeOf, sends, speaksBy, type RoomState } from '@nimble-bell/core/room';
 import type { Logger } from 'pino';
 import { Rounds } from './rounds';
 import type { MediaRelay, TrackKind } from '../../media/relay';
@@ -131,8 +131,7 @@ export class Publishers {
       // Asked again of the room as it is by now: what has been closed meanwhile is not opened.
       const opening = differs.filter((kind) => !closing.includes(kind) && wanted(kind));
       await Promise.all(opening.map((kind) => this.#moderate(publisher, kind, true)));
-      // Whoever does not agree to be recorded is not written, not even to be taken out later.
-      await this.#write(publisher, part && isWithheld(this.room.state, member) ? null : part);
+      await this.#write(publisher, part && !this.#isKept(member) ? null : part);
       publisher.failures = 0;
     } catch (error) {
       this.log.warn({ member, failures: ++publisher.failures }, String(error));
@@ -146,6 +145,13 @@ export class Publishers {
     }
     return publisher.failures;
   }
+
+  /**
+   * Whoever does not agree to be recorded is not written, not even to be taken out later; nor who is at a table: the
+   * recording is the class's.
+   */
+  #isKept = (member: string) =>
+    !isWithheld(this.room.state, member) && placeOf(this.room.state, member) === CLASS;
 
   /** Sound goes out by one way of a member at a time. */
   #wanted({ member, way }: Publisher, kind: TrackKind): boolean {

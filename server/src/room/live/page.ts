@@ -1,6 +1,6 @@
 import type { Socket } from 'socket.io';
 import type { ClientMessages, ServerMessages } from '@nimble-bell/core/api';
-import { CLASS } from '@nimble-bell/core/room';
+import { placeOf, type Place } from '@nimble-bell/core/room';
 import { teaches } from '@nimble-bell/core/roster';
 import type { MemberRow } from '../../accounts/store';
 import type { Media } from '../effects/media';
@@ -22,15 +22,20 @@ export class PageDevice implements Device {
     return this.socket.id;
   }
 
-  join({ room: { session }, member }: Visit) {
+  join({ room: { session, state }, member }: Visit) {
     const staff = channels.staff(session);
-    void this.socket.join([
-      channels.room(session),
-      channels.place(session, CLASS),
-      channels.member(session, member.id),
-    ]);
+    void this.socket.join([channels.room(session), channels.member(session, member.id)]);
+    this.goTo(session, placeOf(state, member.id));
     if (teaches(member.role)) void this.socket.join(staff);
     else void this.socket.leave(staff);
+  }
+
+  /** It hears this place of the room from now on, and no other. */
+  goTo(session: string, place: Place) {
+    const own = channels.place(session, place);
+    for (const name of [...this.socket.rooms])
+      if (name.startsWith(channels.place(session, '')) && name !== own) void this.socket.leave(name);
+    void this.socket.join(own);
   }
 
   leave() {

@@ -138,6 +138,30 @@ test('who enters is given the room; what is said then reaches all who are in', a
   expect(said(await heard)).toEqual(['Good evening.']);
 });
 
+test('what is said at a table is heard there and by those who teach alone; each is given what is where they are', async () => {
+  const [ana, ben] = [await enter('anas'), await enter('bens')];
+  const { socket } = await enter('teachers');
+  const command = (body: object) => socket.emitWithAck('command', { id: crypto.randomUUID(), command: body });
+  await say(ana.socket, 'In class.');
+  const tables = ['ana', 'ben'].map((member) => ({ name: member, members: [member] }));
+  await command({ type: 'layTables', tables, seconds: 600, open: true });
+  const heard: RoomEvent[] = [];
+  ben.socket.on('events', (events: RoomEvent[]) => heard.push(...events));
+  const staff = next<RoomEvent[]>(socket, 'events');
+  expect(await say(ana.socket, 'Only us.')).toMatchObject({ ok: true });
+  expect(said(await staff)).toEqual(['Only us.']);
+  // The notes of another table are not opened, nor written.
+  const notes = { place: 'table-1-2', name: 'notes' };
+  expect(await ana.socket.emitWithAck('documentOpen', notes)).toMatchObject({ ok: false });
+  const texts = (r: Awaited<ReturnType<typeof enter>>['reply']) =>
+    r.room.talk.messages.map((m: { text: string }) => m.text);
+  expect(texts((await enter('bens')).reply)).toEqual([]);
+  expect(texts((await enter('anas')).reply)).toEqual(['Only us.']);
+  await command({ type: 'endTables', now: true });
+  expect(texts((await enter('bens')).reply)).toEqual(['In class.']);
+  expect(said(heard)).toEqual([]);
+});
+
 test('the same command twice happens once', async () => {
   const { socket } = await enter('anas');
   const id = crypto.randomUUID();

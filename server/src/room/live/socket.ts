@@ -11,6 +11,7 @@ import {
   snapshotFor,
   TALK_AT_ONCE,
   type Deck,
+  type StoredEvent,
 } from '@nimble-bell/core/room';
 import { attachedById } from '../../attached/store';
 import { linkCode, principalOf, type Principal } from '../../accounts/principal';
@@ -81,7 +82,12 @@ export class RoomSocket {
     });
     this.io.on('connection', (socket) => this.#serve(socket));
     relay.onChange((available) => this.io.emit('relay', { available }));
-    rooms.listen({ told: (room, events) => tell(this.io, room, events) });
+    rooms.listen({
+      told: (room, events) => {
+        this.#move(room, events);
+        tell(this.io, room, events);
+      },
+    });
   }
 
   close() {
@@ -200,6 +206,15 @@ export class RoomSocket {
     } catch (error) {
       reply(refusalOf(error, this.ctx.log));
     }
+  }
+
+  /** Who went to another place of the room hears that one before anything is told of it. */
+  #move({ session, state }: Room, events: readonly StoredEvent[]) {
+    for (const event of events)
+      if (event.type === 'wentTo')
+        for (const { member } of event.moves)
+          for (const id of this.io.sockets.adapter.rooms.get(channels.member(session, member)) ?? [])
+            this.#devices.get(id)?.goTo(session, placeOf(state, member));
   }
 
   #visit(socket: LiveSocket): Visit {

@@ -16,7 +16,8 @@ import type {
   Signal,
   StoredEvent,
 } from '@nimble-bell/core/api';
-import { evolve, newRoom, SEEING, sees, type RoomState } from '@nimble-bell/core/room';
+import { evolve, newRoom, placeOf, SEEING, sees, type RoomState } from '@nimble-bell/core/room';
+import { teaches } from '@nimble-bell/core/roster';
 import { inListOrder } from '../../app/order';
 import { setServerTime } from '../../app/clock';
 
@@ -285,10 +286,12 @@ export class RoomConnection {
     void this.#enter();
   }
 
-  /** What one may see of the others. */
+  /** What one may see of the others, and where one is: of another place nothing was heard. */
   #sight(): string {
     const { state, info } = this.#view;
-    return state && info ? SEEING.map((what) => sees(state, info.me, what)).join() : '';
+    if (!state || !info) return '';
+    const place = teaches(info.me.role) ? '' : placeOf(state, info.me.member);
+    return [place, ...SEEING.map((what) => sees(state, info.me, what))].join();
   }
 
   #inform(change: Partial<RoomInfo>) {

@@ -2,8 +2,8 @@ import { VisuallyHidden } from '@mantine/core';
 import { memo, useRef, useState, type PointerEvent } from 'react';
 import type { Stroke } from '@nimble-bell/core/api';
 import { HEIGHT, LETTERS, lineAt, linesOf, outlineOf, outlineOnce, WIDTH } from '@nimble-bell/core/board';
-import type { BoardStroke, PutText } from '@nimble-bell/core/room';
-import { boardLines, boardWords, type OnBoard } from './describe';
+import type { BoardStroke, OnBoard, PutText } from '@nimble-bell/core/room';
+import { boardLines, boardWords } from './describe';
 import classes from './board.module.css';
 
 const MOST_NUMBERS = 4000;

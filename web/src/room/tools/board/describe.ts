@@ -1,11 +1,6 @@
 import { countWords, listWords } from '@nimble-bell/core/calendar';
-import type { BoardStroke, PutText } from '@nimble-bell/core/room';
+import type { OnBoard } from '@nimble-bell/core/room';
 import { placeOfText } from '@nimble-bell/core/board';
-
-export interface OnBoard {
-  strokes: readonly BoardStroke[];
-  texts: readonly PutText[];
-}
 
 /** The board in one line. */
 export const boardWords = ({ strokes, texts }: OnBoard): string =>

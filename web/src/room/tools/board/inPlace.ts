@@ -1,9 +1,7 @@
-import type { BoardState } from '@nimble-bell/core/room';
-
-type Place = BoardState['strokes'][number]['place'];
+import type { OnBoard, Place } from '@nimble-bell/core/room';
 
 /** What of the board is one place's. Each list stays the same one where all of it is. */
-export function inPlace({ strokes, texts }: BoardState, place: Place): BoardState {
+export function inPlace({ strokes, texts }: OnBoard, place: Place): OnBoard {
   const there = <T extends { place: Place }>(all: readonly T[]) =>
     all.every((one) => one.place === place) ? all : all.filter((one) => one.place === place);
   return { strokes: there(strokes), texts: there(texts) };
