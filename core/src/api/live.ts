@@ -152,6 +152,8 @@ export interface ServerMessages {
   moved: () => void;
   signal: (signal: Signal & { member: string }) => void;
   document: (change: DocumentChange) => void;
+  /** Somebody is heard somewhere in the room, or no more: for those who teach, wherever they are. */
+  voice: (voice: { member: string; heard: boolean }) => void;
 }
 /** The same the other way, as Socket.IO's types want it. */
 export type ClientMessages = {

@@ -1,11 +1,16 @@
-import { concern } from '../kernel/concern';
+import { concern, type Actor } from '../kernel/concern';
 import { CLASS, isAt, placeOf } from '../kernel/place';
 import { refuse } from '../kernel/refusals';
 import type { Place } from '../kernel/schema';
+import type { RoomState } from '../kernel/state';
 import { tableOf } from '../tables/index';
 
 /** So much of a table's board is shown at most. */
 const MOST_SHOWN = 3000;
+
+/** Whether somebody reads what is written together in a place: who is there, who teaches, and all while it is shown. */
+export const readsNotes = (room: Pick<RoomState, 'presence' | 'board'>, viewer: Actor, place: Place) =>
+  isAt(room, viewer, place) || (room.board.shown?.from === place && isAt(room, viewer, CLASS));
 
 /** A board that is drawn on together, one in each place. */
 export const board = concern({

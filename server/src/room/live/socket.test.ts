@@ -64,7 +64,7 @@ const media = {
   unwatch: async () => {},
   close: async () => {},
 } as unknown as Media;
-const relay = { available: true, onChange: () => {} } as unknown as MediaRelay;
+const relay = { available: true, onChange: () => {}, onVoice: () => {} } as unknown as MediaRelay;
 const leases = {
   take: async (id: string) => ({ lease: { session: id, owner: 'me', epoch: 1 }, silentSince: null }),
 } as unknown as Leases;

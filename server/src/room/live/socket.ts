@@ -6,6 +6,7 @@ import {
   may,
   peopleFor,
   placeOf,
+  readsNotes,
   refusalWords,
   refuse,
   snapshotFor,
@@ -22,6 +23,7 @@ import { AppError, parse } from '../../errors';
 import type { MediaRelay } from '../../media/relay';
 import { Turns } from '../../turns';
 import type { Media } from '../effects/media';
+import { memberOf } from '../effects/publishers';
 import { admit } from '../entrance/admit';
 import { Attendance, GRACE_MS } from '../entrance/attendance';
 import { porchFor } from '../entrance/doorkeeper';
@@ -82,6 +84,10 @@ export class RoomSocket {
     });
     this.io.on('connection', (socket) => this.#serve(socket));
     relay.onChange((available) => this.io.emit('relay', { available }));
+    relay.onVoice((session, publisher, heard) => {
+      const voice = { member: memberOf(publisher), heard };
+      this.io.to(channels.staff(session)).volatile.emit('voice', voice);
+    });
     rooms.listen({
       told: (room, events) => {
         this.#move(room, events);
@@ -164,7 +170,8 @@ export class RoomSocket {
       const { room, member } = this.#visit(socket);
       this.#spend(member, 'commands');
       knownDocument(name);
-      if (place !== placeOf(room.state, member.id)) throw new AppError('forbidden');
+      if (!readsNotes(room.state, { member: member.id, role: member.role }, place))
+        throw new AppError('forbidden');
       const updates = await openDocument(this.ctx.db, { session: room.session, place, name });
       return { updates: updates.map((u) => u.toString('base64')) };
     },

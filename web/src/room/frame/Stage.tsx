@@ -1,13 +1,20 @@
 import { SegmentedControl } from '@mantine/core';
 import { useState } from 'react';
-import { frontOf, placeOf, type Front } from '@nimble-bell/core/room';
+import { CLASS, frontOf, placeOf, type Front } from '@nimble-bell/core/room';
+import { teaches } from '@nimble-bell/core/roster';
 import { SmallButton } from '../../ui/SmallButton';
 import { useInside, useRoom, useTeaching, type Inside } from '../live/useRoom';
 import { STAGE_TOOLS } from '../tools/registry';
 import { Notice } from './Notice';
 import classes from './stage.module.css';
 
-const select = ({ room, info }: Inside) => frontOf(room, placeOf(room, info.me.member));
+const select = ({ room, info }: Inside) => {
+  const place = placeOf(room, info.me.member);
+  const { laid } = room.tables;
+  // Whoever has no seat, and those who teach, look at all tables.
+  const tables = laid !== null && (place === CLASS || laid.choose || teaches(info.me.role));
+  return { front: frontOf(room, place), tables };
+};
 
 /**
  * What the room looks at: one of the tools, chosen by its word. What whoever teaches puts before everybody is there for
@@ -16,7 +23,7 @@ const select = ({ room, info }: Inside) => frontOf(room, placeOf(room, info.me.m
 export function Stage() {
   const { send } = useRoom();
   const teaching = useTeaching();
-  const front = useInside(select);
+  const { front, tables } = useInside(select);
   const [own, setOwn] = useState({ shows: front, while: front });
   const shows = own.while === front ? own.shows : front;
   const { Stage: Shown } = STAGE_TOOLS.find((t) => t.id === shows)!;
@@ -29,7 +36,9 @@ export function Stage() {
           aria-label="What the stage shows"
           value={shows}
           onChange={(value) => setOwn({ shows: value as Front, while: front })}
-          data={STAGE_TOOLS.map(({ id, word }) => ({ value: id, label: word }))}
+          data={STAGE_TOOLS.filter((t) => t.id !== 'tables' || tables || shows === 'tables').map(
+            ({ id, word }) => ({ value: id, label: word }),
+          )}
         />
         {shows !== front && teaching && (
           <SmallButton apart onClick={() => void send({ type: 'setFront', tool: shows })}>

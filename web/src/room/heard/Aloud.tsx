@@ -1,6 +1,7 @@
 import { VisuallyHidden } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
-import { useInside, useMe, useNameOf, useTeaching, type Inside } from '../live/useRoom';
+import { useInside, useMe, useNameOf, useTableName, useTeaching, type Inside } from '../live/useRoom';
+import { writtenHere } from '../tools/talk/here';
 import { heardBetween, type Heard } from './hearing';
 
 /** What comes within this is said together. */
@@ -8,13 +9,18 @@ const GATHER_MS = 1200;
 /** As many as can be looked back at. */
 const KEPT = 8;
 
-const select = ({ room }: Inside): Heard => ({
+const select = ({ room, info }: Inside): Heard => ({
   hands: room.floor.hands,
-  messages: room.talk.messages,
+  messages: writtenHere(room, info.me.member),
   knocks: room.door.knocks,
+  calls: room.tables.laid?.calls ?? NONE,
 });
+const NONE: Heard['calls'] = [];
 const same = (a: Heard, b: Heard) =>
-  a.hands === b.hands && a.messages === b.messages && a.knocks === b.knocks;
+  a.hands === b.hands &&
+  a.messages.at(-1)?.seq === b.messages.at(-1)?.seq &&
+  a.knocks === b.knocks &&
+  a.calls === b.calls;
 
 /** Says politely what somebody who looks at the room sees: hands, and what is written to one. */
 export function Aloud() {
@@ -24,9 +30,10 @@ export function Aloud() {
   const nameOf = useNameOf();
   const [said, setSaid] = useState<readonly { id: number; words: string }[]>([]);
   const before = useRef(heard);
-  const latest = useRef({ heard, hearer: { me, teaching, nameOf } });
+  const tableName = useTableName();
+  const latest = useRef({ heard, hearer: { me, teaching, nameOf, tableName } });
   useEffect(() => {
-    latest.current = { heard, hearer: { me, teaching, nameOf } };
+    latest.current = { heard, hearer: { me, teaching, nameOf, tableName } };
   });
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
   useEffect(() => {

@@ -3,15 +3,22 @@ import { heardBetween, type Heard } from './hearing';
 
 const NAMES: Record<string, string> = { ana: 'Ana Lanyon', ben: 'Ben Garrow', maren: 'Maren Oduya' };
 const nameOf = (m: string) => NAMES[m] ?? m;
-const teacher = { me: 'maren', teaching: true, nameOf };
-const student = { me: 'ana', teaching: false, nameOf };
+const tableName = (place: string) => `Table ${place}`;
+const teacher = { me: 'maren', teaching: true, nameOf, tableName };
+const student = { me: 'ana', teaching: false, nameOf, tableName };
 const said = (seq: number, from: string, addressee: Message['addressee'], text: string): Message => ({
   ...{ seq, at: 0, from, addressee, text, place: 'class' },
 });
-const room = (hands: string[] = [], messages: Message[] = [], knocks: string[] = []): Heard => ({
+const room = (
+  hands: string[] = [],
+  messages: Message[] = [],
+  knocks: string[] = [],
+  calls: string[] = [],
+): Heard => ({
   hands: hands.map((member) => ({ member })),
   messages,
   knocks: knocks.map((member) => ({ member, name: nameOf(member) })),
+  calls: calls.map((place) => ({ place })),
 });
 
 test('a hand is said once, with its name and how many are up, to those who teach', () => {
@@ -22,6 +29,13 @@ test('a hand is said once, with its name and how many are up, to those who teach
   expect(heardBetween(room(['ana', 'ben']), room(['ben']), teacher)).toEqual([]);
   expect(heardBetween(room(), room(['a', 'b', 'c', 'd']), teacher)).toEqual(['4 people raised a hand.']);
   expect(heardBetween(room(), room(['ben']), student)).toEqual([]);
+});
+
+test('that a table asks is said to those who teach, once', () => {
+  const asks = room([], [], [], ['2']);
+  expect(heardBetween(room(), asks, teacher)).toEqual(['Table 2 asks for you.']);
+  expect(heardBetween(asks, asks, teacher)).toEqual([]);
+  expect(heardBetween(room(), asks, student)).toEqual([]);
 });
 
 test('what is written to one is read; to the class one word is read, and a burst is counted', () => {

@@ -7,12 +7,15 @@ export interface Heard {
   messages: readonly Message[];
   /** Only those who teach have any. */
   knocks: readonly { member: string; name: string }[];
+  /** Which tables ask for a teacher. */
+  calls: readonly { place: string }[];
 }
 
 export interface Hearer {
   me: string;
   teaching: boolean;
   nameOf: (member: string) => string;
+  tableName: (place: string) => string;
 }
 
 /** Longer words are begun, and read on in the talk. */
@@ -35,6 +38,11 @@ function knockWords(before: Heard, after: Heard): string[] {
   const many = fresh.length > 3 ? `${fresh.length} people` : listWords(fresh);
   const all = after.knocks.length;
   return [`${many} knocked.${all > fresh.length ? ` ${all} wait at the door.` : ''}`];
+}
+
+function callWords(before: Heard, after: Heard, { tableName }: Hearer): string[] {
+  const fresh = after.calls.filter((c) => !before.calls.some((b) => b.place === c.place));
+  return fresh.map((c) => `${tableName(c.place)} asks for you.`);
 }
 
 function messageWords(before: Heard, after: Heard, { me, teaching, nameOf }: Hearer): string[] {
@@ -60,7 +68,7 @@ function messageWords(before: Heard, after: Heard, { me, teaching, nameOf }: Hea
 
 /** What is said of what happened between two moments, once each; a burst is counted, not read out. */
 export const heardBetween = (before: Heard, after: Heard, hearer: Hearer): string[] => [
-  ...(hearer.teaching ? handWords(before, after, hearer) : []),
+  ...(hearer.teaching ? [...handWords(before, after, hearer), ...callWords(before, after, hearer)] : []),
   ...knockWords(before, after),
   ...messageWords(before, after, hearer),
 ];

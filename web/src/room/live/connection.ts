@@ -62,6 +62,7 @@ export class RoomConnection {
   #onOffer: (offer: RelayOffer) => void = () => {};
   #onEntered: () => void = () => {};
   #onDocument = new Set<(change: DocumentChange) => void>();
+  #onVoice = new Set<(voice: { member: string; heard: boolean }) => void>();
   #onSignal = new Set<(signal: Signal & { member: string }) => void>();
   #entering = false;
   /** What one may see of the others is another: all of it is asked for again. */
@@ -117,6 +118,7 @@ export class RoomConnection {
       this.#set({ state: null });
       void this.#enter();
     });
+    this.#socket.on('voice', (voice) => this.#onVoice.forEach((listener) => listener(voice)));
     this.#socket.on('signal', (signal) => this.#onSignal.forEach((listener) => listener(signal)));
     this.#socket.on('offer', (offer) => this.#onOffer(offer));
     this.#socket.on('relay', ({ available }) => {
@@ -156,6 +158,10 @@ export class RoomConnection {
   readonly onDocument = (listener: (change: DocumentChange) => void) => {
     this.#onDocument.add(listener);
     return () => this.#onDocument.delete(listener);
+  };
+  readonly onVoice = (listener: (voice: { member: string; heard: boolean }) => void) => {
+    this.#onVoice.add(listener);
+    return () => this.#onVoice.delete(listener);
   };
   readonly onSignal = (listener: (signal: Signal & { member: string }) => void) => {
     this.#onSignal.add(listener);

@@ -36,6 +36,7 @@ export class Looking implements Line {
   readonly signal: Line['signal'] = () => {};
   readonly onDocument: Line['onDocument'] = () => () => false;
   readonly onSignal: Line['onSignal'] = () => () => false;
+  readonly onVoice: Line['onVoice'] = () => () => false;
 
   /** The room as it is now. */
   show(seen: SeenAs) {

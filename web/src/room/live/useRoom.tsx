@@ -1,6 +1,6 @@
 import { createContext, useContext, useMemo, useSyncExternalStore } from 'react';
 import type { Capability, RoomCommand } from '@nimble-bell/core/api';
-import { may, type RoomState, type Verdict } from '@nimble-bell/core/room';
+import { may, placeOf, tableOf, type RoomState, type Verdict } from '@nimble-bell/core/room';
 import { teaches } from '@nimble-bell/core/roster';
 import type { RoomInfo, SeatPerson } from '@nimble-bell/core/api';
 import type { Call, TrackKind } from './call';
@@ -8,7 +8,10 @@ import type { RoomConnection } from './connection';
 
 /** What the parts of a room's page act with. The same object for as long as the page is in the room. */
 export interface RoomTools {
-  connection: Pick<RoomConnection, 'view' | 'subscribe' | 'ask' | 'signal' | 'onSignal' | 'onDocument'>;
+  connection: Pick<
+    RoomConnection,
+    'view' | 'subscribe' | 'ask' | 'signal' | 'onSignal' | 'onVoice' | 'onDocument'
+  >;
   call: Call;
   /** Asks the room; a refusal is shown in its own words. Gives whether it was done. */
   send: (command: RoomCommand) => Promise<boolean>;
@@ -85,7 +88,18 @@ export function useInside<T>(select: (inside: Inside) => T, same: (a: T, b: T) =
 
 const selectMe = ({ info }: Inside) => info.me;
 const selectInfo = ({ info }: Inside) => info;
+
 const bySame = Object.is as (a: unknown, b: unknown) => boolean;
+
+const selectPlace = ({ room, info }: Inside) => placeOf(room, info.me.member);
+/** Where in the room one is. */
+export const usePlace = () => useInside(selectPlace);
+
+const selectTables = ({ room }: Inside) => room.tables;
+export function useTableName(): (place: string) => string {
+  const tables = useInside(selectTables, bySame);
+  return (place) => tableOf({ tables }, place)?.name ?? 'The class';
+}
 
 export const useMe = () => useInside(selectMe);
 export const useInfo = (): RoomInfo => useInside(selectInfo, bySame);

@@ -2,7 +2,17 @@ import { IconHandStop, IconMicrophone, IconPhone } from '@tabler/icons-react';
 import { lazy, memo, Suspense, useMemo, useRef, useState, useSyncExternalStore, type ReactNode } from 'react';
 import type { Capability, Role, RoomInfo } from '@nimble-bell/core/api';
 import { exceptionWords } from '@nimble-bell/core/limits';
-import { devicesOf, isHere, isOn, isWithheld, may, SIGN_WORDS, type RoomState } from '@nimble-bell/core/room';
+import {
+  devicesOf,
+  isHere,
+  isOn,
+  isWithheld,
+  may,
+  placeOf,
+  SIGN_WORDS,
+  tableOf,
+  type RoomState,
+} from '@nimble-bell/core/room';
 import { teaches } from '@nimble-bell/core/roster';
 import { Picture } from '../live/Playback';
 import { useInside, useRoom, type Inside } from '../live/useRoom';
@@ -38,6 +48,9 @@ function exceptedWords(
     .join(', ');
 }
 
+const placeName = (room: RoomState, member: string) =>
+  tableOf(room, placeOf(room, member))?.name ?? 'the class';
+
 /** What of the room one seat shows. */
 const selectSeat =
   (member: string) =>
@@ -56,6 +69,8 @@ const selectSeat =
       excepted: exceptedWords(room, info, member),
       withheld: isWithheld(room, member),
       sign: here ? (room.signs[member]?.sign ?? null) : null,
+      elsewhere:
+        here && placeOf(room, member) !== placeOf(room, info.me.member) ? placeName(room, member) : '',
     };
   };
 export type Shown = ReturnType<ReturnType<typeof selectSeat>>;
@@ -71,7 +86,7 @@ export const Seat = memo(function Seat({ member, name, role, me, teaching, speak
   );
   const { here, microphone, hand, floor } = shown;
   const words = [
-    here ? 'here' : 'absent',
+    here ? (shown.elsewhere ? `at ${shown.elsewhere}` : 'here') : 'absent',
     shown.pronouns,
     shown.telephone && 'by telephone',
     shown.pages > 1 && `on ${shown.pages} pages`,
@@ -97,6 +112,7 @@ export const Seat = memo(function Seat({ member, name, role, me, teaching, speak
   const shared = {
     className: classes.seat,
     'data-here': here,
+    'data-elsewhere': shown.elsewhere !== '',
     'data-speaking': speaks,
     'data-floor': floor,
     'data-testid': 'seat',

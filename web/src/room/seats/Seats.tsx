@@ -1,6 +1,6 @@
 import type { SeatPerson } from '@nimble-bell/core/api';
 import { countWords } from '@nimble-bell/core/calendar';
-import { isHere } from '@nimble-bell/core/room';
+import { isHere, placeOf } from '@nimble-bell/core/room';
 import { useAsk } from '../../app/api';
 import { useChange } from '../../app/queries';
 import { nameFrom, seated, useInside, useMe, useRoom, useTeaching, type Inside } from '../live/useRoom';
@@ -12,8 +12,11 @@ import classes from './seats.module.css';
 function select({ room, info }: Inside) {
   const people = seated({ room, info });
   const here = people.filter((p) => isHere(room, p.member));
-  // Who is here comes first, each in the class list's order; the absent follow as outlines.
-  const order = [...here, ...people.filter((p) => !isHere(room, p.member))];
+  // Who is where one is comes first, each in the class list's order; then who is elsewhere in the room; the absent follow.
+  const place = placeOf(room, info.me.member);
+  const beside = here.filter((p) => placeOf(room, p.member) === place);
+  const elsewhere = here.filter((p) => placeOf(room, p.member) !== place);
+  const order = [...beside, ...elsewhere, ...people.filter((p) => !isHere(room, p.member))];
   return {
     order,
     names: order.map((p) => nameFrom({ room, info }, p.member)),

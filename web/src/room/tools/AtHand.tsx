@@ -8,13 +8,17 @@ import classes from './atHand.module.css';
 
 const Compose = lazy(() => import('./questions/Compose'));
 const StartTime = lazy(() => import('./time/StartTime'));
+const LayTables = lazy(() => import('./tables/LayTables'));
 
-const select = ({ room }: Inside) => ({ live: room.bell.phase === 'live' });
+const select = ({ room }: Inside) => ({
+  live: room.bell.phase === 'live',
+  laid: room.tables.laid !== null,
+});
 
-/** What a teacher puts before the class with one press: a question, a time, one of them by lot. */
+/** What a teacher puts before the class with one press: a question, a time, one of them by lot, small tables. */
 export function AtHand() {
   const { send } = useRoom();
-  const { live } = useInside(select);
+  const { live, laid } = useInside(select);
   const [slowly] = useSlowly();
   return (
     <div className={classes.row} role="group" aria-label="Put before the class">
@@ -29,6 +33,7 @@ export function AtHand() {
       >
         Pick
       </ActButton>
+      {!laid && <Opened act="tables" word="Tables" width={480} disabled={!live} Part={LayTables} />}
     </div>
   );
 }

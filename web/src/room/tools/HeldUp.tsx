@@ -5,20 +5,23 @@ import { TimeBell } from './time/TimeBell';
 // Each comes when the first of its kind does.
 const TimeStrip = lazy(() => import('./time/TimeStrip'));
 const PickStrip = lazy(() => import('./pick/PickStrip'));
+const TableStrip = lazy(() => import('./tables/TableStrip'));
 const Asked = lazy(() => import('./questions/Asked'));
 
 const select = ({ room }: Inside) => ({
   time: room.timer.on !== null,
   pick: room.pick.now !== null,
   question: room.questions.on,
+  tables: room.tables.laid !== null,
 });
 
-/** What is held up before everybody, over the stage: the time, who is asked, and what the class is asked. */
+/** What is held up before everybody, over the stage: the tables, the time, who is asked, and what the class is asked. */
 export function HeldUp() {
-  const { time, pick, question } = useInside(select);
+  const { time, pick, question, tables } = useInside(select);
   return (
     <Suspense>
       <TimeBell />
+      {tables && <TableStrip />}
       {time && <TimeStrip />}
       {pick && <PickStrip />}
       {question !== null && <Asked key={question} />}

@@ -5,6 +5,7 @@ import { MainPicture } from './picture/MainPicture';
 import { Notes } from './notes/Notes';
 import { Slides } from './slides/Slides';
 import { TalkPanel } from './talk/TalkPanel';
+import { Tables } from './tables/Tables';
 
 /** What can be put on the stage, each chosen by its word. */
 export const STAGE_TOOLS: readonly { id: Front; word: string; Stage: ComponentType }[] = [
@@ -12,6 +13,7 @@ export const STAGE_TOOLS: readonly { id: Front; word: string; Stage: ComponentTy
   { id: 'slides', word: 'Slides', Stage: Slides },
   { id: 'board', word: 'Board', Stage: Board },
   { id: 'notes', word: 'Notes', Stage: Notes },
+  { id: 'tables', word: 'Tables', Stage: Tables },
 ];
 
 /** What stands in the right column. */

@@ -4,19 +4,23 @@ import Collaboration from '@tiptap/extension-collaboration';
 import { useEditor } from '@tiptap/react';
 import StarterKit from '@tiptap/starter-kit';
 import { useEffect, useState } from 'react';
-import { placeOf } from '@nimble-bell/core/room';
+import { CLASS, placeOf } from '@nimble-bell/core/room';
 import { say } from '../../../app/notices';
 import { useRefusal } from '../../controls/useRefusal';
 import { useInside, useMay, useRoom, type Inside } from '../../live/useRoom';
 import { SharedDocument } from './shared';
 import classes from './notes.module.css';
 
-const selectPlace = ({ room, info }: Inside) => placeOf(room, info.me.member);
+/** Where one is; or what was made at a table, while the class looks at it. */
+const selectPlace = ({ room, info }: Inside) => {
+  const place = placeOf(room, info.me.member);
+  const { shown } = room.board;
+  return place === CLASS && shown ? { place: shown.from, of: shown.title } : { place, of: null };
+};
 
 /** The document of this place, once it is here. What was refused is let go: one has again what the others have. */
-function useShared(): SharedDocument | null {
+function useShared(place: string): SharedDocument | null {
   const { connection } = useRoom();
-  const place = useInside(selectPlace);
   const [anew, setAnew] = useState(0);
   const [opened, setOpened] = useState<SharedDocument | null>(null);
   useEffect(() => {
@@ -35,14 +39,17 @@ function useShared(): SharedDocument | null {
 }
 
 export default function NotesEditor() {
-  const shared = useShared();
-  if (!shared) return <p className={classes.quiet}>Opening the notes …</p>;
-  return <Editing key={shared.doc.guid} shared={shared} />;
+  const { place, of } = useInside(selectPlace);
+  const shared = useShared(place);
+  if (!shared || shared.of.place !== place) return <p className={classes.quiet}>Opening the notes …</p>;
+  return <Editing key={shared.doc.guid} shared={shared} of={of} />;
 }
 
-function Editing({ shared }: { shared: SharedDocument }) {
-  const { allowed } = useMay('writeNotes');
-  const refusal = useRefusal('writeNotes');
+/** `of`: whose notes are read, where they are not one's own. */
+function Editing({ shared, of }: { shared: SharedDocument; of: string | null }) {
+  const allowed = useMay('writeNotes').allowed && of === null;
+  const closed = useRefusal('writeNotes');
+  const refusal = of === null ? closed : `The notes of ${of}.`;
   const editor = useEditor({
     extensions: [
       StarterKit.configure({ undoRedo: false }),

@@ -1,22 +1,26 @@
 import { useSyncExternalStore } from 'react';
-import { placeOf } from '@nimble-bell/core/room';
+import { CLASS, placeOf } from '@nimble-bell/core/room';
 import { teaches } from '@nimble-bell/core/roster';
 import { Picture } from '../../live/Playback';
 import { useInside, useMe, useNameOf, useRoom, type Inside } from '../../live/useRoom';
 import stage from '../../frame/stage.module.css';
+import { Faces } from './Faces';
 import classes from './picture.module.css';
 
 /** Whose picture the class looks at: what is presented, or whoever has the floor, or the teacher. */
 function select({ room, info }: Inside) {
   const { camera } = room.desk;
   const { holder } = room.floor;
+  const place = placeOf(room, info.me.member);
   return {
+    atTable: place !== CLASS,
     phase: room.bell.phase,
-    presenter: room.stage.presenting[placeOf(room, info.me.member)] ?? null,
+    presenter: room.stage.presenting[place] ?? null,
     speaker: holder && camera[holder] ? holder : null,
     teacher:
-      Object.values(room.presence.people).find((p) => p.present && teaches(p.role) && camera[p.member])
-        ?.member ?? null,
+      Object.values(room.presence.people).find(
+        (p) => p.present && p.place === place && teaches(p.role) && camera[p.member],
+      )?.member ?? null,
   };
 }
 
@@ -24,11 +28,12 @@ export function MainPicture() {
   const { call } = useRoom();
   const { member: me } = useMe();
   const nameOf = useNameOf();
-  const { phase, presenter, speaker, teacher } = useInside(select);
+  const { atTable, phase, presenter, speaker, teacher } = useInside(select);
   const tracks = useSyncExternalStore(call.subscribe, call.tracks);
   const trackOf = (member: string | null, kind: 'camera' | 'screen') =>
     tracks.find((t) => t.member === member && t.kind === kind)?.track ?? null;
   const screen = trackOf(presenter, 'screen');
+  if (atTable && !screen) return <Faces />;
   const who = screen ? presenter : (speaker ?? teacher);
   const track = screen ?? trackOf(who, 'camera');
   if (!track || !who)

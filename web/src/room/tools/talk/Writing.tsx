@@ -1,7 +1,7 @@
 import { Button, Select, Textarea } from '@mantine/core';
 import { lazy, memo, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import type { Addressee, Capability, Role } from '@nimble-bell/core/api';
-import type { Message } from '@nimble-bell/core/room';
+import { CLASS, type Message } from '@nimble-bell/core/room';
 import { teaches } from '@nimble-bell/core/roster';
 import { SmallButton } from '../../../ui/SmallButton';
 import { useLine } from '../../controls/useLine';
@@ -13,6 +13,7 @@ import {
   useMay,
   useMe,
   useNameOf,
+  usePlace,
   useRoom,
   useTeaching,
   type Inside,
@@ -64,6 +65,7 @@ function selectPeople({ room, info }: Inside): { member: string; name: string; r
 function useChoices(to: string): { value: string; label: string }[] {
   const teaching = useTeaching();
   const people = useInside(selectPeople);
+  const where = usePlace() === CLASS ? 'The class' : 'This table';
   // Whom one may not write to is not offered; who was chosen before stays, and it says why it is closed.
   const { allowed } = useMay('writeToStudents');
   return useMemo(() => {
@@ -71,11 +73,11 @@ function useChoices(to: string): { value: string; label: string }[] {
       .filter((p) => (allowed || p.member === to) && (teaching || !teaches(p.role)))
       .map((p) => ({ value: p.member, label: `${p.name} (teachers can read it)` }));
     return [
-      { value: 'class', label: 'The class' },
+      { value: 'class', label: where },
       { value: 'teachers', label: teaching ? 'Those who teach' : 'Your teachers' },
       ...one,
     ];
-  }, [people, teaching, allowed, to]);
+  }, [people, teaching, allowed, to, where]);
 }
 
 /** By itself: each who comes in is one more to choose, and the field below need not be measured again for it. */

@@ -1,8 +1,9 @@
 import { Button } from '@mantine/core';
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import type { Message } from '@nimble-bell/core/room';
-import { useInfo, useInside, useMe, useNameOf, useRoom, type Inside } from '../../live/useRoom';
+import { useInfo, useMe, useNameOf, useRoom } from '../../live/useRoom';
 import { Acts, toNext } from './Acts';
+import { useTalkHere, writtenAt } from './here';
 import { Messages } from './Messages';
 import { sieved, type Sieve } from './sieve';
 import classes from './talk.module.css';
@@ -10,11 +11,9 @@ import { Typing } from './Typing';
 
 const Attached = lazy(() => import('./Attached'));
 
-const selectTalk = ({ room }: Inside) => room.talk;
-
 /** Messages, those before the first that a page was given, and which of them one has read. */
 function useTalk() {
-  const { messages, earlier, unsaid } = useInside(selectTalk, Object.is);
+  const { messages, earlier, unsaid, place } = useTalkHere();
   const { connection } = useRoom();
   const [older, setOlder] = useState<{ messages: Message[]; earlier: number } | null>(null);
   const before = older?.messages ?? [];
@@ -25,7 +24,12 @@ function useTalk() {
   };
   // What was read before it was taken back is gone here as well.
   const still = before.map((m) => (unsaid.includes(m.seq) ? { ...m, text: '', unsaid: true as const } : m));
-  return { messages, all: [...still, ...messages], left: older ? older.earlier : earlier, readOn };
+  return {
+    messages,
+    all: [...writtenAt(still, place), ...messages],
+    left: older ? older.earlier : earlier,
+    readOn,
+  };
 }
 
 /** How many came since one was at the end with the page in sight. */

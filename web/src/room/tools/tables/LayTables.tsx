@@ -1,0 +1,154 @@
+import { Button, Group, NumberInput, Stack, Switch, Textarea } from '@mantine/core';
+import { useMemo, useState } from 'react';
+import { isSeated, MOST_TABLES } from '@nimble-bell/core/room';
+import { SmallButton } from '../../../ui/SmallButton';
+import { Choice } from '../../../ui/Choice';
+import { nameFrom, seated, useInside, useRoom, type Inside } from '../../live/useRoom';
+import { groupsOf, proposedTables, sizeWords, usualCount, type Way } from './proposed';
+import { TableTop } from './TableTop';
+import classes from './tables.module.css';
+
+const WAYS: { value: Way; label: string }[] = [
+  { value: 'lot', label: 'By lot' },
+  { value: 'groups', label: 'By groups' },
+  { value: 'choice', label: 'They choose' },
+];
+const LENGTHS = ['5', '10', '15', '20', '30', ''].map((value) => ({
+  value,
+  label: value ? `${value} min` : 'Until I call',
+}));
+
+function select({ room, info }: Inside) {
+  const people = seated({ room, info }).filter(isSeated);
+  return {
+    people: people.map((p) => ({
+      member: p.member,
+      group: p.group,
+      name: nameFrom({ room, info }, p.member),
+      here: room.presence.people[p.member]?.present ?? false,
+    })),
+    met: room.tables.met,
+  };
+}
+
+/** Tables for the class: how many, who sits where, how long, and what for. */
+export default function LayTables({ close }: { close: () => void }) {
+  const { send } = useRoom();
+  const now = useInside(select);
+  // Who comes while it is thought out is seated where fewest sit.
+  const [{ people, met }] = useState(now);
+  const here = useMemo(() => new Set(people.filter((p) => p.here).map((p) => p.member)), [people]);
+  const [way, setWay] = useState<Way>('lot');
+  const [count, setCount] = useState(() => usualCount(here.size));
+  const [seed, setSeed] = useState(() => Math.floor(Math.random() * 2 ** 31));
+  const [moved, setMoved] = useState<Record<string, number>>({});
+  const [minutes, setMinutes] = useState('10');
+  const [task, setTask] = useState('');
+  const [open, setOpen] = useState(true);
+  const anew = (change: () => void) => {
+    setMoved({});
+    change();
+  };
+  const tables = useMemo(
+    () => proposedTables(people, here, met, { way, count, seed, moved }),
+    [people, here, met, way, count, seed, moved],
+  );
+  const ways = groupsOf(people).length > 1 ? WAYS : WAYS.filter((w) => w.value !== 'groups');
+  const lay = () => {
+    close();
+    void send({
+      type: 'layTables',
+      ...{ tables, open, seconds: minutes ? Number(minutes) * 60 : null },
+      ...(task.trim() ? { task: task.trim() } : {}),
+      ...(way === 'choice' ? { choose: true } : {}),
+    });
+  };
+  return (
+    <Stack gap="sm">
+      <Choice label="Who sits where" options={ways} value={way} onChange={(w) => anew(() => setWay(w))} />
+      {way !== 'groups' && (
+        <NumberInput
+          label="Tables"
+          description={way === 'lot' ? sizeWords(tables) : undefined}
+          min={1}
+          max={MOST_TABLES}
+          clampBehavior="strict"
+          allowDecimal={false}
+          value={count}
+          onChange={(v) => anew(() => setCount(typeof v === 'number' && v >= 1 ? v : 1))}
+          data-autofocus
+        />
+      )}
+      <Choice label="For how long" options={LENGTHS} value={minutes} onChange={setMinutes} />
+      <Textarea
+        label="What to do there"
+        placeholder="It stands over the stage of each table"
+        maxLength={1000}
+        autosize
+        minRows={1}
+        maxRows={4}
+        value={task}
+        onChange={(e) => setTask(e.currentTarget.value)}
+      />
+      <Switch
+        size="xs"
+        label="There they speak, show themselves, present, draw and write"
+        checked={open}
+        onChange={(e) => setOpen(e.currentTarget.checked)}
+      />
+      <Button onClick={lay} disabled={way === 'lot' && here.size === 0}>
+        To the tables
+      </Button>
+      {way !== 'choice' && (
+        <Seating
+          {...{ people, tables, way }}
+          move={(member, to) => setMoved({ ...moved, [member]: to })}
+          again={() => anew(() => setSeed(seed + 1))}
+        />
+      )}
+    </Stack>
+  );
+}
+
+interface SeatingProps {
+  people: readonly { member: string; name: string; here: boolean }[];
+  tables: readonly { name: string; members: readonly string[] }[];
+  way: Way;
+  move: (member: string, to: number) => void;
+  again: () => void;
+}
+
+/** Who would sit where; each can be seated elsewhere by two presses. */
+function Seating({ people, tables, way, move, again }: SeatingProps) {
+  const [taken, setTaken] = useState<string | null>(null);
+  const by = new Map(people.map((p) => [p.member, p]));
+  return (
+    <>
+      <Group justify="space-between" gap="xs">
+        <span className={classes.hint} role="status">
+          {taken ? `Where does ${by.get(taken)?.name ?? ''} sit?` : 'Press a name to seat them elsewhere.'}
+        </span>
+        {way === 'lot' && <SmallButton onClick={again}>Another lot</SmallButton>}
+      </Group>
+      <div className={classes.proposed}>
+        {tables.map(({ name, members }, i) => (
+          <TableTop
+            key={name}
+            name={name}
+            taken={taken}
+            sitters={members.map((m) => ({
+              member: m,
+              name: by.get(m)?.name ?? 'Somebody',
+              here: by.get(m)?.here ?? false,
+            }))}
+            take={(m) => setTaken(taken === m ? null : m)}
+            put={() => {
+              move(taken!, i);
+              setTaken(null);
+            }}
+          />
+        ))}
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,105 @@
+import { Button, TextInput } from '@mantine/core';
+import { countWords, lengthWords } from '@nimble-bell/core/calendar';
+import { CLASS, type Laid } from '@nimble-bell/core/room';
+import { useNow } from '../../../app/clock';
+import { useLine } from '../../controls/useLine';
+import { useInside, usePlace, useRoom, useTableName, useTeaching, type Inside } from '../../live/useRoom';
+import strip from '../strip.module.css';
+import classes from './tables.module.css';
+
+const select = ({ room }: Inside) => room.tables.laid;
+
+/** That the class is at tables: how long yet, what to do there; back again, more time, a word to all, a call for help. */
+export default function TableStrip() {
+  const laid = useInside(select, Object.is);
+  const teaching = useTeaching();
+  const place = usePlace();
+  const tableName = useTableName();
+  if (!laid) return null;
+  return (
+    <div className={strip.strip} data-testid="tables">
+      <div className={strip.words}>
+        <strong>
+          {place === CLASS ? `At ${countWords(laid.tables.length, 'table')}` : tableName(place)}
+        </strong>
+        {laid.until !== null && <Left until={laid.until} soon={laid.soon} />}
+        {laid.task && <span className={classes.task}>{laid.task}</span>}
+        {laid.words.length > 0 && <span className={classes.word}>{laid.words.at(-1)!.text}</span>}
+      </div>
+      {teaching ? <Teaching laid={laid} at={place} /> : place !== CLASS && <Sitting laid={laid} at={place} />}
+    </div>
+  );
+}
+
+function Left({ until, soon }: { until: number; soon: boolean }) {
+  const left = Math.max(0, until - useNow(500));
+  return (
+    <>
+      <span role="timer" className={`figures ${classes.left}`} data-short={soon}>
+        {lengthWords(Math.ceil(left / 1000) * 1000)}
+      </span>
+      {soon && <span>then all are back</span>}
+    </>
+  );
+}
+
+interface Props {
+  laid: Laid;
+  at: string;
+}
+
+function Teaching({ laid, at }: Props) {
+  const { send } = useRoom();
+  const { field } = useLine((text) => send({ type: 'wordToTables', text }));
+  return (
+    <div className={strip.acts}>
+      {at !== CLASS && (
+        <Button size="compact-sm" variant="default" onClick={() => void send({ type: 'goTo', place: CLASS })}>
+          Leave the table
+        </Button>
+      )}
+      <TextInput
+        size="xs"
+        aria-label="A word to all tables"
+        placeholder="A word to all tables, and Enter"
+        maxLength={400}
+        className={classes.toAll!}
+        {...field}
+      />
+      <Button
+        size="compact-sm"
+        variant="default"
+        onClick={() => void send({ type: 'moreTableTime', seconds: 300 })}
+      >
+        5 minutes more
+      </Button>
+      <Button
+        size="compact-sm"
+        data-act="tables"
+        onClick={() => void send({ type: 'endTables', ...(laid.soon ? { now: true } : {}) })}
+      >
+        {laid.soon ? 'Back at once' : 'Everybody back'}
+      </Button>
+    </div>
+  );
+}
+
+function Sitting({ laid, at }: Props) {
+  const { send } = useRoom();
+  const turn = laid.calls.findIndex((c) => c.place === at);
+  return (
+    <div className={strip.acts}>
+      <span role="status">
+        {turn === 0 && 'A teacher comes to you next.'}
+        {turn > 0 && `A teacher comes: ${countWords(turn, 'table')} before you.`}
+      </span>
+      <Button
+        size="compact-sm"
+        variant="default"
+        onClick={() => void send({ type: 'callHelp', on: turn < 0 })}
+      >
+        {turn < 0 ? 'Call a teacher' : 'No need any more'}
+      </Button>
+    </div>
+  );
+}
