@@ -168,10 +168,13 @@ export function roomTools(me: RoomInfo['me'], events: readonly RoomEvent[], more
     subscribe: (l: () => void) => (listeners.add(l), () => listeners.delete(l)),
     signal: (signal: object) => void signals.push(signal),
     onSignal: (l: (signal: object) => void) => (heard.add(l), () => heard.delete(l)),
+    onVoice: (l: (voice: object) => void) => (voices.add(l), () => voices.delete(l)),
   };
   const signals: object[] = [];
   const heard = new Set<(signal: object) => void>();
   const hear = (signal: object) => heard.forEach((l) => l(signal));
+  const voices = new Set<(voice: object) => void>();
+  const voice = (of: object) => voices.forEach((l) => l(of));
   const listeners = new Set<() => void>();
   const happen = (...later: RoomEvent[]) => {
     room.happen(...later);
@@ -189,6 +192,7 @@ export function roomTools(me: RoomInfo['me'], events: readonly RoomEvent[], more
     room,
     signals,
     hear,
+    voice,
   };
 }
 
