@@ -146,6 +146,11 @@ const COMMANDS: Record<CommandType, RoomCommand> = {
     ...{ type: 'markSlide', deck: 'a'.repeat(64), page: 1 },
     stroke: { points: [0.5, 0.5], colour: 'ink' },
   },
+  showFilm: { type: 'showFilm', material: 'none', name: 'Spring tide.webm' },
+  playFilm: { type: 'playFilm', playing: true, position: 0 },
+  putFilmAway: { type: 'putFilmAway' },
+  openCard: { type: 'openCard', url: 'https://tides.example/today', title: 'Today' },
+  putCardAway: { type: 'putCardAway' },
   layTables: { type: 'layTables', tables: [{ name: 'Table 1', members: [] }], seconds: 60, open: true },
   seatAt: { type: 'seatAt', member: 'self', place: 'class' },
   goTo: { type: 'goTo', place: 'class' },
@@ -187,6 +192,8 @@ const NOT_FOR_TEACHERS: Partial<Record<CommandType, string>> = {
   clearMarks: 'no-slides',
   markSlide: 'page-turned',
   callHelp: 'at-no-table',
+  showFilm: 'not-found',
+  playFilm: 'no-film',
 };
 
 const connect = (auth: object, cookie?: string): Socket =>

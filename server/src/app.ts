@@ -17,6 +17,7 @@ import { notesRoutes } from './notes/routes';
 import { materialRoutes } from './materials/routes';
 import { noticeRoutes } from './notices/routes';
 import { questionRoutes } from './questions/routes';
+import { filmRoutes } from './film/routes';
 import { slidesRoutes } from './slides/routes';
 import { planningRoutes } from './planning/routes';
 import { privacyRoutes } from './privacy/routes';
@@ -126,6 +127,7 @@ export function createApp(ctx: Context, relay: MediaRelay): Express {
     writingRoutes(ctx),
     questionRoutes(ctx),
     slidesRoutes(ctx),
+    filmRoutes(ctx),
     rollRoutes(ctx),
   );
   app.use('/api', sessionRoutes(ctx), studentRoutes(ctx), ...ofRecordings(ctx));

@@ -27,6 +27,7 @@ export * from './invite';
 export * from './rules';
 export * from './questions';
 export * from './slides';
+export * from './film';
 export * from '../calendar/series';
 export { Scope, SessionChange } from '../calendar/changes';
 export { GroupPlan } from '../calendar/groupPlan';

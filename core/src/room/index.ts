@@ -31,6 +31,8 @@ export {
 export { fewest, repeatedIn, seatedByLot } from './tables/seating';
 export { isSeated, placeFor, tableOf } from './tables/index';
 export { MOST_TABLES, type Laid, type Table } from './tables/state';
+export { positionIn } from './film/index';
+export type { Card, Film } from './film/state';
 export { readsNotes } from './board/index';
 export { isWithheld, narrowedBy } from './recording/index';
 export { TALK_AT_ONCE, writingNeeds } from './talk/index';

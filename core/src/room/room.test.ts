@@ -115,6 +115,11 @@ test('a student gives no teaching command, whatever it is', () => {
     wordToTables: { type: 'wordToTables', text: 'Two minutes' },
     moreTableTime: { type: 'moreTableTime', seconds: 60 },
     endTables: { type: 'endTables' },
+    showFilm: { type: 'showFilm', material: 'f1', name: 'Spring tide.webm' },
+    playFilm: { type: 'playFilm', playing: true, position: 0 },
+    putFilmAway: { type: 'putFilmAway' },
+    openCard: { type: 'openCard', url: 'https://tides.example/today', title: 'Today' },
+    putCardAway: { type: 'putCardAway' },
     showWork: { type: 'showWork', place: 'table-1-1' },
     putWorkBack: { type: 'putWorkBack' },
   };

@@ -3,6 +3,7 @@ import { bellCommands, bellEvents } from '../bell/schema';
 import { boardCommands, boardEvents } from '../board/schema';
 import { deskCommands, deskEvents } from '../desk/schema';
 import { doorCommands, doorEvents } from '../door/schema';
+import { filmCommands, filmEvents } from '../film/schema';
 import { floorCommands, floorEvents } from '../floor/schema';
 import { limitsCommands, limitsEvents } from '../limits/schema';
 import { pickCommands, pickEvents } from '../pick/schema';
@@ -36,6 +37,7 @@ export const COMMAND_SCHEMAS = {
   ...pickCommands,
   ...slidesCommands,
   ...tablesCommands,
+  ...filmCommands,
 };
 
 /** What happens in a room, by type, in today's version. `by` and `member` are members; instants are ms. */
@@ -57,6 +59,7 @@ export const EVENT_SCHEMAS = {
   ...pickEvents,
   ...slidesEvents,
   ...tablesEvents,
+  ...filmEvents,
 };
 
 export type CommandType = keyof typeof COMMAND_SCHEMAS;

@@ -52,6 +52,7 @@ const SENTENCES = {
   'no-seat': 'Whoever teaches or watches has no seat at a table.',
   stays: 'A teacher says who sits where.',
   'at-no-table': 'You are at no table.',
+  'no-film': 'No film is shown.',
   'said-once': 'This file was sent already.',
   'too-many': 'That was too much at once. Wait a moment, then go on.',
   away: 'The server cannot write anything down for the moment. Try again in a moment.',

@@ -2,6 +2,7 @@ import { bell } from '../bell/index';
 import { board } from '../board/index';
 import { desk } from '../desk/index';
 import { door } from '../door/index';
+import { film } from '../film/index';
 import { floor } from '../floor/index';
 import { limits } from '../limits/index';
 import { pick } from '../pick/index';
@@ -29,7 +30,7 @@ export type AnyConcern = Concern<keyof Parts, CommandType, EventType>;
  */
 const ALL = {
   ...{ bell, presence, limits, floor, desk, stage, talk, board, recording, door, runSheet, signs },
-  ...{ timer, questions, pick, withUs, slides, tables },
+  ...{ timer, questions, pick, withUs, slides, tables, film },
 };
 
 export const CONCERNS = Object.values(ALL) as unknown as readonly AnyConcern[];
@@ -53,6 +54,7 @@ export const COMMANDS: { readonly [K in CommandType]: CommandRule<K> } = {
   ...pick.commands,
   ...slides.commands,
   ...tables.commands,
+  ...film.commands,
 };
 
 /** Every event's rule. */
@@ -74,6 +76,7 @@ export const EVENTS: { readonly [K in EventType]: EventRule<never, K> } = {
   ...pick.events,
   ...slides.events,
   ...tables.events,
+  ...film.events,
 } as never;
 
 /** Which concern an event belongs to. */

@@ -2,6 +2,7 @@ import type { BellState } from '../bell/state';
 import type { BoardState } from '../board/state';
 import type { DeskState } from '../desk/state';
 import type { DoorState } from '../door/state';
+import type { FilmState } from '../film/state';
 import type { FloorState } from '../floor/state';
 import type { LimitsState } from '../limits/state';
 import type { PickState } from '../pick/state';
@@ -38,6 +39,7 @@ export interface Parts {
   withUs: WithUsState;
   slides: SlidesState;
   tables: TablesState;
+  film: FilmState;
 }
 
 /** A room as its events have made it. The same on the server, in every page and in a replay. */

@@ -36,6 +36,7 @@ const FRONT_WORDS: Record<Front, string> = {
   slides: 'the pages',
   notes: 'the notes',
   tables: 'the tables',
+  film: 'the film',
 };
 
 /** What the room looks at: which of its tools, and who presents a screen, one in each place. */
@@ -109,6 +110,8 @@ export const stage = concern({
         kept(part, (m) => !moves.some((v) => v.member === m)),
         room,
       ),
+    filmShown: (part) => inFront(part, CLASS, 'film'),
+    filmPutAway: (part) => (part.front[CLASS] === 'film' ? inFront(part, CLASS, 'picture') : part),
     tablesLaid: (part) => inFront(part, CLASS, 'tables'),
     tablesCleared: (part) => (part.front[CLASS] === 'tables' ? inFront(part, CLASS, 'picture') : part),
   },

@@ -38,6 +38,7 @@ import { channels, tell, type LiveServer } from './broadcast';
 import { PageDevice, type LiveSocket } from './page';
 import { RoomRefusal, refusalOf } from './refusal';
 import type { MemberRow } from '../../accounts/store';
+import { needFilm } from '../../film/films';
 import { readDeck } from '../../slides/decks';
 import { filesNamed } from '../../slides/store';
 
@@ -111,6 +112,8 @@ export class RoomSocket {
       if (command.type === 'rename')
         await refuseTeachersName(this.ctx.db, member.courseId, command.name, command.member);
       if (command.type === 'showSlides' && teaches(member.role)) await this.#needDeck(member, command.deck);
+      if (command.type === 'showFilm' && teaches(member.role))
+        await needFilm(this.ctx.db, { course: member.courseId, session: room.session }, command);
       if (command.type === 'say' && command.file) await this.#needOwn(room, member, command.file);
       const outcome = await room.command({ member: member.id, role: member.role }, command, id);
       if (!outcome.ok) throw new RoomRefusal(outcome.refusal);

@@ -13,7 +13,7 @@ const select = ({ room, info }: Inside) => {
   const { laid } = room.tables;
   // Whoever has no seat, and those who teach, look at all tables.
   const tables = laid !== null && (place === CLASS || laid.choose || teaches(info.me.role));
-  return { front: frontOf(room, place), tables };
+  return { front: frontOf(room, place), tables, film: room.film.on !== null && place === CLASS };
 };
 
 /**
@@ -23,7 +23,7 @@ const select = ({ room, info }: Inside) => {
 export function Stage() {
   const { send } = useRoom();
   const teaching = useTeaching();
-  const { front, tables } = useInside(select);
+  const { front, ...has } = useInside(select);
   const [own, setOwn] = useState({ shows: front, while: front });
   const shows = own.while === front ? own.shows : front;
   const { Stage: Shown } = STAGE_TOOLS.find((t) => t.id === shows)!;
@@ -36,9 +36,9 @@ export function Stage() {
           aria-label="What the stage shows"
           value={shows}
           onChange={(value) => setOwn({ shows: value as Front, while: front })}
-          data={STAGE_TOOLS.filter((t) => t.id !== 'tables' || tables || shows === 'tables').map(
-            ({ id, word }) => ({ value: id, label: word }),
-          )}
+          data={STAGE_TOOLS.filter(
+            (t) => !(t.id in has) || has[t.id as keyof typeof has] || shows === t.id,
+          ).map(({ id, word }) => ({ value: id, label: word }))}
         />
         {shows !== front && teaching && (
           <SmallButton apart onClick={() => void send({ type: 'setFront', tool: shows })}>

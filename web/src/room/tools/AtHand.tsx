@@ -8,6 +8,7 @@ import classes from './atHand.module.css';
 
 const Compose = lazy(() => import('./questions/Compose'));
 const StartTime = lazy(() => import('./time/StartTime'));
+const ChooseFilm = lazy(() => import('./film/Choose'));
 const LayTables = lazy(() => import('./tables/LayTables'));
 
 const select = ({ room }: Inside) => ({
@@ -15,7 +16,7 @@ const select = ({ room }: Inside) => ({
   laid: room.tables.laid !== null,
 });
 
-/** What a teacher puts before the class with one press: a question, a time, one of them by lot, small tables. */
+/** What a teacher puts before the class with one press: a question, a time, one of them by lot, a film, small tables. */
 export function AtHand() {
   const { send } = useRoom();
   const { live, laid } = useInside(select);
@@ -33,6 +34,7 @@ export function AtHand() {
       >
         Pick
       </ActButton>
+      <Opened act="film" word="Film" width={380} disabled={!live} Part={ChooseFilm} />
       {!laid && <Opened act="tables" word="Tables" width={480} disabled={!live} Part={LayTables} />}
     </div>
   );

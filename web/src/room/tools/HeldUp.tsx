@@ -5,6 +5,7 @@ import { TimeBell } from './time/TimeBell';
 // Each comes when the first of its kind does.
 const TimeStrip = lazy(() => import('./time/TimeStrip'));
 const PickStrip = lazy(() => import('./pick/PickStrip'));
+const CardStrip = lazy(() => import('./film/CardStrip'));
 const TableStrip = lazy(() => import('./tables/TableStrip'));
 const Asked = lazy(() => import('./questions/Asked'));
 
@@ -13,15 +14,17 @@ const select = ({ room }: Inside) => ({
   pick: room.pick.now !== null,
   question: room.questions.on,
   tables: room.tables.laid !== null,
+  card: room.film.card !== null,
 });
 
-/** What is held up before everybody, over the stage: the tables, the time, who is asked, and what the class is asked. */
+/** What is held up before everybody, over the stage: the tables, the time, an address, who is asked, and what the class is asked. */
 export function HeldUp() {
-  const { time, pick, question, tables } = useInside(select);
+  const { time, pick, question, tables, card } = useInside(select);
   return (
     <Suspense>
       <TimeBell />
       {tables && <TableStrip />}
+      {card && <CardStrip />}
       {time && <TimeStrip />}
       {pick && <PickStrip />}
       {question !== null && <Asked key={question} />}

@@ -4,6 +4,7 @@ import { Board } from './board/Board';
 import { MainPicture } from './picture/MainPicture';
 import { Notes } from './notes/Notes';
 import { Slides } from './slides/Slides';
+import { Film } from './film/Film';
 import { TalkPanel } from './talk/TalkPanel';
 import { Tables } from './tables/Tables';
 
@@ -13,6 +14,7 @@ export const STAGE_TOOLS: readonly { id: Front; word: string; Stage: ComponentTy
   { id: 'slides', word: 'Slides', Stage: Slides },
   { id: 'board', word: 'Board', Stage: Board },
   { id: 'notes', word: 'Notes', Stage: Notes },
+  { id: 'film', word: 'Film', Stage: Film },
   { id: 'tables', word: 'Tables', Stage: Tables },
 ];
 

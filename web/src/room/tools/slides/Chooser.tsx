@@ -1,24 +1,23 @@
 import { Button, FileButton, Progress, Text } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useContext, useEffect, useRef, useState, type DragEvent } from 'react';
+import { useEffect, useRef, useState, type DragEvent } from 'react';
 import type { DeckInfo } from '@nimble-bell/core/api';
 import type { Deck } from '@nimble-bell/core/room';
-import { LinkContext, useAsk } from '../../../app/api';
+import { useAsk } from '../../../app/api';
 import { Fault } from '../../../ui/Fault';
-import { sendFile } from '../../../ui/sendFile';
 import { useInfo, useRoom } from '../../live/useRoom';
+import { useSessionFile } from '../useSessionFile';
 import classes from './slides.module.css';
 
 const TAKEN = 'application/pdf,image/png,image/jpeg,image/webp,image/gif';
 
 /** The files with pages, and what is done with them. */
 function useDecks() {
-  const { session, course } = useInfo();
+  const { session } = useInfo();
   const { send } = useRoom();
   const ask = useAsk();
-  const link = useContext(LinkContext);
   const client = useQueryClient();
-  const [share, setShare] = useState<number | null>(null);
+  const { share, sendUp } = useSessionFile();
   const [fault, setFault] = useState('');
   const queryKey = ['decks', session.id];
   const list = useQuery({
@@ -34,7 +33,6 @@ function useDecks() {
     } catch (error) {
       setFault((error as Error).message);
     }
-    setShare(null);
   };
   const open = (deck: Deck) => send({ type: 'showSlides', deck, page: 1 });
   /** What was pressed last is shown as soon as it is ready. */
@@ -50,17 +48,10 @@ function useDecks() {
     await ask<DeckInfo>(`/sessions/${session.id}/decks/${material}`, 'POST', {});
     await client.invalidateQueries({ queryKey });
   };
-  const sendUp = async (file: File) => {
-    setShare(0);
-    const query = new URLSearchParams({ name: file.name, session: session.id, for: 'teachers' });
-    const at = `/api/courses/${course.id}/materials?${query}`;
-    const { id } = (await sendFile(at, file, { tell: setShare, link })) as { id: string };
-    await prepare(id);
-  };
   return {
     ...{ list, share, fault },
     show: ({ deck, material }: DeckInfo) => void attempt(() => (deck ? open(deck) : prepare(material))),
-    add: (file: File | null | undefined) => void (file && attempt(() => sendUp(file))),
+    add: (file: File | null | undefined) => void (file && attempt(async () => prepare(await sendUp(file)))),
   };
 }
 

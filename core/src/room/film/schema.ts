@@ -1,0 +1,28 @@
+import { z } from 'zod';
+import { line } from '../../text/index';
+import { MemberId, message } from '../kernel/schema';
+
+const MaterialId = z.string().min(1).max(40);
+/** No film is longer than a day. */
+const Position = z.number().min(0).max(86_400_000);
+const Url = z
+  .url({ protocol: /^https?$/, error: 'An address begins with https://.' })
+  .max(2000, 'At most 2,000 characters.');
+
+export const filmCommands = {
+  showFilm: message('showFilm', { material: MaterialId, name: z.string().min(1).max(160) }),
+  /** Plays from a position, or holds there. */
+  playFilm: message('playFilm', { playing: z.boolean(), position: Position }),
+  putFilmAway: message('putFilmAway', {}),
+  /** An address for all, to be pressed. */
+  openCard: message('openCard', { url: Url, title: line('A card has a title.', 120) }),
+  putCardAway: message('putCardAway', {}),
+};
+
+export const filmEvents = {
+  filmShown: message('filmShown', { by: MemberId, material: MaterialId, name: z.string() }),
+  filmPlayed: message('filmPlayed', { by: MemberId, playing: z.boolean(), position: z.number() }),
+  filmPutAway: message('filmPutAway', { by: MemberId }),
+  cardOpened: message('cardOpened', { by: MemberId, url: z.string(), title: z.string() }),
+  cardPutAway: message('cardPutAway', { by: MemberId }),
+};

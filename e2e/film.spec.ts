@@ -1,0 +1,73 @@
+import { execFileSync } from 'node:child_process';
+import path from 'node:path';
+import { expect, test, type Page } from '@playwright/test';
+import { account, byLink, dismiss, makeCourse, ringIn, walkIn } from './support/course';
+import { MAREN } from './support/people';
+
+/** Where a page's film is against another's, s: asked of both, each with its instant. */
+async function apart(one: Page, other: Page): Promise<number> {
+  const where = (page: Page) =>
+    page.locator('video[aria-label="Spring tide.webm"]').evaluate((v: HTMLVideoElement) => ({
+      at: v.currentTime,
+      now: Date.now(),
+      plays: !v.paused,
+    }));
+  const [a, b] = await Promise.all([where(one), where(other)]);
+  expect(a.plays).toBe(b.plays);
+  return Math.abs(a.at - b.at - (a.plays ? (a.now - b.now) / 1000 : 0));
+}
+const together = (one: Page, other: Page) =>
+  expect.poll(() => apart(one, other), { timeout: 20_000 }).toBeLessThan(0.2);
+
+test('a class watches a film at the same moment, whoever comes late too, and an address is opened for all', async ({
+  page,
+  browser,
+}, { outputDir }) => {
+  test.setTimeout(90_000);
+  const course = await makeCourse({ students: 2, apart: true });
+  const file = path.join(outputDir, 'Spring tide.webm');
+  execFileSync('ffmpeg', [
+    ...['-v', 'error', '-f', 'lavfi', '-i', 'testsrc=size=160x90:rate=10:duration=60'],
+    ...['-f', 'lavfi', '-i', 'sine=frequency=440:duration=60', '-c:v', 'libvpx', '-c:a', 'libopus'],
+    ...['-deadline', 'realtime', '-cpu-used', '8', '-shortest', '-y', file],
+  ]);
+  await ringIn(page, course);
+  const ana = await walkIn(browser, course, 0, { viewport: { width: 390, height: 844 } });
+  const student = await byLink(course.students[0]!.link);
+  const address = `/api/sessions/${course.session}/film`;
+  expect((await student.get(address)).status()).toBe(404);
+
+  await page.getByRole('button', { name: 'Film', exact: true }).click();
+  await page.locator('input[type=file][accept^="video"]').setInputFiles(file);
+  await expect(ana.locator('video')).toBeVisible();
+  await page.getByRole('button', { name: 'Play it' }).click();
+  await together(page, ana);
+  await page.getByRole('button', { name: 'Hold it' }).click();
+  await together(page, ana);
+  await page.getByRole('slider', { name: 'Where the film is' }).focus();
+  for (let i = 0; i < 20; i++) await page.keyboard.press('ArrowRight');
+  await page.getByRole('button', { name: 'Play it' }).click();
+  await together(page, ana);
+  const ben = await walkIn(browser, course, 1);
+  await expect(ben.locator('video')).toBeVisible();
+  await together(page, ben);
+
+  // Its address is one person's, and good for as long as the film is shown.
+  const { path: own } = await (await student.get(address)).json();
+  const nobody = await account(MAREN);
+  expect((await nobody.get(own, { headers: { range: 'bytes=0-99' } })).status()).toBe(206);
+  expect((await nobody.get(own.replace(/ticket=[^.]+\.[^.]+/, 'ticket=x.y'))).status()).toBe(401);
+  await page.getByRole('button', { name: 'Put it away' }).click();
+  await expect(ana.locator('video[aria-label]')).toHaveCount(0);
+  expect((await student.get(own)).status()).toBe(403);
+
+  await page.getByRole('button', { name: 'Film', exact: true }).click();
+  await page.getByRole('textbox', { name: 'Address' }).fill('tides.example/today');
+  await page.getByRole('textbox', { name: 'What it is' }).fill('Today’s tides');
+  await page.getByRole('button', { name: 'Give it to the class' }).click();
+  await expect(ana.getByRole('link', { name: 'Today’s tides' })).toHaveAttribute(
+    'href',
+    'https://tides.example/today',
+  );
+  await dismiss(page);
+});

@@ -1,0 +1,122 @@
+import { expect, test, type Page } from '@playwright/test';
+import type { RoomCommand, StoredEvent } from '@nimble-bell/core/api';
+import { dismiss, makeCourse, ringIn, walkIn } from './support/course';
+import { countPresses } from './support/interactions';
+import { live } from './support/live';
+import { seat } from './support/people';
+
+/** A press that draws, from one point of the board to another. */
+async function drawOn(page: Page) {
+  await page.getByRole('radiogroup', { name: 'What the stage shows' }).getByText('Board').click();
+  const box = (await page.getByRole('img', { name: /^Board with/ }).boundingBox())!;
+  await page.mouse.move(box.x + 60, box.y + 40);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 140, box.y + 70, { steps: 5 });
+  await page.mouse.up();
+}
+
+test('a class goes to tables: heard, seen, written and drawn by those at each alone; looked after, called back, shown', async ({
+  page,
+  browser,
+}) => {
+  test.setTimeout(120_000);
+  const course = await makeCourse({ students: 4, record: true, apart: true });
+  const [anaName, benName, cleoName] = course.students.map((s) => s.name) as [string, string, string];
+  await ringIn(page, course);
+  const ana = await walkIn(browser, course, 0, { viewport: { width: 390, height: 844 } });
+  const ben = await walkIn(browser, course, 1);
+  const cleo = await walkIn(browser, course, 2);
+
+  // Two tables for ten minutes: whoever is at which is said by hand, so that it is known here.
+  const presses = await countPresses(page);
+  await page.getByRole('button', { name: 'Tables', exact: true }).click();
+  await page.getByRole('button', { name: 'To the tables' }).click();
+  expect(await presses()).toBeLessThanOrEqual(3);
+  await expect(ana.getByTestId('tables')).toContainText(/Table [12]/);
+  const at = (name: string) => page.getByRole('region', { name, exact: true });
+  const sit = async (who: string, table: string) => {
+    if (await at(table).getByRole('button', { name: who }).count()) return;
+    await page.getByRole('button', { name: who, exact: true }).click();
+    await at(table).getByRole('button', { name: 'Seat here' }).click();
+    await expect(at(table).getByRole('button', { name: who })).toBeVisible();
+  };
+  await sit(anaName, 'Table 1');
+  await sit(benName, 'Table 1');
+  await sit(cleoName, 'Table 2');
+  for (const [who, table] of [
+    [ana, 'Table 1'],
+    [ben, 'Table 1'],
+    [cleo, 'Table 2'],
+  ] as const)
+    await expect(who.getByTestId('tables')).toContainText(table);
+
+  // Speaking is by hand in class; here it is open, and heard by who sits there.
+  await ana.getByRole('button', { name: /^Microphone/ }).click();
+  await expect(seat(ben, anaName)).toHaveAttribute('data-speaking', 'true', { timeout: 20_000 });
+  await expect(seat(cleo, anaName)).toHaveAttribute('data-speaking', 'false');
+  await expect(seat(page, anaName)).toHaveAttribute('data-speaking', 'false');
+  await expect(at('Table 1').getByRole('img', { name: 'speaking' })).toBeVisible();
+
+  await ben.getByLabel('Write', { exact: true }).fill('Only at table one');
+  await ben.getByLabel('Write', { exact: true }).press('Enter');
+  await expect(ana.getByText('Only at table one')).toBeVisible();
+  await drawOn(ben);
+  await expect(at('Table 1').getByRole('img', { name: 'Board with 1 stroke' })).toBeVisible();
+
+  // A script at another table has nothing of it, by any way; nor a seat at a table that is not theirs.
+  const other = live({ link: course.students[2]!.link.replace('/in/', '') });
+  const heard: StoredEvent[] = [];
+  other.on('events', (events: StoredEvent[]) => heard.push(...events));
+  const send = (command: RoomCommand) => other.emitWithAck('command', { id: crypto.randomUUID(), command });
+  const mine = await other.emitWithAck('enter', { session: course.session, after: 0 });
+  const since = await other.emitWithAck('enter', { session: course.session, after: 1 });
+  for (const reply of [mine, since]) expect(JSON.stringify(reply)).not.toContain('Only at table one');
+  expect(mine.room.board.strokes).toEqual([]);
+  const [one] = mine.room.tables.laid.tables;
+  expect((await send({ type: 'goTo', place: one.place })).refusal.code).toBe('stays');
+  const opened = await other.emitWithAck('documentOpen', { place: one.place, name: 'notes' });
+  expect(opened.ok).toBe(false);
+  expect((await send({ type: 'showWork', place: one.place })).refusal.code).toBe('teachers-only');
+  await drawOn(ben);
+  await expect(at('Table 1').getByRole('img', { name: 'Board with 2 strokes' })).toBeVisible();
+  expect(heard.some((e) => e.type === 'drawn')).toBe(false);
+  other.disconnect();
+
+  // A call is in the queue until somebody comes, who hears and reads what is there.
+  await ana.getByRole('button', { name: 'Call a teacher' }).click();
+  await expect(ana.getByText('A teacher comes to you next.')).toBeVisible();
+  await expect(page.getByTestId('aloud')).toContainText('Table 1 asks for you.');
+  await page.getByRole('button', { name: 'Go to Table 1' }).click();
+  await expect(ana.getByRole('button', { name: 'Call a teacher' })).toBeVisible();
+  await expect(seat(page, anaName)).toHaveAttribute('data-speaking', 'true', { timeout: 20_000 });
+  await expect(page.getByText('Only at table one')).toBeVisible();
+
+  // Whoever loads the page again, or comes late, is at a table at once.
+  await cleo.reload();
+  await cleo.getByRole('button', { name: 'Enter the room' }).click();
+  await expect(cleo.getByTestId('tables')).toContainText('Table 2');
+  const dora = await walkIn(browser, course, 3);
+  await expect(dora.getByTestId('tables')).toContainText('Table 2');
+
+  const word = page.getByRole('textbox', { name: 'A word to all tables' });
+  await word.fill('Two minutes');
+  await word.press('Enter');
+  for (const who of [ana, cleo]) await expect(who.getByTestId('tables')).toContainText('Two minutes');
+  const back = await countPresses(page);
+  await page.getByRole('button', { name: 'Everybody back' }).click();
+  expect(await back()).toBe(1);
+  await expect(dora.getByTestId('tables')).toContainText('then all are back');
+  await page.getByRole('button', { name: 'Back at once' }).click();
+  for (const who of [page, ana, cleo]) await expect(who.getByTestId('tables')).toHaveCount(0);
+  // In the class speaking is by hand again, and what was open is off.
+  await expect(ana.getByRole('button', { name: /^Microphone/ })).toHaveAttribute('aria-pressed', 'false');
+  await expect(cleo.getByText('Only at table one')).toHaveCount(0);
+
+  await page.getByRole('radiogroup', { name: 'What the stage shows' }).getByText('Board').click();
+  await page.getByRole('button', { name: 'Table 1', exact: true }).click();
+  await expect(cleo.getByText('What Table 1 made').first()).toBeVisible();
+  await expect(cleo.getByRole('img', { name: 'Board with 2 strokes' })).toBeVisible();
+  await page.getByRole('button', { name: 'The class’s own board' }).click();
+  await expect(cleo.getByRole('img', { name: 'Board with 0 strokes' })).toBeVisible();
+  await dismiss(page);
+});
