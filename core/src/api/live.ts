@@ -11,12 +11,21 @@ import {
 } from '../room/index';
 import type { SessionInfo } from './http';
 
+/** How a connection is; where it is poor, only the sound is sent and received. */
+export const LINES = ['good', 'weak', 'poor'] as const;
+export type Line = (typeof LINES)[number];
+
+/** Whose cameras a page receives: those that it shows. */
+const Cameras = z.array(z.string().max(40)).max(500);
+
 /** What is only now and never stored: sent to those in the same place or to those who teach, lost if it is lost. */
 export const Signal = z.discriminatedUnion('what', [
   /** Somebody is writing something. */
   z.object({ what: z.literal('typing') }),
   /** Whether somebody's page is hidden behind another: for those who teach alone. */
   z.object({ what: z.literal('hidden'), hidden: z.boolean() }),
+  /** How somebody's connection is: for those who teach alone. */
+  z.object({ what: z.literal('line'), line: z.enum(LINES) }),
   /** A pointer over the stage; fractions of its width and height. */
   z.object({ what: z.literal('pointer'), x: z.number().min(0).max(1), y: z.number().min(0).max(1) }),
 ]);
@@ -35,7 +44,10 @@ export const PAGE_MESSAGES = {
   leave: Nothing,
   publish: Sdp,
   unpublish: Nothing,
-  watch: Nothing,
+  /** Without `cameras` everybody's that one may see. */
+  watch: z.object({ cameras: Cameras.optional() }),
+  /** Others are shown now. */
+  look: z.object({ cameras: Cameras }),
   answer: Sdp,
   signal: Signal,
   /** Messages before the oldest that a late page was given. */
@@ -121,6 +133,7 @@ export interface Answers {
   publish: { sdp: string };
   unpublish: object;
   watch: object;
+  look: object;
   answer: object;
   signal: object;
   earlier: { messages: Message[]; earlier: number };

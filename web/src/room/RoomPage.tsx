@@ -16,6 +16,7 @@ import { Doorway, WayBack } from './frame/Doorway';
 import { Over } from './frame/Over';
 import { Stage } from './frame/Stage';
 import { Unheard } from './frame/Unheard';
+import { Weak } from './frame/Weak';
 import classes from './frame/frame.module.css';
 import { Aloud } from './heard/Aloud';
 import { Comings } from './heard/Comings';
@@ -123,6 +124,7 @@ export function RoomFrame() {
       <Alone />
       <Over />
       <Unheard />
+      <Weak />
       <Consent />
       <YourTurn />
       <HeldUp />

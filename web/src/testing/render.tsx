@@ -8,6 +8,7 @@ import { COLLEGE_DOOR } from '@nimble-bell/core/door';
 import { COLLEGE_LIMITS } from '@nimble-bell/core/limits';
 import type { RoomEvent } from '@nimble-bell/core/room';
 import { courseLimits, entry, opening, TestRoom } from '@nimble-bell/core/testing';
+import { Lines } from '../room/live/lines';
 import { RoomContext, type RoomTools } from '../room/live/useRoom';
 import { CourseContext } from '../app/course';
 
@@ -183,10 +184,23 @@ export function roomTools(me: RoomInfo['me'], events: readonly RoomEvent[], more
   };
   const send = async (command: object) => (sent.push(command), true);
   const none: never[] = [];
-  const call = { subscribe: () => () => {}, tracks: () => none, levels: () => new Map() };
+  const call = {
+    subscribe: () => () => {},
+    tracks: () => none,
+    levels: () => new Map(),
+    looks: { want: () => () => {} },
+    ease: () => {},
+    measured: async () => null,
+  };
   const sendWithDevice = (_kind: string, command: object) => send(command);
   return {
-    tools: { connection, call, send, sendWithDevice } as unknown as RoomTools,
+    tools: {
+      connection,
+      call,
+      lines: new Lines(connection as never),
+      send,
+      sendWithDevice,
+    } as unknown as RoomTools,
     sent,
     happen,
     room,

@@ -155,6 +155,29 @@ test('who goes to another place is received there and nowhere else, and is not w
   expect(relay.said.filter((s) => /^(record|stop) ana/.test(s)).at(-1)).toBe('record ana');
 });
 
+test('of cameras a page receives those that it shows, and others once it shows those', async () => {
+  const { relay, media, room, happen, enter, publishAndStand } = setUp();
+  await happen(enter('maren', 'teacher'), enter('ana', 'student'), enter('ben', 'student'));
+  for (const member of ['maren', 'ana']) await publishAndStand(member);
+  const cameras = () =>
+    (relay.watched.get('page') ?? []).filter((p) => p.kinds.includes('camera')).map((p) => p.publisher);
+  await media.watch(room, 'page', 'ben', { offer: () => {}, cameras: ['maren'] });
+  await media.answer('page', '');
+  expect(cameras()).toEqual(['maren']);
+  expect(relay.watched.get('page')!.every((p) => p.kinds.includes('sound'))).toBe(true);
+  const look = async (...of: string[]) => {
+    await media.look('page', of);
+    await media.answer('page', '');
+    return cameras();
+  };
+  expect(await look('ana')).toEqual(['ana']);
+  expect(await look()).toEqual([]);
+  // What is hidden from one is not had by asking for it.
+  await happen({ type: 'limitSet', by: 'maren', capability: 'seeCameras', state: 'closed' });
+  await media.answer('page', '');
+  expect(await look('ana', 'maren')).toEqual(['maren']);
+});
+
 test('while an offer is unanswered the next one waits, and then holds everything new', async () => {
   const { media, room, happen, enter, publishAndStand } = setUp();
   await happen(enter('maren', 'teacher'), enter('teo', 'teacher'), enter('ana', 'student'));

@@ -13,6 +13,8 @@ import { Turns } from '../../turns';
 /** What a page that watches is told. */
 export interface ViewerTold {
   offer: (offer: RelayOffer) => void;
+  /** Whose cameras it shows; without it everybody's. */
+  cameras?: readonly string[] | null;
   /** It watches nothing any more, and may begin anew. */
   dropped?: () => void;
 }
@@ -20,6 +22,8 @@ export interface ViewerTold {
 interface Viewer {
   member: string;
   tell: ViewerTold;
+  /** Whose cameras it shows; null for everybody's. */
+  wanted: ReadonlySet<string> | null;
   /** Whose cameras it does not receive, by what was asked of the relay last. */
   hidden: string;
   /** What it receives, by the same. */
@@ -120,8 +124,17 @@ class RoomMedia {
 
   async watch(viewer: string, member: string, tell: ViewerTold) {
     await this.unwatch(viewer);
-    this.viewers.set(viewer, { member, tell, hidden: '', given: '', busy: false, stale: false });
+    const wanted = tell.cameras ? new Set(tell.cameras) : null;
+    this.viewers.set(viewer, { member, tell, wanted, hidden: '', given: '', busy: false, stale: false });
     await this.#offerTo(viewer);
+  }
+
+  /** Others are shown on a page now: it is given their pictures, and the former ones' no more. */
+  async look(id: string, cameras: readonly string[]) {
+    const viewer = this.viewers.get(id);
+    if (!viewer) return;
+    viewer.wanted = new Set(cameras);
+    if (this.#isOther(viewer)) await this.#offerTo(id);
   }
 
   async answer(id: string, sdp: string) {
@@ -150,7 +163,7 @@ class RoomMedia {
     return this.publishers.settle();
   }
 
-  #isOther = (viewer: Viewer) => viewer.given !== givenWords(this.#publicationsFor(viewer.member));
+  #isOther = (viewer: Viewer) => viewer.given !== givenWords(this.#publicationsFor(viewer));
 
   /** Another is hidden from now on, or no more. Who does not answer what was offered before watches nothing more. */
   async #hide(id: string) {
@@ -170,15 +183,15 @@ class RoomMedia {
     return { who, words: [...who].join() };
   }
 
-  /** What somebody receives: of whoever is where they are, what is not hidden from them. */
-  #publicationsFor(member: string, hidden = this.#hiddenFrom(member).who): Watched[] {
+  /** What somebody receives: of whoever is where they are, what is not hidden from them and, of cameras, what they show. */
+  #publicationsFor({ member, wanted }: Viewer, hidden = this.#hiddenFrom(member).who): Watched[] {
     const { state } = this.room;
     const place = placeOf(state, member);
     return [...this.publishers.all.values()]
       .filter((p) => p.up && p.member !== member && placeOf(state, p.member) === place)
       .map(({ id: publisher, number, member: of, kinds }) => ({
         ...{ publisher, number },
-        kinds: hidden.has(of) ? kinds.filter((k) => k !== 'camera') : kinds,
+        kinds: hidden.has(of) || (wanted && !wanted.has(of)) ? kinds.filter((k) => k !== 'camera') : kinds,
       }));
   }
 
@@ -225,7 +238,7 @@ class RoomMedia {
     viewer.stale = false;
     try {
       const { who, words } = this.#hiddenFrom(viewer.member);
-      const publications = this.#publicationsFor(viewer.member, who);
+      const publications = this.#publicationsFor(viewer, who);
       Object.assign(viewer, { hidden: words, given: givenWords(publications) });
       if (publications.length) await this.#open();
       const offer = await this.relay.watch(this.room.session, id, publications);
@@ -276,6 +289,8 @@ export class Media {
     this.#viewers.set(viewer, media);
     await media.watch(viewer, member, tell);
   }
+  look = async (viewer: string, cameras: readonly string[]) =>
+    this.#viewers.get(viewer)?.look(viewer, cameras);
   answer = async (viewer: string, sdp: string) => this.#viewers.get(viewer)?.answer(viewer, sdp);
   async unwatch(viewer: string) {
     const media = this.#viewers.get(viewer);

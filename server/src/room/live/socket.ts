@@ -131,7 +131,7 @@ export class RoomSocket {
       await this.media.unpublish(room, member.id);
       return {};
     },
-    watch: async (socket) => {
+    watch: async (socket, { cameras = null }) => {
       const { room, member } = this.#visit(socket);
       this.#spend(member, 'commands');
       this.#needRelay();
@@ -139,7 +139,14 @@ export class RoomSocket {
         offer: (offer) => socket.emit('offer', offer),
         // As if the relay had gone and come: a page that answers begins anew.
         dropped: () => socket.emit('relay', { available: this.relay.available }),
+        cameras,
       });
+      return {};
+    },
+    look: async (socket, { cameras }) => {
+      const { member } = this.#visit(socket);
+      this.#spend(member, 'signals');
+      await this.media.look(socket.id, cameras);
       return {};
     },
     answer: async (socket, { sdp }) => {
@@ -150,12 +157,11 @@ export class RoomSocket {
     signal: async (socket, signal) => {
       const { room, member } = this.#visit(socket);
       this.#spend(member, 'signals');
-      if (signal.what !== 'hidden')
-        this.#needMay(room, member, signal.what === 'pointer' ? 'draw' : 'writeToClass');
-      const to =
-        signal.what === 'hidden'
-          ? channels.staff(room.session)
-          : channels.place(room.session, placeOf(room.state, member.id));
+      const toStaff = signal.what === 'hidden' || signal.what === 'line';
+      if (!toStaff) this.#needMay(room, member, signal.what === 'pointer' ? 'draw' : 'writeToClass');
+      const to = toStaff
+        ? channels.staff(room.session)
+        : channels.place(room.session, placeOf(room.state, member.id));
       socket.to(to).volatile.emit('signal', { ...signal, member: member.id });
       return {};
     },

@@ -1,8 +1,10 @@
-import type { RelayOffer } from '@nimble-bell/core/api';
+import type { Line, RelayOffer } from '@nimble-bell/core/api';
 import { TRACK_KINDS as KINDS, type TrackKind } from '@nimble-bell/core/limits';
 import { isOn, sends, type RoomState } from '@nimble-bell/core/room';
 import type { RoomConnection } from './connection';
 import { acquire, gathered } from './devices';
+import type { Sample } from './judged';
+import { Looks } from './looks';
 
 export type { TrackKind };
 
@@ -11,6 +13,37 @@ export interface RoomTrack {
   kind: TrackKind;
   track: MediaStreamTrack;
 }
+
+/** What of one's picture, and of what one presents, is sent over a line: all of it where nothing is said. */
+const CAMERA_OVER: Record<Line, RTCRtpEncodingParameters> = {
+  good: { active: true, scaleResolutionDownBy: 1, maxBitrate: 1_500_000 },
+  weak: { active: true, scaleResolutionDownBy: 2, maxBitrate: 150_000 },
+  poor: { active: false },
+};
+const SCREEN_OVER: Record<Line, RTCRtpEncodingParameters> = {
+  good: { maxFramerate: 30 },
+  weak: { maxFramerate: 5 },
+  poor: { maxFramerate: 2 },
+};
+
+/** Of a connection's statistics what is read here (W3C webrtc-stats). */
+interface Stats {
+  id: string;
+  type: string;
+  nominated?: boolean;
+  currentRoundTripTime?: number;
+  packetsLost?: number;
+  packetsReceived?: number;
+  fractionLost?: number;
+}
+
+const lostOnTheWay = (report: RTCStatsReport): number[] => {
+  const shares: number[] = [];
+  report.forEach((of: Stats) => {
+    if (of.type === 'remote-inbound-rtp') shares.push(of.fractionLost ?? 0);
+  });
+  return shares;
+};
 
 /**
  * Sound and picture of one page: one connection that sends (sound, camera, screen, in this order) and one that
@@ -28,7 +61,13 @@ export class Call {
   #publishing: Promise<void> = Promise.resolve();
   #wasOn = { camera: false, screen: false };
 
+  /** Whose cameras the page shows. */
+  readonly looks: Looks;
+  #line: Line = 'good';
+  #counted = new Map<string, { lost: number; all: number }>();
+
   constructor(readonly connection: RoomConnection) {
+    this.looks = new Looks(connection);
     connection.attachMedia(
       (offer) => void this.#receive(offer),
       () => this.#begin(),
@@ -99,6 +138,47 @@ export class Call {
     return levels;
   }
 
+  /** Less is sent over a worse line: a smaller picture and fewer frames of what is presented, then none of the picture. */
+  ease(line: Line) {
+    if (this.#line === line) return;
+    this.#line = line;
+    this.looks.off(line === 'poor');
+    void this.#eased();
+  }
+
+  async #eased() {
+    const set = async (kind: TrackKind, to: RTCRtpEncodingParameters) => {
+      const sender = this.#sender(kind);
+      const parameters = sender?.getParameters();
+      if (!parameters?.encodings?.[0]) return;
+      Object.assign(parameters.encodings[0], to);
+      await sender!.setParameters(parameters).catch(() => {});
+    };
+    await set('camera', CAMERA_OVER[this.#line]);
+    await set('screen', SCREEN_OVER[this.#line]);
+  }
+
+  /** What was lost since this was asked before, and how long there and back takes; null where nothing goes or comes. */
+  async measured(): Promise<Sample | null> {
+    const lines = [this.#sending, this.#receiving].filter((pc) => pc?.connectionState === 'connected');
+    const reports = await Promise.all(lines.map((pc) => pc!.getStats()));
+    let roundTrip = 0;
+    let [lost, all] = [0, 0];
+    for (const report of reports)
+      report.forEach((of: Stats) => {
+        if (of.type === 'candidate-pair' && of.nominated)
+          roundTrip = Math.max(roundTrip, 1000 * (of.currentRoundTripTime ?? 0));
+        if (of.type !== 'inbound-rtp') return;
+        const now = { lost: of.packetsLost ?? 0, all: (of.packetsLost ?? 0) + (of.packetsReceived ?? 0) };
+        const before = this.#counted.get(of.id) ?? now;
+        this.#counted.set(of.id, now);
+        lost += Math.max(0, now.lost - before.lost);
+        all += Math.max(0, now.all - before.all);
+      });
+    const sent = Math.max(0, ...reports.flatMap(lostOnTheWay));
+    return lines.length ? { lost: Math.max(sent, all > 20 ? lost / all : 0), roundTrip } : null;
+  }
+
   close() {
     for (const track of Object.values(this.#own)) track.stop();
     this.#own = {};
@@ -118,7 +198,7 @@ export class Call {
     const sent = this.#sending !== null || Object.keys(this.#own).length > 0;
     this.#sending?.close();
     this.#sending = null;
-    void this.connection.ask('watch', {});
+    void this.connection.ask('watch', { cameras: this.looks.now() });
     if (sent) void this.#publish();
   }
 
@@ -144,6 +224,7 @@ export class Call {
     }
     await pc.setRemoteDescription({ type: 'answer', sdp: reply.sdp });
     for (const kind of KINDS) await this.#sender(kind)?.replaceTrack(this.#own[kind] ?? null);
+    await this.#eased();
   }
 
   async #receive(offer: RelayOffer) {

@@ -4,6 +4,7 @@ import { say } from '../../app/notices';
 import type { Call } from './call';
 import { inListOrder } from '../../app/order';
 import type { RoomView } from './connection';
+import { Lines } from './lines';
 import type { RoomTools } from './useRoom';
 
 const NO_TRACKS: never[] = [];
@@ -12,6 +13,9 @@ const SILENT = {
   subscribe: () => () => {},
   tracks: () => NO_TRACKS,
   levels: () => new Map<string, number>(),
+  looks: { want: () => () => {} },
+  ease: () => {},
+  measured: async () => null,
 } as unknown as Call;
 
 type Line = RoomTools['connection'];
@@ -47,6 +51,7 @@ export class Looking implements Line {
   readonly tools: RoomTools = {
     connection: this,
     call: SILENT,
+    lines: new Lines(this),
     send: async () => onlyLooks(),
     sendWithDevice: async () => onlyLooks(),
   };

@@ -1,11 +1,13 @@
 import { useContext, useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import type { RoomCommand } from '@nimble-bell/core/api';
+import { listWords } from '@nimble-bell/core/calendar';
 import { may, speaksBy, type RoomState } from '@nimble-bell/core/room';
 import { LinkContext } from '../../app/api';
 import { say } from '../../app/notices';
 import { arrival } from '../door/arrival';
 import { Call, type TrackKind } from './call';
 import { RoomConnection, type RoomView } from './connection';
+import { Lines } from './lines';
 import type { RoomTools } from './useRoom';
 
 /** Opens a connection for as long as the page shows the room. */
@@ -62,11 +64,21 @@ function useSwitchesOff(connection: RoomConnection, tools: RoomTools) {
         state.door.rules.cameras === 'choice' &&
         may(state, info.me, 'camera').allowed;
       if (withCamera) void tools.sendWithDevice('camera', { type: 'camera', on: true });
-      if (state.desk.microphone[member] && !isCalling(state, member))
+      const off = [];
+      if (state.desk.microphone[member] && !isCalling(state, member)) {
         void connection.command({ type: 'microphone', on: false });
-      if (state.desk.camera[member] && !withCamera) void connection.command({ type: 'camera', on: false });
-      if (Object.values(state.stage.presenting).includes(member))
+        off.push('microphone');
+      }
+      if (state.desk.camera[member] && !withCamera) {
+        void connection.command({ type: 'camera', on: false });
+        off.push('camera');
+      }
+      if (Object.values(state.stage.presenting).includes(member)) {
         void connection.command({ type: 'present', on: false });
+        off.push('screen');
+      }
+      // What was on before is not on by itself again, and that is said.
+      if (off.length) say(`You are back. What was on is off now: your ${listWords(off)}.`);
     });
     return () => void stop();
   }, [connection, tools]);
@@ -84,6 +96,7 @@ export function toolsOf(connection: RoomConnection, call: Call): RoomTools {
   return {
     connection,
     call,
+    lines: new Lines(connection),
     send,
     sendWithDevice: async (kind, command) => {
       try {

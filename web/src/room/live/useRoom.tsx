@@ -5,6 +5,7 @@ import { teaches } from '@nimble-bell/core/roster';
 import type { RoomInfo, SeatPerson } from '@nimble-bell/core/api';
 import type { Call, TrackKind } from './call';
 import type { RoomConnection } from './connection';
+import type { Lines } from './lines';
 
 /** What the parts of a room's page act with. The same object for as long as the page is in the room. */
 export interface RoomTools {
@@ -13,6 +14,8 @@ export interface RoomTools {
     'view' | 'subscribe' | 'ask' | 'signal' | 'onSignal' | 'onVoice' | 'onDocument'
   >;
   call: Call;
+  /** How the others' connections are. */
+  lines: Lines;
   /** Asks the room; a refusal is shown in its own words. Gives whether it was done. */
   send: (command: RoomCommand) => Promise<boolean>;
   /** Opens a device, then asks. */

@@ -14,7 +14,9 @@ import {
   type RoomState,
 } from '@nimble-bell/core/room';
 import { teaches } from '@nimble-bell/core/roster';
+import { LINE_WORDS, useLineOf } from '../live/lines';
 import { Picture } from '../live/Playback';
+import { WantedInSight } from '../live/Wanted';
 import { useInside, useRoom, type Inside } from '../live/useRoom';
 import { SignMark } from '../signs/SignMark';
 import { useSpeaks, type Speaking } from './speaking';
@@ -80,6 +82,7 @@ export const Seat = memo(function Seat({ member, name, role, me, teaching, speak
   const { call } = useRoom();
   const shown = useInside(useMemo(() => selectSeat(member), [member]));
   const speaks = useSpeaks(speaking, member);
+  const line = useLineOf(member);
   const camera = useSyncExternalStore(
     call.subscribe,
     () => call.tracks().find((t) => t.member === member && t.kind === 'camera')?.track ?? null,
@@ -97,16 +100,18 @@ export const Seat = memo(function Seat({ member, name, role, me, teaching, speak
     shown.excepted,
     shown.sign && SIGN_WORDS[shown.sign].toLowerCase(),
     shown.withheld && 'not recorded',
+    line !== 'good' && LINE_WORDS[line],
   ].filter(Boolean);
   const face = (
     <>
+      {shown.camera && !me && <WantedInSight member={member} />}
       {shown.camera && camera && <Picture track={camera} className={classes.seatPicture} />}
       <span className={classes.seatName}>
         {me ? 'You' : name}
         {role !== 'student' && !me && <em> {role}</em>}
         {shown.pronouns && <em> {shown.pronouns}</em>}
       </span>
-      <Marks shown={shown} speaks={speaks} />
+      <Marks shown={shown} speaks={speaks} weak={line !== 'good'} />
     </>
   );
   const shared = {
@@ -172,9 +177,11 @@ function Worked({ member, name, me, shown, shared, face }: WorkedProps) {
 }
 
 /** What stands on a seat beside its name, for the eye. */
-function Marks({ shown, speaks }: { shown: Shown; speaks: boolean }) {
+function Marks({ shown, speaks, weak }: { shown: Shown; speaks: boolean; weak: boolean }) {
   const { excepted, withheld, telephone, floor, hand, microphone, sign } = shown;
-  const marks = [excepted, withheld, telephone, floor, speaks, hand, sign, microphone].filter(Boolean).length;
+  const marks = [excepted, withheld, telephone, floor, speaks, hand, sign, microphone, weak].filter(
+    Boolean,
+  ).length;
   return (
     <span className={classes.seatMarks} data-one={marks === 1} aria-hidden>
       {excepted && <ExceptedMark />}
@@ -185,6 +192,7 @@ function Marks({ shown, speaks }: { shown: Shown; speaks: boolean }) {
       {hand && <IconHandStop size={15} />}
       {sign && <SignMark sign={sign} />}
       {microphone && <IconMicrophone size={15} />}
+      {weak && <WeakMark />}
     </span>
   );
 }
@@ -199,6 +207,12 @@ const ExceptedMark = () => (
 const WithheldMark = () => (
   <svg viewBox="0 0 16 16" width={15} height={15} data-mark="withheld">
     <path d="M8 3a5 5 0 1 0 .01 0zM2 14L14 2" stroke="currentColor" strokeWidth="1.8" fill="none" />
+  </svg>
+);
+/** A thread that is nearly through: their connection is weak. */
+const WeakMark = () => (
+  <svg viewBox="0 0 16 16" width={15} height={15} data-mark="weak">
+    <path d="M1 8h4M11 8h4M7 8h.1M9 8h.1" stroke="currentColor" strokeWidth="2.4" strokeLinecap="round" />
   </svg>
 );
 /** A small flag: the floor is theirs. */

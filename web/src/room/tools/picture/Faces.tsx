@@ -1,8 +1,18 @@
 import { useSyncExternalStore } from 'react';
+import { placeOf } from '@nimble-bell/core/room';
 import { Picture } from '../../live/Playback';
-import { useMe, useNameOf, useRoom } from '../../live/useRoom';
+import { useInside, useMe, useNameOf, useRoom, type Inside } from '../../live/useRoom';
+import { useWanted } from '../../live/Wanted';
 import stage from '../../frame/stage.module.css';
 import classes from './picture.module.css';
+
+/** Whose camera is on where one is. */
+const select = ({ room, info }: Inside) => {
+  const place = placeOf(room, info.me.member);
+  return Object.keys(room.desk.camera)
+    .filter((m) => m !== info.me.member && placeOf(room, m) === place)
+    .join(' ');
+};
 
 /** Everybody's picture who is where one is, side by side, each as large as that goes. */
 export function Faces() {
@@ -10,6 +20,7 @@ export function Faces() {
   const { member: me } = useMe();
   const nameOf = useNameOf();
   const tracks = useSyncExternalStore(call.subscribe, call.tracks);
+  useWanted(useInside(select).split(' '));
   const faces = tracks.filter((t) => t.kind === 'camera');
   if (!faces.length)
     return (

@@ -3,6 +3,7 @@ import { CLASS, placeOf } from '@nimble-bell/core/room';
 import { teaches } from '@nimble-bell/core/roster';
 import { Picture } from '../../live/Playback';
 import { useInside, useMe, useNameOf, useRoom, type Inside } from '../../live/useRoom';
+import { useWanted } from '../../live/Wanted';
 import stage from '../../frame/stage.module.css';
 import { Faces } from './Faces';
 import classes from './picture.module.css';
@@ -29,6 +30,7 @@ export function MainPicture() {
   const { member: me } = useMe();
   const nameOf = useNameOf();
   const { atTable, phase, presenter, speaker, teacher } = useInside(select);
+  useWanted([speaker ?? teacher]);
   const tracks = useSyncExternalStore(call.subscribe, call.tracks);
   const trackOf = (member: string | null, kind: 'camera' | 'screen') =>
     tracks.find((t) => t.member === member && t.kind === kind)?.track ?? null;
