@@ -146,6 +146,8 @@ const COMMANDS: Record<CommandType, RoomCommand> = {
     ...{ type: 'markSlide', deck: 'a'.repeat(64), page: 1 },
     stroke: { points: [0.5, 0.5], colour: 'ink' },
   },
+  setCaptioner: { type: 'setCaptioner', member: 'self', on: true },
+  caption: { type: 'caption', text: 'The tide turns' },
   showFilm: { type: 'showFilm', material: 'none', name: 'Spring tide.webm' },
   playFilm: { type: 'playFilm', playing: true, position: 0 },
   putFilmAway: { type: 'putFilmAway' },
@@ -192,6 +194,7 @@ const NOT_FOR_TEACHERS: Partial<Record<CommandType, string>> = {
   clearMarks: 'no-slides',
   markSlide: 'page-turned',
   callHelp: 'at-no-table',
+  caption: 'no-captioner',
   showFilm: 'not-found',
   playFilm: 'no-film',
 };

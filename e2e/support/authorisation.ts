@@ -243,7 +243,7 @@ export const ROUTES: Record<string, Answers> = {
 /** Every command of the room, for a student: refused as only a teacher's, or decided by the limits. */
 export const STUDENT_COMMANDS: Record<
   CommandType,
-  'teachers-only' | 'closed' | 'too-late' | 'no-tables' | 'at-no-table' | 'ok'
+  'teachers-only' | 'closed' | 'too-late' | 'no-tables' | 'at-no-table' | 'no-captioner' | 'ok'
 > = {
   ringIn: 'teachers-only',
   setLimit: 'teachers-only',
@@ -291,6 +291,8 @@ export const STUDENT_COMMANDS: Record<
   frameSlide: 'teachers-only',
   letLeaf: 'teachers-only',
   putSlidesAway: 'teachers-only',
+  setCaptioner: 'teachers-only',
+  caption: 'no-captioner',
   showFilm: 'teachers-only',
   playFilm: 'teachers-only',
   putFilmAway: 'teachers-only',

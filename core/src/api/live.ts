@@ -24,6 +24,8 @@ export const Signal = z.discriminatedUnion('what', [
   z.object({ what: z.literal('typing') }),
   /** Whether somebody's page is hidden behind another: for those who teach alone. */
   z.object({ what: z.literal('hidden'), hidden: z.boolean() }),
+  /** What somebody who writes captions has of a line by now. */
+  z.object({ what: z.literal('captioning'), text: z.string().max(200) }),
   /** How somebody's connection is: for those who teach alone. */
   z.object({ what: z.literal('line'), line: z.enum(LINES) }),
   /** A pointer over the stage; fractions of its width and height. */

@@ -6,6 +6,7 @@ export * from './mixing';
 export * from './archivePage';
 export * from './boardFilm';
 export * from './cameras';
+export * from './classCaptions';
 export * from './cuts/index';
 export * from './relayFile';
 export * from './plan';

@@ -39,6 +39,7 @@ export function keptOf(events: readonly StoredEvent[], left: readonly Leavable[]
       if ((e.type === 'answersShown' || e.type === 'tallied') && e.tally.groups)
         return [{ ...e, tally: { ...e.tally, groups: [] } }];
     }
+    if (e.type === 'captioned' && left.includes('captions')) return [];
     if (DRAWN.has(e.type) && left.includes('board')) return [];
     if (e.type === 'entered' || e.type === 'known' || e.type === 'knocked') {
       const name = numbered(e.member, e.role);

@@ -31,6 +31,8 @@ export {
 export { fewest, repeatedIn, seatedByLot } from './tables/seating';
 export { isSeated, placeFor, tableOf } from './tables/index';
 export { MOST_TABLES, type Laid, type Table } from './tables/state';
+export { withLine } from './captions/index';
+export { LINES_AT_HAND, LONGEST_LINE, type CaptionLine } from './captions/state';
 export { positionIn } from './film/index';
 export type { Card, Film } from './film/state';
 export { readsNotes } from './board/index';

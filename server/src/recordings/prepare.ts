@@ -7,6 +7,7 @@ import { transaction } from '../db/pool';
 import type { MediaRelay } from '../media/relay';
 import { eventsOf } from '../room/store';
 import { makeCutAnew } from './cuts/store';
+import { keepClassCaptions } from './classCaptions';
 import { folderOf, readyDir } from './files';
 import { joinPictures, joinSound, type Made, type Part } from './pieces/join';
 import { makePieces } from './pieces/make';
@@ -67,6 +68,7 @@ async function prepare(ctx: Context, relay: MediaRelay, recording: string) {
     joinPictures(ctx, recording, parts, late, { named: 'last', inOne: false }),
     joinSound(ctx, recording, parts, all, path.join(readyDir(ctx), file)),
   ]);
+  await keepClassCaptions(ctx, row, parts);
   const pictures = [...first, ...last];
   const bytes = await bytesOf(ctx, [file, ...pictures.map((p) => p.file)]);
   await transaction(ctx.db, async (tx) => {

@@ -15,6 +15,7 @@ export const KEYS = {
   ask: { id: 'ask', usual: 'a', words: 'Ask the class', who: 'teaching' },
   time: { id: 'time', usual: 't', words: 'A time for everybody', who: 'teaching' },
   pick: { id: 'pick', usual: 'o', words: 'Pick one of them by lot', who: 'teaching' },
+  captions: { id: 'captions', usual: 'i', words: 'Who writes captions', who: 'teaching' },
   film: { id: 'film', usual: 'v', words: 'Something to watch together', who: 'teaching' },
   tables: { id: 'tables', usual: 'd', words: 'To small tables, and back', who: 'teaching' },
   cue: { id: 'cue', usual: 'n', words: 'Begin the next part of the run sheet', who: 'teaching' },

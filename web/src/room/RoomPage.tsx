@@ -28,6 +28,7 @@ import { RoomContext, useInfo, useTeaching } from './live/useRoom';
 import { RunSheetBar } from './runSheet/RunSheetBar';
 import { Seats } from './seats/Seats';
 import { useAbout } from '../app/title';
+import { Captions } from './tools/captions/Captions';
 import { HeldUp } from './tools/HeldUp';
 import { PANELS } from './tools/registry';
 
@@ -128,7 +129,9 @@ export function RoomFrame() {
       <Consent />
       <YourTurn />
       <HeldUp />
+      <Captions at="above" />
       <Stage />
+      <Captions at="below" />
       <Comings />
       <div className={classes.under}>
         <Desk />

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { bellCommands, bellEvents } from '../bell/schema';
 import { boardCommands, boardEvents } from '../board/schema';
+import { captionsCommands, captionsEvents } from '../captions/schema';
 import { deskCommands, deskEvents } from '../desk/schema';
 import { doorCommands, doorEvents } from '../door/schema';
 import { filmCommands, filmEvents } from '../film/schema';
@@ -38,6 +39,7 @@ export const COMMAND_SCHEMAS = {
   ...slidesCommands,
   ...tablesCommands,
   ...filmCommands,
+  ...captionsCommands,
 };
 
 /** What happens in a room, by type, in today's version. `by` and `member` are members; instants are ms. */
@@ -60,6 +62,7 @@ export const EVENT_SCHEMAS = {
   ...slidesEvents,
   ...tablesEvents,
   ...filmEvents,
+  ...captionsEvents,
 };
 
 export type CommandType = keyof typeof COMMAND_SCHEMAS;

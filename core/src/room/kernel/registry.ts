@@ -1,5 +1,6 @@
 import { bell } from '../bell/index';
 import { board } from '../board/index';
+import { captions } from '../captions/index';
 import { desk } from '../desk/index';
 import { door } from '../door/index';
 import { film } from '../film/index';
@@ -30,7 +31,7 @@ export type AnyConcern = Concern<keyof Parts, CommandType, EventType>;
  */
 const ALL = {
   ...{ bell, presence, limits, floor, desk, stage, talk, board, recording, door, runSheet, signs },
-  ...{ timer, questions, pick, withUs, slides, tables, film },
+  ...{ timer, questions, pick, withUs, slides, tables, film, captions },
 };
 
 export const CONCERNS = Object.values(ALL) as unknown as readonly AnyConcern[];
@@ -55,6 +56,7 @@ export const COMMANDS: { readonly [K in CommandType]: CommandRule<K> } = {
   ...slides.commands,
   ...tables.commands,
   ...film.commands,
+  ...captions.commands,
 };
 
 /** Every event's rule. */
@@ -77,6 +79,7 @@ export const EVENTS: { readonly [K in EventType]: EventRule<never, K> } = {
   ...slides.events,
   ...tables.events,
   ...film.events,
+  ...captions.events,
 } as never;
 
 /** Which concern an event belongs to. */

@@ -1,5 +1,6 @@
 import type { BellState } from '../bell/state';
 import type { BoardState } from '../board/state';
+import type { CaptionsState } from '../captions/state';
 import type { DeskState } from '../desk/state';
 import type { DoorState } from '../door/state';
 import type { FilmState } from '../film/state';
@@ -40,6 +41,7 @@ export interface Parts {
   slides: SlidesState;
   tables: TablesState;
   film: FilmState;
+  captions: CaptionsState;
 }
 
 /** A room as its events have made it. The same on the server, in every page and in a replay. */

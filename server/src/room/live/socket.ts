@@ -44,6 +44,10 @@ import { filesNamed } from '../../slides/store';
 
 type Handlers = { [K in PageMessage]: (socket: LiveSocket, body: BodyOf<K>) => Promise<Answers[K]> };
 
+const needCaptioner = ({ state }: Room, { id }: MemberRow) => {
+  if (!state.captions.writers.includes(id)) throw new RoomRefusal(refuse('no-captioner'));
+};
+
 /** The live channel: who enters, what they command, and what each may hear. */
 export class RoomSocket {
   readonly io: LiveServer;
@@ -158,7 +162,8 @@ export class RoomSocket {
       const { room, member } = this.#visit(socket);
       this.#spend(member, 'signals');
       const toStaff = signal.what === 'hidden' || signal.what === 'line';
-      if (!toStaff) this.#needMay(room, member, signal.what === 'pointer' ? 'draw' : 'writeToClass');
+      if (signal.what === 'captioning') needCaptioner(room, member);
+      else if (!toStaff) this.#needMay(room, member, signal.what === 'pointer' ? 'draw' : 'writeToClass');
       const to = toStaff
         ? channels.staff(room.session)
         : channels.place(room.session, placeOf(room.state, member.id));

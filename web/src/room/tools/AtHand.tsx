@@ -8,6 +8,7 @@ import classes from './atHand.module.css';
 
 const Compose = lazy(() => import('./questions/Compose'));
 const StartTime = lazy(() => import('./time/StartTime'));
+const Captioners = lazy(() => import('./captions/Captioners'));
 const ChooseFilm = lazy(() => import('./film/Choose'));
 const LayTables = lazy(() => import('./tables/LayTables'));
 
@@ -34,6 +35,7 @@ export function AtHand() {
       >
         Pick
       </ActButton>
+      <Opened act="captions" word="Captions" width={300} Part={Captioners} disabled={false} />
       <Opened act="film" word="Film" width={380} disabled={!live} Part={ChooseFilm} />
       {!laid && <Opened act="tables" word="Tables" width={480} disabled={!live} Part={LayTables} />}
     </div>

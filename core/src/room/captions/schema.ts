@@ -1,0 +1,19 @@
+import { z } from 'zod';
+import { tidyLine } from '../../text/index';
+import { MemberId, message } from '../kernel/schema';
+import { LONGEST_LINE } from './state';
+
+/** A line of captions; where it mends an earlier one, nothing at all takes that away. */
+const Text = z.string().transform(tidyLine).pipe(z.string().max(LONGEST_LINE));
+
+export const captionsCommands = {
+  /** Who writes down what is said: oneself, another who teaches, a student, somebody who came to do it. */
+  setCaptioner: message('setCaptioner', { member: MemberId, on: z.boolean() }),
+  /** A line; `instead`: of the one with this number. */
+  caption: message('caption', { text: Text, instead: z.int().min(1).optional() }),
+};
+
+export const captionsEvents = {
+  captionerSet: message('captionerSet', { by: MemberId, member: MemberId, on: z.boolean() }),
+  captioned: message('captioned', { by: MemberId, text: z.string(), instead: z.number().optional() }),
+};

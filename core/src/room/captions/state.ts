@@ -1,0 +1,18 @@
+/** The longest line, in characters. */
+export const LONGEST_LINE = 200;
+/** So many of the latest are at hand. */
+export const LINES_AT_HAND = 40;
+
+/** What was said aloud, written down. */
+export interface CaptionLine {
+  seq: number;
+  at: number;
+  by: string;
+  text: string;
+}
+
+export interface CaptionsState {
+  /** Who writes down what is said, and so may: by member. */
+  writers: readonly string[];
+  lines: readonly CaptionLine[];
+}
