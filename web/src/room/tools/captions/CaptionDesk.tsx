@@ -10,11 +10,8 @@ const TOLD_MS = 400;
 
 const select = ({ room }: Inside) => room.captions.lines;
 
-/**
- * Where one writes down what is said: a line goes by Enter, at the end of a sentence, or when it is long. Arrow up takes
- * the line before, to be mended; with nothing in it that line is taken away.
- */
-export default function CaptionDesk() {
+/** The line that one writes, or mends. */
+function useWritten() {
   const { send, connection } = useRoom();
   const lines = useInside(select, Object.is);
   const [text, setText] = useState('');
@@ -27,40 +24,51 @@ export default function CaptionDesk() {
     connection.signal({ what: 'captioning', text: begun });
   };
   useEffect(() => () => connection.signal({ what: 'captioning', text: '' }), [connection]);
-  const say = (line: string) => {
+  const open = (line: CaptionLine | null) => {
+    setMended(line);
+    setText(line?.text ?? '');
+  };
+  const say = (words: string) => {
     tell('');
-    if (mended) void send({ type: 'caption', text: line.trim(), instead: mended.seq });
-    else if (line.trim()) void send({ type: 'caption', text: line.trim() });
-    setMended(null);
+    const line = words.trim();
+    if (mended) void send({ type: 'caption', text: line, instead: mended.seq });
+    else if (line) void send({ type: 'caption', text: line });
+    open(null);
   };
-  const type = (typed: string) => {
-    const { lines: whole, rest } = mended ? { lines: [], rest: typed } : cutFrom(typed);
-    whole.forEach(say);
-    setText(rest);
-    if (!mended) tell(rest);
+  return {
+    ...{ text, mended, open, say },
+    type: (typed: string) => {
+      if (mended) return setText(typed);
+      const { lines: whole, rest } = cutFrom(typed);
+      whole.forEach(say);
+      setText(rest);
+      tell(rest);
+    },
+    /** The line before, or after; past the last a new one. */
+    take: (step: -1 | 1) => {
+      const at = mended ? lines.findIndex((l) => l.seq === mended.seq) : lines.length;
+      open(lines[Math.max(0, at + step)] ?? null);
+    },
   };
-  const take = (step: -1 | 1) => {
-    const at = mended ? lines.findIndex((l) => l.seq === mended.seq) : lines.length;
-    const next = lines[at + step] ?? null;
-    setMended(next);
-    setText(next?.text ?? '');
+}
+
+/**
+ * Where one writes down what is said: a line goes by Enter, at the end of a sentence, or when it is long. Arrow up takes
+ * the line before, to be mended; with nothing in it that line is taken away.
+ */
+export default function CaptionDesk() {
+  const { text, mended, open, say, type, take } = useWritten();
+  const keys: Record<string, (() => void) | false> = {
+    Enter: () => say(text),
+    ArrowUp: (mended !== null || !text) && (() => take(-1)),
+    ArrowDown: mended !== null && (() => take(1)),
+    Escape: mended !== null && (() => open(null)),
   };
   const onKeyDown = (e: KeyboardEvent) => {
-    if (e.key === 'Enter') {
-      e.preventDefault();
-      say(text);
-      setText('');
-    } else if (e.key === 'ArrowUp' && (mended || !text)) {
-      e.preventDefault();
-      if (!mended || lines[0]?.seq !== mended.seq) take(-1);
-    } else if (e.key === 'ArrowDown' && mended) {
-      e.preventDefault();
-      take(1);
-    } else if (e.key === 'Escape' && mended) {
-      e.preventDefault();
-      setMended(null);
-      setText('');
-    }
+    const act = keys[e.key];
+    if (!act) return;
+    e.preventDefault();
+    act();
   };
   return (
     <div className={classes.desk}>

@@ -11,17 +11,13 @@ import classes from './film.module.css';
 const TAKEN = 'video/mp4,video/webm,audio/mpeg,audio/ogg';
 const isFilm = (m: MaterialInfo) => m.kind === 'file' && /^(video|audio)\//.test(m.type ?? '');
 
-/** What the class watches together: a film among the files, one that is added here, or an address to be pressed. */
-export default function Choose({ close }: { close: () => void }) {
+/** The films among the files, and what is done with them. */
+function useFilms(close: () => void) {
   const { send } = useRoom();
   const { course, session } = useInfo();
-  const path = `/courses/${course.id}/materials`;
-  const list = useAsked<MaterialInfo[]>(path);
+  const list = useAsked<MaterialInfo[]>(`/courses/${course.id}/materials`);
   const { share, sendUp } = useSessionFile();
   const [fault, setFault] = useState('');
-  const films = (list.data ?? []).filter(
-    (m) => isFilm(m) && (m.sessionId === null || m.sessionId === session.id),
-  );
   const show = async (material: string, name: string) => {
     if (await send({ type: 'showFilm', material, name })) close();
   };
@@ -36,19 +32,26 @@ export default function Choose({ close }: { close: () => void }) {
       setFault((error as Error).message);
     }
   };
+  const films = list.data?.filter((m) => isFilm(m) && (m.sessionId === null || m.sessionId === session.id));
+  return { error: list.error, films, share, fault, show, add };
+}
+
+/** What the class watches together: a film among the files, one that is added here, or an address to be pressed. */
+export default function Choose({ close }: { close: () => void }) {
+  const { error, films, share, fault, show, add } = useFilms(close);
   return (
     <Stack gap="sm">
       <Text size="sm" fw={650}>
         Watch together
       </Text>
-      {list.error && <Fault error={list.error} />}
-      {list.data && films.length === 0 && (
+      {error && <Fault error={error} />}
+      {films?.length === 0 && (
         <Text size="sm" c="dimmed">
           No film or sound is among the files of this session or course yet.
         </Text>
       )}
       <ul className={classes.films} aria-label="Films and sounds">
-        {films.map((m, i) => (
+        {films?.map((m, i) => (
           <li key={m.id}>
             <span>{m.name}</span>
             <Button

@@ -31,28 +31,34 @@ function select({ room, info }: Inside) {
   };
 }
 
-/** Tables for the class: how many, who sits where, how long, and what for. */
-export default function LayTables({ close }: { close: () => void }) {
-  const { send } = useRoom();
+/** Who would sit where: drawn anew with another way, number or lot; what was changed by hand goes then. */
+function useProposal() {
   const now = useInside(select);
   // Who comes while it is thought out is seated where fewest sit.
   const [{ people, met }] = useState(now);
   const here = useMemo(() => new Set(people.filter((p) => p.here).map((p) => p.member)), [people]);
-  const [way, setWay] = useState<Way>('lot');
-  const [count, setCount] = useState(() => usualCount(here.size));
-  const [seed, setSeed] = useState(() => Math.floor(Math.random() * 2 ** 31));
-  const [moved, setMoved] = useState<Record<string, number>>({});
+  const [wanted, setWanted] = useState(() => ({
+    ...{ way: 'lot' as Way, count: usualCount(here.size), seed: Math.floor(Math.random() * 2 ** 31) },
+    moved: {} as Record<string, number>,
+  }));
+  const tables = useMemo(() => proposedTables(people, here, met, wanted), [people, here, met, wanted]);
+  const anew = (change: Partial<Omit<typeof wanted, 'moved'>>) =>
+    setWanted({ ...wanted, ...change, moved: {} });
+  return {
+    ...{ people, tables, anew, way: wanted.way, count: wanted.count },
+    nobody: here.size === 0,
+    again: () => anew({ seed: wanted.seed + 1 }),
+    move: (member: string, to: number) => setWanted({ ...wanted, moved: { ...wanted.moved, [member]: to } }),
+  };
+}
+
+/** Tables for the class: how many, who sits where, how long, and what for. */
+export default function LayTables({ close }: { close: () => void }) {
+  const { send } = useRoom();
+  const { people, tables, way, count, nobody, anew, again, move } = useProposal();
   const [minutes, setMinutes] = useState('10');
   const [task, setTask] = useState('');
   const [open, setOpen] = useState(true);
-  const anew = (change: () => void) => {
-    setMoved({});
-    change();
-  };
-  const tables = useMemo(
-    () => proposedTables(people, here, met, { way, count, seed, moved }),
-    [people, here, met, way, count, seed, moved],
-  );
   const ways = groupsOf(people).length > 1 ? WAYS : WAYS.filter((w) => w.value !== 'groups');
   const lay = () => {
     close();
@@ -65,7 +71,7 @@ export default function LayTables({ close }: { close: () => void }) {
   };
   return (
     <Stack gap="sm">
-      <Choice label="Who sits where" options={ways} value={way} onChange={(w) => anew(() => setWay(w))} />
+      <Choice label="Who sits where" options={ways} value={way} onChange={(w) => anew({ way: w })} />
       {way !== 'groups' && (
         <NumberInput
           label="Tables"
@@ -75,7 +81,7 @@ export default function LayTables({ close }: { close: () => void }) {
           clampBehavior="strict"
           allowDecimal={false}
           value={count}
-          onChange={(v) => anew(() => setCount(typeof v === 'number' && v >= 1 ? v : 1))}
+          onChange={(v) => anew({ count: typeof v === 'number' && v >= 1 ? v : 1 })}
           data-autofocus
         />
       )}
@@ -96,16 +102,10 @@ export default function LayTables({ close }: { close: () => void }) {
         checked={open}
         onChange={(e) => setOpen(e.currentTarget.checked)}
       />
-      <Button onClick={lay} disabled={way === 'lot' && here.size === 0}>
+      <Button onClick={lay} disabled={way === 'lot' && nobody}>
         To the tables
       </Button>
-      {way !== 'choice' && (
-        <Seating
-          {...{ people, tables, way }}
-          move={(member, to) => setMoved({ ...moved, [member]: to })}
-          again={() => anew(() => setSeed(seed + 1))}
-        />
-      )}
+      {way !== 'choice' && <Seating {...{ people, tables, way, move, again }} />}
     </Stack>
   );
 }
