@@ -1,31 +1,8 @@
-import AxeBuilderSource from 'axe-core';
 import { expect, test, type Page } from '@playwright/test';
+import { violations } from './support/axe';
 import { makeCourse, throughDoor } from './support/course';
 import { MAREN, person, signIn } from './support/people';
 import { settled, watchRequests } from './support/settled';
-
-interface Violation {
-  id: string;
-  impact: string;
-  nodes: { html: string; failureSummary?: string }[];
-}
-
-/** The serious and critical violations of WCAG 2 A and AA that axe finds on a page, in one line each. */
-async function violations(page: Page): Promise<string[]> {
-  await page.evaluate(AxeBuilderSource.source);
-  const found = await page.evaluate(async () => {
-    const { axe } = window as unknown as {
-      axe: { run: (context: Document, options: object) => Promise<{ violations: Violation[] }> };
-    };
-    return (await axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] })).violations;
-  });
-  return found
-    .filter((v) => v.impact === 'serious' || v.impact === 'critical')
-    .map(
-      (v) =>
-        `${v.id}: ${v.nodes.map((n) => `${n.html.slice(0, 140)} (${n.failureSummary?.split('\n')[1]?.trim() ?? ''})`).join(' | ')}`,
-    );
-}
 
 const STAGES = ['plan', 'class', 'invite', 'limits', 'recording', 'teach', 'review'];
 

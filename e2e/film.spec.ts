@@ -1,6 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import path from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
+import { violations } from './support/axe';
 import { account, byLink, dismiss, makeCourse, ringIn, walkIn } from './support/course';
 import { MAREN } from './support/people';
 
@@ -19,12 +20,12 @@ async function apart(one: Page, other: Page): Promise<number> {
 const together = (one: Page, other: Page) =>
   expect.poll(() => apart(one, other), { timeout: 20_000 }).toBeLessThan(0.2);
 
-test('a class watches a film at the same moment, whoever comes late too, and an address is opened for all', async ({
+test('a class watches a film at the same moment, whoever comes late too; an address for all; captions, kept', async ({
   page,
   browser,
 }, { outputDir }) => {
   test.setTimeout(90_000);
-  const course = await makeCourse({ students: 2, apart: true });
+  const course = await makeCourse({ students: 2, apart: true, record: true });
   const file = path.join(outputDir, 'Spring tide.webm');
   execFileSync('ffmpeg', [
     ...['-v', 'error', '-f', 'lavfi', '-i', 'testsrc=size=160x90:rate=10:duration=60'],
@@ -52,6 +53,8 @@ test('a class watches a film at the same moment, whoever comes late too, and an 
   await expect(ben.locator('video')).toBeVisible();
   await together(page, ben);
 
+  for (const view of [page, ana]) expect.soft(await violations(view), 'a film').toEqual([]);
+
   // Its address is one person's, and good for as long as the film is shown.
   const { path: own } = await (await student.get(address)).json();
   const nobody = await account(MAREN);
@@ -69,5 +72,32 @@ test('a class watches a film at the same moment, whoever comes late too, and an 
     'href',
     'https://tides.example/today',
   );
+
+  // Captions: by a student who was asked to, read by all, and with a press of one's own on their form.
+  await page.getByRole('button', { name: 'Captions', exact: true }).click();
+  await page.getByRole('switch', { name: course.students[1]!.name }).focus();
+  await page.keyboard.press('Space');
+  await page.keyboard.press('Escape');
+  const desk = ben.getByLabel(/^Captions: write what is said/);
+  await desk.fill('Good evening');
+  await expect(ana.getByTestId('class-captions')).toHaveText('Good evening');
+  await desk.press('Enter');
+  await desk.fill('The tied turns.');
+  await desk.press('Enter');
+  await desk.press('ArrowUp');
+  await ben.getByLabel('Mend this line').fill('The tide turns.');
+  await ben.keyboard.press('Enter');
+  await expect(ana.getByTestId('class-captions')).toHaveText('Good eveningThe tide turns.');
+  await expect(ana.getByLabel(/write what is said/)).toHaveCount(0);
+  for (const view of [page, ana, ben]) expect.soft(await violations(view), 'captions').toEqual([]);
   await dismiss(page);
+  // They are its recording's.
+  const maren = await account(MAREN);
+  const vtt = async () => {
+    const { recordings } = await (await maren.get(`/api/sessions/${course.session}`)).json();
+    if (recordings[0]?.state !== 'ready') return '';
+    const { captions } = await (await maren.get(`/api/recordings/${recordings[0].id}`)).json();
+    return captions.length ? (await maren.get(captions[0].path)).text() : '';
+  };
+  await expect.poll(vtt, { timeout: 30_000 }).toMatch(/^WEBVTT[\s\S]*Good evening[\s\S]*The tide turns\./);
 });

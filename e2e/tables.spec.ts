@@ -1,5 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import type { RoomCommand, StoredEvent } from '@nimble-bell/core/api';
+import { violations } from './support/axe';
 import { dismiss, makeCourse, ringIn, walkIn } from './support/course';
 import { countPresses } from './support/interactions';
 import { live } from './support/live';
@@ -30,6 +31,7 @@ test('a class goes to tables: heard, seen, written and drawn by those at each al
   // Two tables for ten minutes: whoever is at which is said by hand, so that it is known here.
   const presses = await countPresses(page);
   await page.getByRole('button', { name: 'Tables', exact: true }).click();
+  expect.soft(await violations(page), 'laying tables').toEqual([]);
   await page.getByRole('button', { name: 'To the tables' }).click();
   expect(await presses()).toBeLessThanOrEqual(3);
   await expect(ana.getByTestId('tables')).toContainText(/Table [12]/);
@@ -90,6 +92,12 @@ test('a class goes to tables: heard, seen, written and drawn by those at each al
   await expect(ana.getByRole('button', { name: 'Call a teacher' })).toBeVisible();
   await expect(seat(page, anaName)).toHaveAttribute('data-speaking', 'true', { timeout: 20_000 });
   await expect(page.getByText('Only at table one')).toBeVisible();
+
+  for (const [view, what] of [
+    [page, 'all tables'],
+    [ana, 'at a table'],
+  ] as const)
+    expect.soft(await violations(view), what).toEqual([]);
 
   // Whoever loads the page again, or comes late, is at a table at once.
   await cleo.reload();

@@ -16,6 +16,7 @@ import { recording } from './recording';
 import { review } from './review';
 import { slides } from './slides';
 import { print, type Figure } from './table';
+import { tables } from './tables';
 
 const asked = process.argv.slice(2);
 const wants = (name: string) => asked.length === 0 || asked.includes(name);
@@ -41,6 +42,7 @@ if (
   wants('media') ||
   wants('asked') ||
   wants('slides') ||
+  wants('tables') ||
   wantsClapper
 ) {
   const stop = await startProduct();
@@ -51,6 +53,7 @@ if (
     if (wants('door')) figures.push(...(await knocking()));
     if (wants('keystroke')) figures.push(...(await keystroke()));
     if (wants('room') || ROOM_PARTS.some(wants)) figures.push(...(await room(wants)));
+    if (wants('tables')) figures.push(...(await tables()));
     if (wants('asked')) figures.push(...(await askedAtOnce()));
     if (wants('slides')) figures.push(...(await slides()));
     if (wants('media')) figures.push(...(await media()));
