@@ -146,6 +146,7 @@ const COMMANDS: Record<CommandType, RoomCommand> = {
     ...{ type: 'markSlide', deck: 'a'.repeat(64), page: 1 },
     stroke: { points: [0.5, 0.5], colour: 'ink' },
   },
+  feature: { type: 'feature', member: null },
   setCaptioner: { type: 'setCaptioner', member: 'self', on: true },
   caption: { type: 'caption', text: 'The tide turns' },
   showFilm: { type: 'showFilm', material: 'none', name: 'Spring tide.webm' },

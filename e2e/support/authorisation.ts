@@ -291,6 +291,7 @@ export const STUDENT_COMMANDS: Record<
   frameSlide: 'teachers-only',
   letLeaf: 'teachers-only',
   putSlidesAway: 'teachers-only',
+  feature: 'teachers-only',
   setCaptioner: 'teachers-only',
   caption: 'no-captioner',
   showFilm: 'teachers-only',

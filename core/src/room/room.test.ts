@@ -115,6 +115,7 @@ test('a student gives no teaching command, whatever it is', () => {
     wordToTables: { type: 'wordToTables', text: 'Two minutes' },
     moreTableTime: { type: 'moreTableTime', seconds: 60 },
     endTables: { type: 'endTables' },
+    feature: { type: 'feature', member: 'ben' },
     setCaptioner: { type: 'setCaptioner', member: 'ben', on: true },
     showFilm: { type: 'showFilm', material: 'f1', name: 'Spring tide.webm' },
     playFilm: { type: 'playFilm', playing: true, position: 0 },

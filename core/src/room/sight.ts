@@ -50,11 +50,16 @@ export const isTold = (room: Seen, viewer: Actor, member: string): boolean =>
 export const peopleFor = <P extends Actor>(room: Seen, viewer: Actor, people: readonly P[]): P[] =>
   people.filter((p) => p.member === viewer.member || teaches(p.role) || sees(room, viewer, 'seeNames'));
 
-/** Whose cameras a viewer does not receive: of those who neither teach nor have the floor, and are not themselves. */
-export function hiddenCameras(room: Seen, viewer: Actor): Set<string> {
+/**
+ * Whose cameras a viewer does not receive: of those who neither teach nor have the floor nor were made large for all, and are
+ * not themselves.
+ */
+export function hiddenCameras(room: Seen & Pick<RoomState, 'stage'>, viewer: Actor): Set<string> {
   if (sees(room, viewer, 'seeCameras')) return new Set();
+  const large = Object.values(room.stage.featured);
   return new Set(
     Object.values(room.presence.people)
+      .filter((o) => !large.includes(o.member))
       .filter((o) => o.member !== viewer.member && !teaches(o.role) && room.floor.holder !== o.member)
       .map((o) => o.member),
   );

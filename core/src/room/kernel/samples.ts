@@ -163,6 +163,7 @@ export const SAMPLES: readonly { version: number; body: { type: EventType } & Re
     body: { type: 'marksCleared', by: 'maren', deck: TIDES.id, page: 2, place: 'class' },
   },
   { version: 1, body: { type: 'slidesPutAway', by: 'maren', place: 'class' } },
+  { version: 1, body: { type: 'featured', by: 'maren', member: 'ana', place: 'class' } },
   { version: 1, body: { type: 'frontSet', by: 'maren', tool: 'board', place: 'class' } },
   { version: 1, body: { type: 'locked', by: 'maren' } },
   { version: 1, body: { type: 'unlocked', by: 'maren' } },

@@ -5,8 +5,15 @@ import { CLASS, placeOf } from '../kernel/place';
 import type { Place } from '../kernel/schema';
 import type { RoomState } from '../kernel/state';
 import { may, unhushed } from '../may';
+import { isHere } from '../presence/index';
 import { nameIn } from '../words';
 import type { Front, StageState } from './state';
+
+/** Whoever is gone from a place is not large there any more. */
+const unfeatured = (part: StageState, gone: (member: string) => boolean): StageState =>
+  Object.values(part.featured).some(gone)
+    ? { ...part, featured: Object.fromEntries(Object.entries(part.featured).filter(([, m]) => !gone(m))) }
+    : part;
 
 const kept = (part: StageState, keep: (member: string) => boolean): StageState => {
   const entries = Object.entries(part.presenting);
@@ -32,6 +39,7 @@ const inFront = (part: StageState, place: Place, tool: Front): StageState => ({
 
 const FRONT_WORDS: Record<Front, string> = {
   picture: 'pictures',
+  faces: 'everybody’s faces',
   board: 'the board',
   slides: 'the pages',
   notes: 'the notes',
@@ -42,7 +50,7 @@ const FRONT_WORDS: Record<Front, string> = {
 /** What the room looks at: which of its tools, and who presents a screen, one in each place. */
 export const stage = concern({
   name: 'stage',
-  empty: { presenting: {}, front: {} },
+  empty: { presenting: {}, featured: {}, front: {} },
   commands: {
     setFront: {
       who: 'teaching',
@@ -50,6 +58,18 @@ export const stage = concern({
       decide: (room, { member: by }, { tool }) => {
         const place = placeOf(room, by);
         return frontOf(room, place) === tool ? [] : [{ type: 'frontSet', by, tool, place }];
+      },
+    },
+    feature: {
+      who: 'teaching',
+      phase: 'any',
+      decide: (room, { member: by }, { member }) => {
+        const place = placeOf(room, by);
+        if (member !== null && !(isHere(room, member) && placeOf(room, member) === place))
+          return refuse('not-here');
+        return (room.stage.featured[place] ?? null) === member
+          ? []
+          : [{ type: 'featured', by, member, place }];
       },
     },
     present: {
@@ -75,6 +95,19 @@ export const stage = concern({
       evolve: (part, { tool, place }) => inFront(part, place, tool),
       log: ({ by, tool }, nameOf) => `${nameOf(by)} put ${FRONT_WORDS[tool]} before everybody.`,
     },
+    featured: {
+      version: 1,
+      hears: ({ place }) => ({ to: 'place', place }),
+      evolve: (part, { member, place }) => {
+        const { [place]: _, ...others } = part.featured;
+        const featured = member ? { ...others, [place]: member } : others;
+        return member ? inFront({ ...part, featured }, place, 'picture') : { ...part, featured };
+      },
+      log: ({ by, member }, nameOf) =>
+        member
+          ? `${nameOf(by)} put ${nameOf(member)} before everybody.`
+          : `${nameOf(by)} has nobody large before everybody any more.`,
+    },
     presenting: {
       version: 2,
       upcast: [(body) => ({ ...body, place: CLASS })],
@@ -90,12 +123,16 @@ export const stage = concern({
   },
   heeds: {
     entered: (part, { member }) => kept(part, (m) => m !== member),
-    left: (part, { member }) => kept(part, (m) => m !== member),
+    left: (part, { member }) =>
+      unfeatured(
+        kept(part, (m) => m !== member),
+        (m) => m === member,
+      ),
     workShown: (part) => inFront(part, CLASS, 'board'),
     slidesShown: (part, { place }) => inFront(part, place, 'slides'),
     slidesPutAway: (part, { place }) =>
       part.front[place] === 'slides' ? inFront(part, place, 'picture') : part,
-    dismissed: () => ({ presenting: {}, front: {} }),
+    dismissed: () => ({ presenting: {}, featured: {}, front: {} }),
     limitSet: (part, _event, room) => closedOff(part, room),
     cued: (part, _event, room) => closedOff(part, room),
     exceptionEnded: (part, _event, room) => closedOff(part, room),
@@ -106,9 +143,12 @@ export const stage = concern({
     known: (part, _event, room) => closedOff(part, room),
     // Who presented presents no more where they went from.
     wentTo: (part, { moves }, room) =>
-      closedOff(
-        kept(part, (m) => !moves.some((v) => v.member === m)),
-        room,
+      unfeatured(
+        closedOff(
+          kept(part, (m) => !moves.some((v) => v.member === m)),
+          room,
+        ),
+        (m) => moves.some((v) => v.member === m),
       ),
     filmShown: (part) => inFront(part, CLASS, 'film'),
     filmPutAway: (part) => (part.front[CLASS] === 'film' ? inFront(part, CLASS, 'picture') : part),

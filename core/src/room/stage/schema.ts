@@ -4,11 +4,14 @@ import { FRONTS } from './state';
 
 export const stageCommands = {
   present: message('present', { on: z.boolean() }),
+  /** Somebody's picture is large for all, or nobody's by word of a teacher. */
+  feature: message('feature', { member: MemberId.nullable() }),
   /** What everybody looks at. */
   setFront: message('setFront', { tool: z.enum(FRONTS) }),
 };
 
 export const stageEvents = {
   frontSet: message('frontSet', { by: MemberId, tool: z.enum(FRONTS), place: Place }),
+  featured: message('featured', { by: MemberId, member: MemberId.nullable(), place: Place }),
   presenting: message('presenting', { member: MemberId, on: z.boolean(), place: Place }),
 };

@@ -1,12 +1,14 @@
 import type { Place } from '../kernel/schema';
 
 /** What can be in front of everybody. */
-export const FRONTS = ['picture', 'board', 'slides', 'notes', 'tables', 'film'] as const;
+export const FRONTS = ['picture', 'faces', 'board', 'slides', 'notes', 'tables', 'film'] as const;
 export type Front = (typeof FRONTS)[number];
 
 export interface StageState {
   /** Who presents a screen, by place. */
   presenting: Readonly<Record<Place, string>>;
+  /** Whose picture is large for all of a place, where whoever teaches has said so. */
+  featured: Readonly<Record<Place, string>>;
   /** What a place looks at, where whoever teaches has said so; elsewhere the picture. */
   front: Readonly<Record<Place, Front>>;
 }

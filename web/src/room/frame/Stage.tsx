@@ -1,5 +1,5 @@
 import { SegmentedControl } from '@mantine/core';
-import { useState } from 'react';
+import { useEffect, useRef, useState, type RefObject } from 'react';
 import { CLASS, frontOf, placeOf, type Front } from '@nimble-bell/core/room';
 import { teaches } from '@nimble-bell/core/roster';
 import { SmallButton } from '../../ui/SmallButton';
@@ -24,12 +24,13 @@ export function Stage() {
   const { send } = useRoom();
   const teaching = useTeaching();
   const { front, ...has } = useInside(select);
+  const whole = useRef<HTMLElement>(null);
   const [own, setOwn] = useState({ shows: front, while: front });
   const shows = own.while === front ? own.shows : front;
   const { Stage: Shown } = STAGE_TOOLS.find((t) => t.id === shows)!;
   const word = STAGE_TOOLS.find((t) => t.id === front)!.word.toLowerCase();
   return (
-    <section className={classes.stage} aria-label="Stage">
+    <section ref={whole} className={classes.stage} aria-label="Stage">
       <div className={classes.stageSwitch}>
         <SegmentedControl
           size="xs"
@@ -53,6 +54,25 @@ export function Stage() {
       </div>
       <Shown />
       <Notice />
+      <FullScreen of={whole} />
     </section>
+  );
+}
+
+/** The stage and nothing else, as large as the screen; Escape leads back. */
+function FullScreen({ of }: { of: RefObject<HTMLElement | null> }) {
+  const [full, setFull] = useState(false);
+  useEffect(() => {
+    const look = () => setFull(document.fullscreenElement !== null);
+    document.addEventListener('fullscreenchange', look);
+    return () => document.removeEventListener('fullscreenchange', look);
+  }, []);
+  if (!document.fullscreenEnabled) return null;
+  const change = () =>
+    void (full ? document.exitFullscreen() : of.current?.requestFullscreen())?.catch(() => {});
+  return (
+    <div className={classes.full}>
+      <SmallButton onClick={change}>{full ? 'Leave full screen' : 'Full screen'}</SmallButton>
+    </div>
   );
 }

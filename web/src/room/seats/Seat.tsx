@@ -68,6 +68,7 @@ const selectSeat =
       camera: here && isOn(room, member, 'camera'),
       hand: room.floor.hands.some((h) => h.member === member),
       floor: room.floor.holder === member,
+      featured: Object.values(room.stage.featured).includes(member),
       excepted: exceptedWords(room, info, member),
       withheld: isWithheld(room, member),
       sign: here ? (room.signs[member]?.sign ?? null) : null,

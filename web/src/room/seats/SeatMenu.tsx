@@ -74,6 +74,12 @@ function Acts({ member, name, shown }: Pick<SeatMenuProps, 'member' | 'name' | '
       <Menu.Item disabled={shown.microphone} onClick={() => void send({ type: 'askOn', member })}>
         Ask to switch on
       </Menu.Item>
+      <Menu.Item
+        disabled={!shown.camera && !shown.featured}
+        onClick={() => void send({ type: 'feature', member: shown.featured ? null : member })}
+      >
+        {shown.featured ? 'Not large for all any more' : 'Large for all'}
+      </Menu.Item>
       {shown.hand && (
         <Menu.Item onClick={() => void send({ type: 'lowerHand', member })}>Lower the hand</Menu.Item>
       )}

@@ -1,6 +1,7 @@
 import type { ComponentType } from 'react';
 import type { Front } from '@nimble-bell/core/room';
 import { Board } from './board/Board';
+import { Faces } from './picture/Faces';
 import { MainPicture } from './picture/MainPicture';
 import { Notes } from './notes/Notes';
 import { Slides } from './slides/Slides';
@@ -11,6 +12,7 @@ import { Tables } from './tables/Tables';
 /** What can be put on the stage, each chosen by its word. */
 export const STAGE_TOOLS: readonly { id: Front; word: string; Stage: ComponentType }[] = [
   { id: 'picture', word: 'Picture', Stage: MainPicture },
+  { id: 'faces', word: 'Faces', Stage: Faces },
   { id: 'slides', word: 'Slides', Stage: Slides },
   { id: 'board', word: 'Board', Stage: Board },
   { id: 'notes', word: 'Notes', Stage: Notes },

@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from 'react';
-import { CLASS, placeOf } from '@nimble-bell/core/room';
+import { CLASS, placeOf, type RoomState } from '@nimble-bell/core/room';
 import { teaches } from '@nimble-bell/core/roster';
 import { Picture } from '../../live/Playback';
 import { useInside, useMe, useNameOf, useRoom, type Inside } from '../../live/useRoom';
@@ -8,7 +8,13 @@ import stage from '../../frame/stage.module.css';
 import { Faces } from './Faces';
 import classes from './picture.module.css';
 
-/** Whose picture the class looks at: what is presented, or whoever has the floor, or the teacher. */
+/** Whom a teacher has made large for all, where their camera is on. */
+const featuredAt = ({ stage, desk }: RoomState, place: string): string | null => {
+  const member = stage.featured[place];
+  return member && desk.camera[member] ? member : null;
+};
+
+/** Whose picture the class looks at: what is presented, whom a teacher made large, who has the floor, the teacher. */
 function select({ room, info }: Inside) {
   const { camera } = room.desk;
   const { holder } = room.floor;
@@ -17,6 +23,7 @@ function select({ room, info }: Inside) {
     atTable: place !== CLASS,
     phase: room.bell.phase,
     presenter: room.stage.presenting[place] ?? null,
+    featured: featuredAt(room, place),
     speaker: holder && camera[holder] ? holder : null,
     teacher:
       Object.values(room.presence.people).find(
@@ -29,14 +36,15 @@ export function MainPicture() {
   const { call } = useRoom();
   const { member: me } = useMe();
   const nameOf = useNameOf();
-  const { atTable, phase, presenter, speaker, teacher } = useInside(select);
-  useWanted([speaker ?? teacher]);
+  const { atTable, phase, presenter, featured, speaker, teacher } = useInside(select);
+  const large = featured ?? speaker ?? teacher;
+  useWanted([large]);
   const tracks = useSyncExternalStore(call.subscribe, call.tracks);
   const trackOf = (member: string | null, kind: 'camera' | 'screen') =>
     tracks.find((t) => t.member === member && t.kind === kind)?.track ?? null;
   const screen = trackOf(presenter, 'screen');
-  if (atTable && !screen) return <Faces />;
-  const who = screen ? presenter : (speaker ?? teacher);
+  if (atTable && !screen && !featured) return <Faces />;
+  const who = screen ? presenter : large;
   const track = screen ?? trackOf(who, 'camera');
   if (!track || !who)
     return (

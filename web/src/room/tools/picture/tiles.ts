@@ -1,0 +1,33 @@
+/** A face is known at this size, px. */
+const LEAST = { width: 150, height: 96 };
+const GAP = 6;
+/** As a camera's picture is. */
+const RATIO = 16 / 9;
+
+export interface Tiles {
+  columns: number;
+  rows: number;
+  /** How many faces of all there is room for. */
+  shown: number;
+}
+
+/** How so many faces fill a window: each as large as that goes, and no more of them than can be known. */
+export function tilesFor(faces: number, width: number, height: number): Tiles {
+  const most = (of: number, least: number) => Math.max(1, Math.floor((of + GAP) / (least + GAP)));
+  const [mostColumns, mostRows] = [most(width, LEAST.width), most(height, LEAST.height)];
+  const shown = Math.max(1, Math.min(faces, mostColumns * mostRows));
+  let best: Tiles = { columns: 1, rows: shown, shown };
+  let largest = 0;
+  for (let columns = 1; columns <= Math.min(shown, mostColumns); columns++) {
+    const rows = Math.ceil(shown / columns);
+    if (rows > mostRows) continue;
+    const wide = Math.min(
+      (width - GAP * (columns - 1)) / columns,
+      ((height - GAP * (rows - 1)) / rows) * RATIO,
+    );
+    if (wide <= largest) continue;
+    largest = wide;
+    best = { columns, rows, shown };
+  }
+  return best;
+}
