@@ -1,4 +1,5 @@
 import { execFileSync } from 'node:child_process';
+import { mkdirSync } from 'node:fs';
 import path from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
 import { violations } from './support/axe';
@@ -14,7 +15,7 @@ async function apart(one: Page, other: Page): Promise<number> {
       plays: !v.paused,
     }));
   const [a, b] = await Promise.all([where(one), where(other)]);
-  expect(a.plays).toBe(b.plays);
+  if (a.plays !== b.plays) return Infinity;
   return Math.abs(a.at - b.at - (a.plays ? (a.now - b.now) / 1000 : 0));
 }
 const together = (one: Page, other: Page) =>
@@ -27,6 +28,7 @@ test('a class watches a film at the same moment, whoever comes late too; an addr
   test.setTimeout(90_000);
   const course = await makeCourse({ students: 2, apart: true, record: true });
   const file = path.join(outputDir, 'Spring tide.webm');
+  mkdirSync(outputDir, { recursive: true });
   execFileSync('ffmpeg', [
     ...['-v', 'error', '-f', 'lavfi', '-i', 'testsrc=size=160x90:rate=10:duration=60'],
     ...['-f', 'lavfi', '-i', 'sine=frequency=440:duration=60', '-c:v', 'libvpx', '-c:a', 'libopus'],
@@ -38,7 +40,7 @@ test('a class watches a film at the same moment, whoever comes late too; an addr
   const address = `/api/sessions/${course.session}/film`;
   expect((await student.get(address)).status()).toBe(404);
 
-  await page.getByRole('button', { name: 'Film', exact: true }).click();
+  await page.getByRole('button', { name: /^Film/ }).click();
   await page.locator('input[type=file][accept^="video"]').setInputFiles(file);
   await expect(ana.locator('video')).toBeVisible();
   await page.getByRole('button', { name: 'Play it' }).click();
@@ -64,7 +66,7 @@ test('a class watches a film at the same moment, whoever comes late too; an addr
   await expect(ana.locator('video[aria-label]')).toHaveCount(0);
   expect((await student.get(own)).status()).toBe(403);
 
-  await page.getByRole('button', { name: 'Film', exact: true }).click();
+  await page.getByRole('button', { name: /^Film/ }).click();
   await page.getByRole('textbox', { name: 'Address' }).fill('tides.example/today');
   await page.getByRole('textbox', { name: 'What it is' }).fill('Today’s tides');
   await page.getByRole('button', { name: 'Give it to the class' }).click();
@@ -74,7 +76,7 @@ test('a class watches a film at the same moment, whoever comes late too; an addr
   );
 
   // Captions: by a student who was asked to, read by all, and with a press of one's own on their form.
-  await page.getByRole('button', { name: 'Captions', exact: true }).click();
+  await page.getByRole('button', { name: /^Captions/ }).click();
   await page.getByRole('switch', { name: course.students[1]!.name }).focus();
   await page.keyboard.press('Space');
   await page.keyboard.press('Escape');

@@ -1,5 +1,5 @@
 import { chromium } from '@playwright/test';
-import lighthouse, { desktopConfig, type Flags } from 'lighthouse';
+import lighthouse, { defaultConfig, desktopConfig, type Flags } from 'lighthouse';
 import config from '../../e2e/playwright.config';
 import { account } from '../../e2e/support/course';
 import { MAREN } from '../../e2e/support/people';
@@ -9,6 +9,10 @@ import type { Figure } from './table';
 const DEBUGGER = PORT + 5;
 /** From this on Lighthouse takes a machine for a quick one at a desk; its score is of a quarter of that. */
 const DESK = 1500;
+/** How much slower than that its telephone is. */
+const SLOWED = 4;
+/** Its slow line, as it comes. */
+const mobileThrottling = defaultConfig.settings!.throttling!;
 const CATEGORIES = ['performance', 'accessibility', 'best-practices'] as const;
 
 interface Visit {
@@ -59,16 +63,24 @@ export async function lighthouseScores(): Promise<Figure[]> {
   return figures;
 }
 
-async function scoresOf({ what, path, desktop, cookie, wanted }: Visit): Promise<Figure[]> {
+/** One visit as Lighthouse comes: the machine's own index, and the scores. */
+async function visited({ path, desktop, cookie }: Visit, more: Flags = {}) {
   const flags: Flags = {
-    port: DEBUGGER,
-    logLevel: 'silent',
-    onlyCategories: [...CATEGORIES],
+    ...{ port: DEBUGGER, logLevel: 'silent', onlyCategories: [...CATEGORIES] },
     ...(cookie ? { extraHeaders: { Cookie: cookie } } : {}),
+    ...more,
   };
-  const result = await lighthouse(`${BASE_URL}${path}`, flags, desktop ? desktopConfig : undefined);
+  const { lhr } = (await lighthouse(`${BASE_URL}${path}`, flags, desktop ? desktopConfig : undefined))!;
+  return {
+    index: Math.round(lhr.environment.benchmarkIndex),
+    scores: CATEGORIES.map((category) => Math.round(100 * (lhr.categories[category]?.score ?? 0))),
+  };
+}
+
+async function scoresOf(visit: Visit): Promise<Figure[]> {
+  const { what, desktop, wanted } = visit;
+  const { index, scores } = await visited(visit);
   // How quick this machine was meanwhile: its scores are worth as much.
-  const index = Math.round(result!.lhr.environment.benchmarkIndex);
   const machine: Figure = {
     what: `the machine meanwhile, by Lighthouse's own index: ${what}`,
     ours: String(index),
@@ -77,16 +89,19 @@ async function scoresOf({ what, path, desktop, cookie, wanted }: Visit): Promise
     ratio: `${(index / DESK).toFixed(2)} to 1`,
     wanted: '',
   };
-  const scores = CATEGORIES.map((category, i): Figure => {
-    const score = Math.round(100 * (result!.lhr.categories[category]?.score ?? 0));
-    return {
-      what: `Lighthouse of ${what}: ${category}`,
-      ours: String(score),
-      peer: 'wanted',
-      theirs: String(wanted[i]),
-      ratio: `${(score / wanted[i]!).toFixed(2)} to 1`,
-      wanted: 'at least 1 to 1',
-    };
+  const figure = (of: string, score: number, least: number): Figure => ({
+    what: `Lighthouse of ${what}: ${of}`,
+    ours: String(score),
+    peer: 'wanted',
+    theirs: String(least),
+    ratio: `${(score / least).toFixed(2)} to 1`,
+    wanted: 'at least 1 to 1',
   });
-  return [machine, ...scores];
+  const own = CATEGORIES.map((category, i) => figure(category, scores[i]!, wanted[i]!));
+  if (desktop) return [machine, ...own];
+  // Its telephone is a quick desk machine slowed down four times: this one is slowed down by as much as makes it that one.
+  const slowed = Math.max(1, (SLOWED * index) / DESK);
+  const alike = await visited(visit, { throttling: { ...mobileThrottling, cpuSlowdownMultiplier: slowed } });
+  const of = `performance, slowed ${slowed.toFixed(1)} times to its telephone`;
+  return [machine, ...own, figure(of, alike.scores[0]!, wanted[0])];
 }

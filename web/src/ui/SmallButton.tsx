@@ -8,6 +8,12 @@ interface Props extends ComponentPropsWithRef<'button'> {
 }
 
 /** A small plain button, as high as a finger where one is used. */
-export const SmallButton = ({ apart = false, wide = false, ...rest }: Props) => (
-  <button type="button" className={classes.small} data-apart={apart} data-wide={wide} {...rest} />
+export const SmallButton = ({ apart = false, wide = false, className, ...rest }: Props) => (
+  <button
+    type="button"
+    data-apart={apart}
+    data-wide={wide}
+    {...rest}
+    className={className ? `${classes.small} ${className}` : classes.small}
+  />
 );

@@ -1,4 +1,5 @@
 import { SegmentedControl } from '@mantine/core';
+import { IconMaximize, IconMinimize } from '@tabler/icons-react';
 import { useEffect, useRef, useState, type RefObject } from 'react';
 import { CLASS, frontOf, placeOf, type Front } from '@nimble-bell/core/room';
 import { teaches } from '@nimble-bell/core/roster';
@@ -32,15 +33,18 @@ export function Stage() {
   return (
     <section ref={whole} className={classes.stage} aria-label="Stage">
       <div className={classes.stageSwitch}>
-        <SegmentedControl
-          size="xs"
-          aria-label="What the stage shows"
-          value={shows}
-          onChange={(value) => setOwn({ shows: value as Front, while: front })}
-          data={STAGE_TOOLS.filter(
-            (t) => !(t.id in has) || has[t.id as keyof typeof has] || shows === t.id,
-          ).map(({ id, word }) => ({ value: id, label: word }))}
-        />
+        <div className={classes.words}>
+          <SegmentedControl
+            size="xs"
+            aria-label="What the stage shows"
+            value={shows}
+            onChange={(value) => setOwn({ shows: value as Front, while: front })}
+            data={STAGE_TOOLS.filter(
+              (t) => !(t.id in has) || has[t.id as keyof typeof has] || shows === t.id,
+            ).map(({ id, word }) => ({ value: id, label: word }))}
+          />
+          <FullScreen of={whole} />
+        </div>
         {shows !== front && teaching && (
           <SmallButton apart onClick={() => void send({ type: 'setFront', tool: shows })}>
             Put before everybody
@@ -54,7 +58,6 @@ export function Stage() {
       </div>
       <Shown />
       <Notice />
-      <FullScreen of={whole} />
     </section>
   );
 }
@@ -70,9 +73,10 @@ function FullScreen({ of }: { of: RefObject<HTMLElement | null> }) {
   if (!document.fullscreenEnabled) return null;
   const change = () =>
     void (full ? document.exitFullscreen() : of.current?.requestFullscreen())?.catch(() => {});
+  const words = full ? 'Leave full screen' : 'Full screen';
   return (
-    <div className={classes.full}>
-      <SmallButton onClick={change}>{full ? 'Leave full screen' : 'Full screen'}</SmallButton>
-    </div>
+    <button type="button" className={classes.full} aria-label={words} title={words} onClick={change}>
+      {full ? <IconMinimize size={18} /> : <IconMaximize size={18} />}
+    </button>
   );
 }
