@@ -39,6 +39,10 @@ test('a class goes to tables: heard, seen, written and drawn by those at each al
   const ben = await walkIn(browser, course, 1);
   const cleo = await walkIn(browser, course, 2);
 
+  const picture = seat(cleo, 'Maren Oduya').locator('video');
+  await page.getByRole('button', { name: /^Camera/ }).click();
+  await expect(picture).toBeVisible();
+
   // Two tables for ten minutes: whoever is at which is said by hand, so that it is known here.
   const presses = await countPresses(page);
   await page.getByRole('button', { name: /^Tables/ }).click();
@@ -70,6 +74,9 @@ test('a class goes to tables: heard, seen, written and drawn by those at each al
   await expect(seat(cleo, anaName)).toHaveAttribute('data-speaking', 'false');
   await expect(seat(page, anaName)).toHaveAttribute('data-speaking', 'false');
   await expect(at('Table 1').getByRole('img', { name: 'speaking' })).toBeVisible();
+
+  // Nor has she the picture of the class any more.
+  await expect(picture).toHaveCount(0);
 
   await ben.getByLabel('Write', { exact: true }).fill('Only at table one');
   await ben.getByLabel('Write', { exact: true }).press('Enter');
@@ -131,6 +138,7 @@ test('a class goes to tables: heard, seen, written and drawn by those at each al
   // In the class speaking is by hand again, and what was open is off.
   await expect(ana.getByRole('button', { name: /^Microphone/ })).toHaveAttribute('aria-pressed', 'false');
   await expect(cleo.getByText('Only at table one')).toHaveCount(0);
+  await expect(picture).toBeVisible();
 
   await page.getByRole('radiogroup', { name: 'What the stage shows' }).getByText('Board').click();
   await page.getByRole('button', { name: 'Table 1', exact: true }).click();

@@ -187,8 +187,8 @@ export class JanusRelay implements MediaRelay {
       publications: new Map(),
     };
     this.#viewers.set(viewer, known);
-    // The relay itself lets go of a publisher that went; only what is new has to be asked for.
-    const { streams, ended } = changes(known.publications, publications);
+    const publishes = (publisher: string) => this.#publishers.has(`${room}/${publisher}`);
+    const { streams, ended } = changes(known.publications, publications, publishes);
     if (streams.length === 0 && ended.length === 0) return null;
     const reply = await this.#client.request(
       known.handle,
@@ -261,8 +261,15 @@ interface Feed {
 }
 const feedOf = (feed: string, kind: TrackKind): Feed => ({ feed, mid: String(TRACK_KINDS.indexOf(kind)) });
 
-/** What is to be received from now on of what is sent, and what no more. Who publishes anew begins anew. */
-function changes(known: Viewer['publications'], wanted: readonly Watched[]) {
+/**
+ * What is to be received from now on of what is sent, and what no more. Who publishes anew begins anew; of a publisher that
+ * went the relay itself lets go.
+ */
+export function changes(
+  known: Viewer['publications'],
+  wanted: readonly Watched[],
+  publishes: (publisher: string) => boolean,
+) {
   const streams: Feed[] = [];
   const ended: Feed[] = [];
   for (const { publisher, number, kinds } of wanted) {
@@ -271,6 +278,9 @@ function changes(known: Viewer['publications'], wanted: readonly Watched[]) {
     streams.push(...kinds.filter((k) => !before.includes(k)).map((k) => feedOf(publisher, k)));
     ended.push(...before.filter((k) => !kinds.includes(k)).map((k) => feedOf(publisher, k)));
   }
+  for (const [publisher, { kinds }] of known)
+    if (!wanted.some((w) => w.publisher === publisher) && publishes(publisher))
+      ended.push(...kinds.map((k) => feedOf(publisher, k)));
   return { streams, ended };
 }
 

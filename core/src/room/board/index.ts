@@ -96,7 +96,6 @@ export const board = concern({
           texts: texts.map((t) => ({ ...t, place: from })),
         },
       }),
-      notice: ({ title }) => `What ${title} made.`,
       chapter: ({ title }) => `What ${title} made`,
       log: ({ by, title }, nameOf) => `${nameOf(by)} showed what ${title} made.`,
     },

@@ -51,7 +51,6 @@ export const film = concern({
         ...part,
         on: { material, name, playing: false, position: 0, since: at },
       }),
-      notice: ({ name }) => `The class watches ${name}.`,
       chapter: ({ name }) => `Film: ${name}`,
       log: ({ by, name }, nameOf) => `${nameOf(by)} showed ${name}.`,
     },

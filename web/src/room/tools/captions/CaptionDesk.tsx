@@ -1,5 +1,5 @@
 import { TextInput } from '@mantine/core';
-import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import { useCallback, useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { LONGEST_LINE, type CaptionLine } from '@nimble-bell/core/room';
 import { useInside, useRoom, type Inside } from '../../live/useRoom';
 import { cutFrom } from './cutFrom';
@@ -10,20 +10,39 @@ const TOLD_MS = 400;
 
 const select = ({ room }: Inside) => room.captions.lines;
 
+/** Tells what is being written, now and then and always the last of it; that nothing is any more, at once. */
+function useTold(): (begun: string) => void {
+  const { connection } = useRoom();
+  const latest = useRef('');
+  const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
+  const say = useCallback(() => {
+    timer.current = null;
+    connection.signal({ what: 'captioning', text: latest.current });
+  }, [connection]);
+  useEffect(
+    () => () => {
+      latest.current = '';
+      say();
+    },
+    [say],
+  );
+  return (begun) => {
+    latest.current = begun;
+    if (begun) timer.current ??= setTimeout(say, TOLD_MS);
+    else {
+      if (timer.current) clearTimeout(timer.current);
+      say();
+    }
+  };
+}
+
 /** The line that one writes, or mends. */
 function useWritten() {
-  const { send, connection } = useRoom();
+  const { send } = useRoom();
   const lines = useInside(select, Object.is);
   const [text, setText] = useState('');
   const [mended, setMended] = useState<CaptionLine | null>(null);
-  const told = useRef(0);
-  const tell = (begun: string) => {
-    const now = performance.now();
-    if (begun && now - told.current < TOLD_MS) return;
-    told.current = now;
-    connection.signal({ what: 'captioning', text: begun });
-  };
-  useEffect(() => () => connection.signal({ what: 'captioning', text: '' }), [connection]);
+  const tell = useTold();
   const open = (line: CaptionLine | null) => {
     setMended(line);
     setText(line?.text ?? '');
