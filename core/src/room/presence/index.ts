@@ -110,6 +110,15 @@ export const presence = concern({
     },
   },
   heeds: {
+    // Whoever went away from a table comes back to the class.
+    tablesCleared: ({ people }) => ({
+      people: Object.fromEntries(
+        Object.entries(people).map(([id, o]) => [
+          id,
+          o.present || o.place === CLASS ? o : { ...o, place: CLASS },
+        ]),
+      ),
+    }),
     dismissed: ({ people }) => ({
       people: Object.fromEntries(
         Object.entries(people).map(([id, { devices: _, ...o }]) => [

@@ -1,5 +1,5 @@
 import { teaches } from '../../roster/role';
-import { concern, EVERYONE } from '../kernel/concern';
+import { concern } from '../kernel/concern';
 import { refuse } from '../kernel/refusals';
 import { CLASS, placeOf } from '../kernel/place';
 import type { Place } from '../kernel/schema';
@@ -111,7 +111,7 @@ export const stage = concern({
     presenting: {
       version: 2,
       upcast: [(body) => ({ ...body, place: CLASS })],
-      hears: () => EVERYONE,
+      hears: ({ place }) => ({ to: 'place', place }),
       evolve: (part, { member, on, place }) => {
         const { [place]: _, ...others } = part.presenting;
         const presenting = on ? { ...others, [place]: member } : others;

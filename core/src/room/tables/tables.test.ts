@@ -200,6 +200,7 @@ test('nobody is ever lost or at two tables, whatever is done in whatever order',
         else room.do(maren, { type: 'endTables', ...(s.now ? { now: true } : {}) });
 
         const { tables, presence } = room.state;
+        if (!tables.laid) expect(Object.values(presence.people).every((o) => o.place === CLASS)).toBe(true);
         const seats = tables.laid?.tables.flatMap((t) => t.members) ?? [];
         expect(new Set(seats).size).toBe(seats.length);
         const places = [CLASS, ...(tables.laid?.tables.map((t) => t.place) ?? [])];

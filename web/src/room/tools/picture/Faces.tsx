@@ -1,63 +1,11 @@
-import { useElementSize } from '@mantine/hooks';
-import { useSyncExternalStore } from 'react';
-import { placeOf } from '@nimble-bell/core/room';
-import { Picture } from '../../live/Playback';
-import { useInside, useMe, useNameOf, useRoom, type Inside } from '../../live/useRoom';
-import { useWanted } from '../../live/Wanted';
-import stage from '../../frame/stage.module.css';
-import classes from './picture.module.css';
-import { tilesFor } from './tiles';
+import { lazy, Suspense } from 'react';
 
-/** Whose camera is on where one is: those who teach first, then by the class list. */
-const select = ({ room, info }: Inside) => {
-  const place = placeOf(room, info.me.member);
-  const on = new Set(Object.keys(room.desk.camera).filter((m) => placeOf(room, m) === place));
-  const listed = info.people.map((p) => p.member).filter((m) => on.has(m));
-  return [...listed, ...[...on].filter((m) => !listed.includes(m))].join(' ');
-};
+// Where somebody looks at them.
+const AllFaces = lazy(() => import('./AllFaces'));
 
-/** Everybody's picture who is where one is, side by side: as many as the window holds so that one knows them. */
-export function Faces() {
-  const { ref, width, height } = useElementSize();
-  const on = useInside(select).split(' ').filter(Boolean);
-  const { columns, rows, shown } = tilesFor(on.length, width || 640, height || 360);
-  const faces = on.slice(0, shown);
-  if (!on.length)
-    return (
-      <div className={stage.stageEmpty}>
-        <p>No camera is on here.</p>
-      </div>
-    );
-  return (
-    <div
-      ref={ref}
-      className={classes.faces}
-      style={{
-        gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))`,
-        gridTemplateRows: `repeat(${rows}, minmax(0, 1fr))`,
-      }}
-    >
-      <Shown faces={faces} />
-      {on.length > shown && <p className={classes.rest}>{on.length - shown} more cameras are on.</p>}
-    </div>
-  );
-}
-
-function Shown({ faces }: { faces: readonly string[] }) {
-  const { call } = useRoom();
-  const { member: me } = useMe();
-  const nameOf = useNameOf();
-  useWanted(faces.filter((m) => m !== me));
-  const tracks = useSyncExternalStore(call.subscribe, call.tracks);
-  return faces.map((member) => {
-    const track = tracks.find((t) => t.member === member && t.kind === 'camera')?.track;
-    return (
-      <figure key={member} className={classes.figure}>
-        {track && (
-          <Picture track={track} className={classes.mainPicture} label={`${nameOf(member)}, camera`} />
-        )}
-        <figcaption>{member === me ? 'You' : nameOf(member)}</figcaption>
-      </figure>
-    );
-  });
-}
+/** Everybody's picture who is where one is. */
+export const Faces = () => (
+  <Suspense>
+    <AllFaces />
+  </Suspense>
+);
