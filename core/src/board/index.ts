@@ -1,3 +1,4 @@
+export * from './framed';
 export * from './lettering';
 export * from './outline';
 export * from './sheet';

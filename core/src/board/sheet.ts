@@ -1,6 +1,7 @@
-import type { OnBoard, Stroke } from '../room/index';
+import type { Frame, OnBoard, PageMark, Stroke } from '../room/index';
+import { framed } from './framed';
 import { LETTERS, lineAt, linesOf } from './lettering';
-import { HEIGHT, outlineOnce, WIDTH } from './outline';
+import { HEIGHT, outlineOf, outlineOnce, WIDTH } from './outline';
 
 /** The pens on white paper: what is drawn into a file has one look, whatever theme its reader has. */
 const INKS: Record<Stroke['colour'], string> = {
@@ -18,6 +19,32 @@ const MARKUP: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;' 
 /** Words as XML has them; characters that XML knows none of are left out. */
 const inXml = (text: string): string =>
   text.replace(/[\u0000-\u001F\uFFFE\uFFFF]/g, '').replace(/[&<>]/g, (c) => MARKUP[c]!);
+
+/** A page of slides as it was looked at: its picture, and how tall it is for its width. */
+export interface SheetPage {
+  /** A PNG, base64. */
+  png: string;
+  ratio: number;
+}
+
+/** Around a page that is smaller than its sheet. */
+const GROUND = '#12352c';
+
+/** A page as an SVG document of its own, as much of it as the frame says, with what was marked on it. */
+export function slideSvg(
+  { png, ratio }: SheetPage,
+  { frame, marks }: { frame: Frame; marks: readonly PageMark[] },
+  width = WIDTH,
+): string {
+  const height = Math.round((width * HEIGHT) / WIDTH);
+  const at = framed(ratio, frame, { width, height });
+  const tall = at.width * ratio;
+  const drawn = marks.map(
+    (m) => `<path d="${outlineOf(m.points, WIDTH * ratio)}" fill="${INKS[m.colour]}"/>`,
+  );
+  const scale = at.width / WIDTH;
+  return `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}"><rect width="${width}" height="${height}" fill="${GROUND}"/><image x="${at.left}" y="${at.top}" width="${at.width}" height="${tall}" preserveAspectRatio="none" xlink:href="data:image/png;base64,${png}"/><g transform="translate(${at.left} ${at.top}) scale(${scale})">${drawn.join('')}</g></svg>`;
+}
 
 /** A board as an SVG document of its own, so many pixels wide. */
 export function boardSvg({ strokes, texts }: OnBoard, width = WIDTH): string {

@@ -30,7 +30,7 @@ export const FILMS = {
 } as const;
 export type FilmKind = keyof typeof FILMS;
 
-/** The board of a film: a list of its frames for ffmpeg, from when on, and when it is looked at; ms. */
+/** The board of a film, or its slides: a list of frames for ffmpeg, from when on, and when it is looked at; ms. */
 export interface FilmBoard {
   list: string;
   at: number;
@@ -46,6 +46,7 @@ export interface FilmOf {
   length: number;
   pictures: readonly (Picture & { file: string })[];
   board: FilmBoard | null;
+  slides: FilmBoard | null;
   arrangement: Arrangement;
 }
 
@@ -66,9 +67,14 @@ const FULL: Box = { x: 0, y: 0, ...{ width: CANVAS.width, height: CANVAS.height 
 const small = (x: number): Box => ({ x, y: 544, width: 284, height: 160 });
 const side = (y: number): Box => ({ x: 976, y, width: 288, height: 162 });
 /** Where the large one is while others are beside it, and where those are: the camera, and the board beside a screen. */
-const BOXES: Record<Arrangement, { large: Box; camera: Box; board: Box }> = {
-  corner: { large: FULL, camera: small(980), board: small(680) },
-  beside: { large: { x: 8, y: 90, width: 960, height: 540 }, camera: side(90), board: side(260) },
+const BOXES: Record<Arrangement, { large: Box; camera: Box; board: Box; slides: Box }> = {
+  corner: { large: FULL, camera: small(980), board: small(680), slides: small(680) },
+  beside: {
+    large: { x: 8, y: 90, width: 960, height: 540 },
+    camera: side(90),
+    board: side(260),
+    slides: side(260),
+  },
 };
 
 /** When something is seen, as an expression of ffmpeg's. */
@@ -76,24 +82,28 @@ const within = (stretches: readonly Stretch[]): string =>
   stretches.map(({ from, until }) => `between(t,${seconds(from)},${seconds(until)})`).join('+');
 
 interface Layer {
-  kind: 'camera' | 'board' | 'screen';
+  kind: 'camera' | 'board' | 'slides' | 'screen';
   at: number;
   when: readonly Stretch[];
   input: string[];
 }
 
-/** What is laid one over the other: cameras, then the board, then screens, each in its order in time. */
-function layersOf({ pictures, board }: Pick<FilmOf, 'pictures' | 'board'>): Layer[] {
-  const order = ['camera', 'board', 'screen'];
+/** What is laid one over the other: cameras, then the board, slides and screens, each in its order in time. */
+function layersOf({ pictures, board, slides }: Pick<FilmOf, 'pictures' | 'board' | 'slides'>): Layer[] {
+  const order = ['camera', 'board', 'slides', 'screen'];
   const all = pictures.map(({ kind, at, length, file }): Layer => ({
     ...{ kind, at, input: ['-i', file] },
     when: [{ from: at, until: at + length }],
   }));
-  if (board)
-    all.push({
-      ...{ kind: 'board', at: board.at, when: board.shown },
-      input: ['-f', 'concat', '-safe', '0', '-i', board.list],
-    });
+  for (const [kind, drawn] of [
+    ['board', board],
+    ['slides', slides],
+  ] as const)
+    if (drawn)
+      all.push({
+        ...{ kind, at: drawn.at, when: drawn.shown },
+        input: ['-f', 'concat', '-safe', '0', '-i', drawn.list],
+      });
   return all.sort((a, b) => order.indexOf(a.kind) - order.indexOf(b.kind) || a.at - b.at);
 }
 
@@ -102,17 +112,27 @@ interface Placed {
   when: Stretch[];
 }
 
-/** Where each layer is, and when: a screen goes before the board, the board before a camera. */
+/** Where each layer is, and when: a screen goes before slides, those before the board, the board before a camera. */
 function placesIn(layers: readonly Layer[], arrangement: Arrangement): (layer: Layer) => Placed[] {
   const of = (...kinds: Layer['kind'][]) =>
     joined(layers.filter((l) => kinds.includes(l.kind)).flatMap((l) => l.when));
   const boxes = BOXES[arrangement];
-  const before = { camera: of('board', 'screen'), board: of('screen'), screen: [] };
+  const before = {
+    camera: of('board', 'slides', 'screen'),
+    board: of('slides', 'screen'),
+    slides: of('screen'),
+    screen: [],
+  };
   // Only beside one another the large one gives way.
   const beside =
     arrangement === 'corner'
-      ? { camera: [], board: [], screen: [] }
-      : { camera: [], board: of('camera'), screen: of('camera', 'board') };
+      ? { camera: [], board: [], slides: [], screen: [] }
+      : {
+          camera: [],
+          board: of('camera'),
+          slides: of('camera', 'board'),
+          screen: of('camera', 'board', 'slides'),
+        };
   return ({ kind, when }) => {
     const large = without(when, before[kind]);
     return [
@@ -124,8 +144,8 @@ function placesIn(layers: readonly Layer[], arrangement: Arrangement): (layer: L
 }
 
 /**
- * ffmpeg's arguments for one film of everything: the sound; a screen large, else the board while it is drawn on, else the
- * camera; what is not large is in a corner or beside it.
+ * ffmpeg's arguments for one film of everything: the sound; a screen large, else the slides, else the board while it is drawn on,
+ * else the camera; what is not large is in a corner or beside it.
  */
 export function filmArguments(film: FilmOf, kind: FilmKind, output: string): string[] {
   const { sound, length } = film;

@@ -5,6 +5,7 @@ export * from './film';
 export * from './mixing';
 export * from './archivePage';
 export * from './boardFilm';
+export * from './slidesFilm';
 export * from './cameras';
 export * from './classCaptions';
 export * from './cuts/index';

@@ -83,7 +83,7 @@ test.each<[FilmKind, Arrangement, string[]]>([
     const film = file(`film.${kind}`);
     await run(
       'ffmpeg',
-      filmArguments({ sound, length: 5000, pictures, board: null, arrangement }, kind, film),
+      filmArguments({ sound, length: 5000, pictures, board: null, slides: null, arrangement }, kind, film),
     );
     expect(await secondsOf(film)).toBeCloseTo(5, 0);
     const at = (x: number, y: number) => async (second: number) => is(await colourAt(film, second, x, y));
@@ -109,7 +109,7 @@ test('a film of pictures that came and went a hundred times is asked for in as f
   const shown = Array.from({ length: 60 }, (_, i) => ({ from: i * 66_000, until: i * 66_000 + 50_000 }));
   const board = { list: 'list', at: 0, shown };
   const asked = filmArguments(
-    { sound: 's', length: 4_800_000, pictures, board, arrangement: 'beside' },
+    { sound: 's', length: 4_800_000, pictures, board, slides: null, arrangement: 'beside' },
     'mp4',
     'o',
   );
@@ -122,7 +122,7 @@ test('a film in which nothing was shown has the sound, and a plain picture', asy
   await run(
     'ffmpeg',
     filmArguments(
-      { sound, length: 2000, pictures: [], board: null, arrangement: 'corner' },
+      { sound, length: 2000, pictures: [], board: null, slides: null, arrangement: 'corner' },
       'mp4',
       file('alone.mp4'),
     ),
@@ -153,7 +153,7 @@ test('a board is drawn into a film while it is drawn on, the camera in its corne
   const film = file('drawn.mp4');
   await run(
     'ffmpeg',
-    filmArguments({ sound, length: 5000, pictures, board, arrangement: 'corner' }, 'mp4', film),
+    filmArguments({ sound, length: 5000, pictures, board, slides: null, arrangement: 'corner' }, 'mp4', film),
   );
   expect(await secondsOf(film)).toBeCloseTo(5, 0);
   const is = ([r, g, b]: number[]) =>
@@ -179,7 +179,11 @@ test('a board is drawn into a film while it is drawn on, the camera in its corne
   const three = [...pictures, { kind: 'screen' as const, at: 1500, length: 1000, file: screen }];
   await run(
     'ffmpeg',
-    filmArguments({ sound, length: 5000, pictures: three, board, arrangement: 'beside' }, 'mp4', film),
+    filmArguments(
+      { sound, length: 5000, pictures: three, board, slides: null, arrangement: 'beside' },
+      'mp4',
+      film,
+    ),
   );
   const beside: [number, number][] = [
     [480, 360],

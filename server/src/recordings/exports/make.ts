@@ -14,6 +14,7 @@ import { picturesTo, toldTo } from '../told';
 import { mayHave } from '../watchable';
 import { writeArchive } from './archive';
 import { drawBoard } from './board';
+import { drawSlides } from './slides';
 import { exportById, noteMade, noteMaking, noteUnmade, withoutOf, type ExportRow } from './store';
 
 /** How far it is, is said so often at most, ms; whether it is still wanted is asked with it. */
@@ -59,7 +60,7 @@ export async function makeExport(ctx: Context, id: string): Promise<void> {
     ctx.log.warn({ why: String(error), export: id }, 'not made');
     await noteUnmade(ctx.db, id);
   } finally {
-    for (const rest of [work, `${work}.txt`, `${work}.board`])
+    for (const rest of [work, `${work}.txt`, `${work}.board`, `${work}.slides`])
       await rm(rest, { recursive: true, force: true });
   }
 }
@@ -94,7 +95,8 @@ async function write(ctx: Context, { kind }: ExportRow, making: Making): Promise
   const pictures = (await picturesTo(ctx.db, row, watcher)).map((p) => ({ ...p, file: ready(p.file) }));
   const told = await toldTo(ctx.db, row, watcher);
   const board = await drawBoard(told, { length, folder: `${work}.board`, signal });
+  const slides = await drawSlides(ctx, told, { length, folder: `${work}.slides`, signal });
   const arrangement = kind.startsWith('beside') ? 'beside' : 'corner';
-  const film = { sound, length, pictures, board, arrangement } as const;
+  const film = { sound, length, pictures, board, slides, arrangement } as const;
   await runFar(filmArguments(film, kind.endsWith('mp4') ? 'mp4' : 'webm', work), { far, signal });
 }

@@ -1,11 +1,10 @@
 import { VisuallyHidden } from '@mantine/core';
 import { useElementSize } from '@mantine/hooks';
 import { useEffect, useRef, useState, type PointerEvent } from 'react';
-import { outlineOf, WIDTH } from '@nimble-bell/core/board';
+import { framed, outlineOf, WIDTH, type At } from '@nimble-bell/core/board';
 import type { Stroke } from '@nimble-bell/core/api';
 import type { Deck, Frame, PageMark } from '@nimble-bell/core/room';
-import { framed } from './framed';
-import type { At, Drawable, Pages } from './pages';
+import type { Drawable, Pages } from './pages';
 import classes from './slides.module.css';
 
 /** A stroke has so many numbers at most. */

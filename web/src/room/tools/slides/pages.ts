@@ -1,11 +1,5 @@
+import type { At } from '@nimble-bell/core/board';
 import type { Deck } from '@nimble-bell/core/room';
-
-/** Where a page stands on a canvas, in its pixels: so wide, its corner so far from the canvas's own. */
-export interface At {
-  width: number;
-  left: number;
-  top: number;
-}
 
 /** A page, ready to be drawn. */
 export interface Drawable {

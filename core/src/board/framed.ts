@@ -1,5 +1,11 @@
-import type { Frame } from '@nimble-bell/core/room';
-import type { At } from './pages';
+import type { Frame } from '../room/index';
+
+/** Where a page stands in a window, in its pixels: so wide, its corner so far from the window's own. */
+export interface At {
+  width: number;
+  left: number;
+  top: number;
+}
 
 /** Where a page of this shape stands in a window of this size: as much of it as the frame says, as near as it can be. */
 export function framed(ratio: number, frame: Frame, window: { width: number; height: number }): At {
