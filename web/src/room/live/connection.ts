@@ -181,20 +181,15 @@ export class RoomConnection {
 
   open() {
     this.#socket.connect();
-    document.addEventListener('visibilitychange', this.#wakes);
-    window.addEventListener('online', this.#wakes);
   }
 
   /** A page that slept, or was without a network, does not wait for its turn to try again. */
-  readonly #wakes = () => {
-    if (document.visibilityState === 'visible' && this.#view.status === 'away' && !this.#socket.connected)
-      this.#socket.disconnect().connect();
+  readonly wake = () => {
+    if (this.#view.status === 'away' && !this.#socket.connected) this.#socket.disconnect().connect();
   };
 
   close() {
     this.#socket.emit('leave', {}, () => {});
-    document.removeEventListener('visibilitychange', this.#wakes);
-    window.removeEventListener('online', this.#wakes);
     this.#set({ status: 'left' });
     // The goodbye is on its way before the line is cut.
     setTimeout(() => this.#socket.disconnect(), 150);

@@ -20,11 +20,16 @@ export function useConnection(session: string): { tools: RoomTools; connection: 
   const { connection, tools } = made;
   useEffect(() => {
     connection.open();
+    const seen = () => document.visibilityState === 'visible' && connection.wake();
+    document.addEventListener('visibilitychange', seen);
+    window.addEventListener('online', seen);
     const stop = connection.subscribe(() => {
       const { state, info } = connection.view;
       if (state && info) tools.call.follow(state, info.me.member);
     });
     return () => {
+      document.removeEventListener('visibilitychange', seen);
+      window.removeEventListener('online', seen);
       stop();
       tools.call.close();
       connection.close();
