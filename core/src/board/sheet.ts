@@ -30,20 +30,26 @@ export interface SheetPage {
 /** Around a page that is smaller than its sheet. */
 const GROUND = '#12352c';
 
-/** A page as an SVG document of its own, as much of it as the frame says, with what was marked on it. */
+/**
+ * A page as an SVG document of its own, as much of it as the frame says, with what was marked on it; the ground alone where
+ * there is no picture of it.
+ */
 export function slideSvg(
-  { png, ratio }: SheetPage,
+  page: SheetPage | null,
   { frame, marks }: { frame: Frame; marks: readonly PageMark[] },
   width = WIDTH,
 ): string {
   const height = Math.round((width * HEIGHT) / WIDTH);
+  const head = `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}"><rect width="${width}" height="${height}" fill="${GROUND}"/>`;
+  if (!page) return `${head}</svg>`;
+  const { png, ratio } = page;
   const at = framed(ratio, frame, { width, height });
   const tall = at.width * ratio;
   const drawn = marks.map(
     (m) => `<path d="${outlineOf(m.points, WIDTH * ratio)}" fill="${INKS[m.colour]}"/>`,
   );
   const scale = at.width / WIDTH;
-  return `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}"><rect width="${width}" height="${height}" fill="${GROUND}"/><image x="${at.left}" y="${at.top}" width="${at.width}" height="${tall}" preserveAspectRatio="none" xlink:href="data:image/png;base64,${png}"/><g transform="translate(${at.left} ${at.top}) scale(${scale})">${drawn.join('')}</g></svg>`;
+  return `${head}<image x="${at.left}" y="${at.top}" width="${at.width}" height="${tall}" preserveAspectRatio="none" xlink:href="data:image/png;base64,${png}"/><g transform="translate(${at.left} ${at.top}) scale(${scale})">${drawn.join('')}</g></svg>`;
 }
 
 /** A board as an SVG document of its own, so many pixels wide. */

@@ -1,14 +1,11 @@
 import { CLASS, type BoardState, type OnBoard, type StoredEvent } from '../room/index';
 import type { Stretch } from './mixing';
+import { momentsOf } from './moments';
 import { Replay } from './replay';
-import { positionOf, type Part } from './timeline';
+import type { Part } from './timeline';
 
 /** A board that nobody draws on gives way so long after its last mark, ms. */
 export const STAYS_MS = 60_000;
-/** A board is drawn anew so often at most, ms; and in a long class so seldom that these are enough. */
-const STEP_MS = 500;
-const MOST = 1200;
-
 /** The class's board as it stands from a moment of a recording on, ms. */
 export interface BoardFrame {
   at: number;
@@ -49,16 +46,9 @@ function addedTo(before: OnBoard, on: OnBoard): OnBoard | null {
 /** The class's board, as its events and the parts of a recording of `length` ms made it. */
 export function boardFilm(events: readonly StoredEvent[], parts: readonly Part[], length: number): BoardFilm {
   const replay = new Replay(events, parts);
-  const step = Math.max(STEP_MS, length / MOST);
-  const moments = new Set<number>();
-  for (const event of events) {
-    if (!MARKS.has(event.type) || ('place' in event && event.place !== CLASS)) continue;
-    const at = Math.max(0, positionOf(parts, event.at));
-    // What is drawn within one step is there at its end; what came before the recording is there from its beginning.
-    if (at < length) moments.add(Math.min(length, Math.ceil(at / step) * step));
-  }
+  const marks = events.filter((e) => MARKS.has(e.type) && !('place' in e && e.place !== CLASS));
   const film: BoardFilm = { frames: [], shown: [] };
-  for (const at of [...moments].sort((a, b) => a - b)) {
+  for (const at of momentsOf(marks, parts, length)) {
     const on = ofClass(replay.at(at).board);
     film.frames.push({ at, on, added: addedTo(film.frames.at(-1)?.on ?? NOTHING, on) });
     const last = film.shown.at(-1);

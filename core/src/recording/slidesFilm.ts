@@ -1,11 +1,8 @@
 import { CLASS, slidesAt, type Frame, type PageMark, type StoredEvent } from '../room/index';
 import type { Stretch } from './mixing';
+import { momentsOf } from './moments';
 import { Replay } from './replay';
-import { positionOf, type Part } from './timeline';
-
-/** What is looked at is drawn anew so often at most, ms; and in a long class so seldom that these are enough. */
-const STEP_MS = 500;
-const MOST = 1200;
+import type { Part } from './timeline';
 
 /** A page as the class looked at it. */
 export interface PageLooked {
@@ -41,16 +38,10 @@ export function slidesFilm(
   length: number,
 ): SlidesFilm {
   const replay = new Replay(events, parts);
-  const step = Math.max(STEP_MS, length / MOST);
-  const moments = new Set<number>();
-  for (const event of events) {
-    if (!CHANGES.has(event.type)) continue;
-    const at = Math.max(0, positionOf(parts, event.at));
-    if (at < length) moments.add(Math.min(length, Math.ceil(at / step) * step));
-  }
+  const changes = events.filter((e) => CHANGES.has(e.type));
   const film: SlidesFilm = { frames: [], shown: [] };
   let open: Stretch | null = null;
-  for (const at of [...moments].sort((a, b) => a - b)) {
+  for (const at of momentsOf(changes, parts, length)) {
     const { slides, stage } = replay.at(at);
     const on = slidesAt({ slides }, CLASS);
     // What the class had put before it otherwise is looked at instead.

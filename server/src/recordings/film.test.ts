@@ -5,6 +5,7 @@ import path from 'node:path';
 import { promisify } from 'node:util';
 import { filmArguments, type Arrangement, type FilmKind } from '@nimble-bell/core/recording';
 import type { StoredEvent } from '@nimble-bell/core/room';
+import { colourAt } from '../testing/filmed';
 import { drawBoard } from './exports/board';
 
 const run = promisify(execFile);
@@ -41,29 +42,6 @@ async function secondsOf(film: string): Promise<number> {
   const { stdout, stderr } = await run('ffprobe', args);
   expect(stderr).toBe('');
   return Number(stdout);
-}
-
-/** The colour of the picture at a second, and at a place of its 1280 by 720, as red, green, blue. */
-async function colourAt(film: string, second: number, x: number, y: number): Promise<number[]> {
-  const args = [
-    '-v',
-    'error',
-    '-ss',
-    String(second),
-    '-i',
-    film,
-    '-frames:v',
-    '1',
-    '-vf',
-    `crop=8:8:${x}:${y},scale=1:1`,
-    '-f',
-    'rawvideo',
-    '-pix_fmt',
-    'rgb24',
-    '-',
-  ];
-  const { stdout } = await run('ffmpeg', args, { encoding: 'buffer' });
-  return [...stdout];
 }
 
 test.each<[FilmKind, Arrangement, string[]]>([

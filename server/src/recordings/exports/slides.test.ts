@@ -10,6 +10,7 @@ import type { Context } from '../../context';
 import { plainPdf } from '../../demo/plainPdf';
 import { placeOf } from '../../files/receive';
 import { Decks } from '../../slides/decks';
+import { colourAt } from '../../testing/filmed';
 import { drawSlides } from './slides';
 
 const run = promisify(execFile);
@@ -31,18 +32,6 @@ async function deckOf(content: Buffer, name: string, type: string, kind: 'pdf' |
   return { id, name, kind, pages };
 }
 
-/** The colour at a point of a film or a picture, as red, green and blue. */
-async function colourAt(of: string, second: number, x: number, y: number): Promise<number[]> {
-  const { stdout } = await promisify(execFile)(
-    'ffmpeg',
-    [
-      ...['-v', 'error', '-ss', String(second), '-i', of, '-frames:v', '1'],
-      ...['-vf', `crop=2:2:${x}:${y},scale=1:1`, '-f', 'rawvideo', '-pix_fmt', 'rgb24', '-'],
-    ],
-    { encoding: 'buffer' },
-  );
-  return [...stdout.subarray(0, 3)];
-}
 const is = ([r, g, b]: number[]) =>
   r! > 220 && g! > 220 && b! > 220
     ? 'page'
@@ -97,7 +86,7 @@ test('the pages that a class looked at are drawn into its film, with what was ma
       film,
     ),
   );
-  const middle = async (second: number) => is(await colourAt(film, second, 640, 360));
+  const middle = async (second: number) => is(await colourAt(film, second, 640, 360, 2));
   expect([await middle(0.5), await middle(1.6), await middle(2.8)]).toEqual(['camera', 'page', 'pen']);
   expect([await middle(3.5), await middle(4.3), await middle(5.6)]).toEqual(['camera', 'pen', 'camera']);
   // The camera stands in its corner meanwhile; around a page that does not fill it is the ground.
@@ -105,7 +94,7 @@ test('the pages that a class looked at are drawn into its film, with what was ma
   // Enlarged the mark is as much larger.
   const thick = async (second: number) => {
     let rows = 0;
-    for (let y = 330; y < 390; y += 2) if (is(await colourAt(film, second, 640, y)) === 'pen') rows++;
+    for (let y = 330; y < 390; y += 2) if (is(await colourAt(film, second, 640, y, 2)) === 'pen') rows++;
     return rows;
   };
   expect(await thick(4.8)).toBeGreaterThan(2 * (await thick(2.8)));
