@@ -2,6 +2,7 @@ import { Button, TextInput } from '@mantine/core';
 import { countWords, lengthWords } from '@nimble-bell/core/calendar';
 import { CLASS, type Laid } from '@nimble-bell/core/room';
 import { useNow } from '../../../app/clock';
+import { SmallButton } from '../../../ui/SmallButton';
 import { useLine } from '../../controls/useLine';
 import { useInside, usePlace, useRoom, useTableName, useTeaching, type Inside } from '../../live/useRoom';
 import strip from '../strip.module.css';
@@ -51,8 +52,14 @@ interface Props {
 function Teaching({ laid, at }: Props) {
   const { send } = useRoom();
   const { field } = useLine((text) => send({ type: 'wordToTables', text }));
+  const tableName = useTableName();
   return (
     <div className={strip.acts}>
+      {laid.calls.map(({ place }) => (
+        <SmallButton key={place} apart onClick={() => void send({ type: 'goTo', place })}>
+          {tableName(place)} asks
+        </SmallButton>
+      ))}
       {at !== CLASS && (
         <Button size="compact-sm" variant="default" onClick={() => void send({ type: 'goTo', place: CLASS })}>
           Leave the table

@@ -65,12 +65,14 @@ test('whoever teaches sees who speaks and which table asks, goes there, tells al
   expect(within(two).getByRole('img', { name: 'speaking' })).not.toBeNull();
   act(() => happen({ type: 'helpCalled', place: 'table-1-2', on: true }));
   expect(within(two).getByText('Asks for you')).not.toBeNull();
+  fireEvent.click(screen.getByRole('button', { name: 'Table 2 asks' }));
   fireEvent.click(within(two).getByRole('button', { name: 'Go to Table 2' }));
   const word = screen.getByRole('textbox', { name: 'A word to all tables' });
   fireEvent.change(word, { target: { value: 'Two minutes' } });
   fireEvent.keyDown(word, { key: 'Enter' });
   fireEvent.click(screen.getByRole('button', { name: 'Everybody back' }));
   expect(sent).toEqual([
+    { type: 'goTo', place: 'table-1-2' },
     { type: 'goTo', place: 'table-1-2' },
     { type: 'wordToTables', text: 'Two minutes' },
     { type: 'endTables' },
