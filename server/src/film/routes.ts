@@ -1,17 +1,17 @@
 import path from 'node:path';
 import { Router } from 'express';
 import type { FilmAddress } from '@nimble-bell/core/api';
-import { isHere, placeOf, CLASS } from '@nimble-bell/core/room';
+import { CLASS, isHere, placeOf } from '@nimble-bell/core/room';
 import { teaches } from '@nimble-bell/core/roster';
 import { membersWhere, type MemberRow } from '../accounts/store';
 import type { Context } from '../context';
+import { sessionById } from '../courses/store';
 import { AppError } from '../errors';
 import { placeOf as fileAt } from '../files/receive';
 import { materialById } from '../materials/store';
 import { readTicket, ticketFor } from '../recordings/ticket';
 import { RoomReader } from '../room/reader';
 import { here } from '../sessions/here';
-import { sessionById } from '../courses/store';
 import { isFilm } from './films';
 
 /** What a class watches together, as a file that a media element plays: for whoever is there, while it is shown. */

@@ -1,6 +1,7 @@
 import { ana, ben, lecture, maren } from '../../testing/index';
 import { snapshotFor } from '../kernel/audience';
 import { positionIn } from './index';
+import { filmCommands } from './schema';
 
 const show = { type: 'showFilm', material: 'film1', name: 'Spring tide.webm' } as const;
 
@@ -26,7 +27,12 @@ test('a film plays for all from where it is set going, stands where it is held, 
   expect(room.state.stage.front.class).toBe('picture');
 });
 
-test('an address is opened for all, and nothing that is no address of the web', () => {
+test('an address is opened for all, as it is sent, and nothing that is no address of the web', () => {
+  const url = (typed: string) =>
+    filmCommands.openCard.safeParse({ type: 'openCard', url: typed, title: 'T' });
+  expect(url('https://tides.example/\u202etoday').data?.url).toBe('https://tides.example/%E2%80%AEtoday');
+  for (const none of ['javascript:alert(1)', 'data:text/html,x', 'file:///etc/passwd', 'tides'])
+    expect(url(none).success).toBe(false);
   const room = lecture();
   room.do(maren, { type: 'openCard', url: 'https://tides.example/today', title: 'Today’s tides' });
   expect(snapshotFor(room.state, ana).film.card?.title).toBe('Today’s tides');

@@ -5,9 +5,11 @@ import { MemberId, message } from '../kernel/schema';
 const MaterialId = z.string().min(1).max(40);
 /** No film is longer than a day. */
 const Position = z.number().min(0).max(86_400_000);
+/** As it is sent to a browser: nothing in it that is not seen. */
 const Url = z
   .url({ protocol: /^https?$/, error: 'An address begins with https://.' })
-  .max(2000, 'At most 2,000 characters.');
+  .max(2000, 'At most 2,000 characters.')
+  .transform((url) => new URL(url).href);
 
 export const filmCommands = {
   showFilm: message('showFilm', { material: MaterialId, name: z.string().min(1).max(160) }),

@@ -129,7 +129,8 @@ export class SharedDocument {
     const sent = this.#unsent.splice(0);
     const update = toBase64(Y.mergeUpdates(sent));
     const reply = await this.line.ask('documentUpdate', { ...this.of, update });
-    if (reply?.ok) return;
+    // Whoever was taken elsewhere meanwhile is told nothing of it.
+    if (reply?.ok || this.#closed) return;
     if (reply && !PASSING.has(reply.refusal.code)) return this.refused(reply.refusal.message);
     this.#unsent.unshift(...sent);
     this.#timer ??= setTimeout(() => {
