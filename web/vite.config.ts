@@ -68,13 +68,13 @@ const OVER =
   /floating-ui|tabbable|react-remove-scroll|react-style-singleton|use-sidecar|@mantine\/core\/esm\/components\/(Combobox|FloatingArrow|FloatingIndicator|FocusTrap|Menu|Modal|ModalBase|Overlay|Popover|Portal|ScrollArea|SegmentedControl|Select|Tooltip|Transition)\//;
 /** What one writes, chooses and ticks in without anything lying over the page: what is watched has no more. */
 const FIELDS =
-  /@mantine\/core\/esm\/components\/(CloseButton\/|Combobox\/(ComboboxChevron|get-parsed-combobox-data)\/|Input\/|InputBase\/|NativeSelect\/|Textarea\/|TextInput\/|Checkbox\/|Radio\/|Switch\/|InlineInput)|@mantine\/core\/esm\/utils\/InlineInput|react-textarea/;
+  /@mantine\/core\/esm\/components\/(CloseButton\/|Combobox\/(ComboboxChevron|get-parsed-combobox-data)\/|Input\/|InputBase\/|NativeSelect\/|PasswordInput\/|Textarea\/|TextInput\/|Checkbox\/|Radio\/|Switch\/|InlineInput)|@mantine\/core\/esm\/utils\/InlineInput|react-textarea/;
 /** What a recording is watched with: one file, so that its first picture waits for few. */
 const WATCH =
   /web\/src\/(watch\/((WatchPage|Player|Chapters|CutLink|SearchPanel)\.tsx|(useCues|useWatched)\.ts|watch\.module|film\/(?!KeyList)|time\/)|room\/tools\/(replays\.|board\/Replay|slides\/SlidesReplay|talk\/Replay))|core\/src\/(captions|watching)\/|core\/src\/recording\/(timeline|replay)\.ts/;
 /** What forms have beside. */
 const FORMS =
-  /@mantine\/(core\/esm\/components\/(MultiSelect|NumberInput|PasswordInput|Pill|PillsInput)|form)\/|react-number-format/;
+  /@mantine\/(core\/esm\/components\/(MultiSelect|NumberInput|Pill|PillsInput)|form)\/|react-number-format/;
 
 /**
  * Few files, each for a reason: what every page needs, what lies over pages, fields, dates; the rest goes with its page.
@@ -89,6 +89,8 @@ const groups = [
   { name: 'base', test: (id: string) => PACKAGES.test(id) || PLAIN.test(id) || FRAME.test(id), priority: 4 },
   { name: 'fields', test: FIELDS, priority: 3.5 },
   { name: 'over', test: OVER, priority: 3 },
+  // Dates need it too, and the entrance does not need dates.
+  { name: 'grid', test: /@mantine\/core\/esm\/components\/SimpleGrid\//, priority: 2 },
   { name: 'forms', test: FORMS, priority: 1 },
   { name: 'watch', test: WATCH, priority: 0.5, includeDependenciesRecursively: false },
   { name: 'room', test: /core\/src\/room\/(?!proof|runSheet\/(left|held))/, priority: 0 },

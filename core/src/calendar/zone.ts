@@ -28,7 +28,8 @@ interface Calm {
 }
 
 interface Zone {
-  clock: Intl.DateTimeFormat;
+  /** Minutes east of UTC, asked of the platform: slow. */
+  asked: (instant: Instant) => number;
   years: Map<number, Year>;
   /** The one of the last wall time: the next is most often in it too. */
   calm: Calm;
@@ -56,22 +57,46 @@ export function isZone(zone: string): boolean {
   }
 }
 
+/** What a platform with Temporal (ECMA-262, stage 4) has of it that is asked here. */
+interface WithTemporal {
+  Temporal?: {
+    Instant: {
+      fromEpochMilliseconds: (instant: Instant) => {
+        toZonedDateTimeISO: (zone: string) => { offsetNanoseconds: number };
+      };
+    };
+  };
+}
+
+/**
+ * How a zone's offset is asked of the platform: by Temporal where there is one. The first clock that a weak phone makes
+ * costs it a fifth of a second.
+ */
+function askedOf(name: string): Zone['asked'] {
+  const { Temporal } = globalThis as WithTemporal;
+  if (Temporal)
+    return (instant) =>
+      Math.round(
+        Temporal.Instant.fromEpochMilliseconds(instant).toZonedDateTimeISO(name).offsetNanoseconds /
+          (MINUTE * 1_000_000),
+      );
+  const clock = clockOf(name);
+  return (instant) => {
+    const at: Partial<Record<Intl.DateTimeFormatPartTypes, number>> = {};
+    for (const { type, value } of clock.formatToParts(instant)) at[type] = Number(value);
+    const local = Date.UTC(at.year!, at.month! - 1, at.day, at.hour, at.minute);
+    return Math.round((local - Math.floor(instant / MINUTE) * MINUTE) / MINUTE);
+  };
+}
+
 function zoneOf(name: string): Zone {
   let zone = zones.get(name);
   if (!zone)
     zones.set(
       name,
-      (zone = { clock: clockOf(name), years: new Map(), calm: { from: 0, until: 0, offset: 0 } }),
+      (zone = { asked: askedOf(name), years: new Map(), calm: { from: 0, until: 0, offset: 0 } }),
     );
   return zone;
-}
-
-/** Minutes east of UTC, asked of the platform: slow. */
-function askedOffset({ clock }: Zone, instant: Instant): number {
-  const at: Partial<Record<Intl.DateTimeFormatPartTypes, number>> = {};
-  for (const { type, value } of clock.formatToParts(instant)) at[type] = Number(value);
-  const local = Date.UTC(at.year!, at.month! - 1, at.day, at.hour, at.minute);
-  return Math.round((local - Math.floor(instant / MINUTE) * MINUTE) / MINUTE);
 }
 
 const yearOf = (instant: Instant): number => {
@@ -86,16 +111,16 @@ function tableOf(name: string, year: number): Year {
   if (known) return known;
   const end = Date.UTC(year + 1, 0, 1) - MINUTE;
   let at = Date.UTC(year, 0, 1) - MINUTE;
-  let offset = askedOffset(zone, at);
+  let offset = zone.asked(at);
   const table: Year = { first: offset, starts: [], offsets: [] };
   while (at < end) {
     const next = Math.min(at + STEP, end);
-    const then = askedOffset(zone, next);
+    const then = zone.asked(next);
     if (then !== offset) {
       let [before, after] = [at, next];
       while (after - before > MINUTE) {
         const middle = before + Math.floor((after - before) / 2 / MINUTE) * MINUTE;
-        if (askedOffset(zone, middle) === offset) before = middle;
+        if (zone.asked(middle) === offset) before = middle;
         else after = middle;
       }
       table.starts.push(after);

@@ -49,6 +49,11 @@ test('a ticket is for one recording and one member, for a time, and cannot be al
   expect(opens('', ana)).toBe(false);
   // It dies with the link that its holder had.
   expect(opens(ticket, { id: 'ana', link: 'second' })).toBe(false);
-  now += 6 * 3_600_000 + 1;
+  // Asked for again within the hour it is the same address, and nothing is loaded anew.
+  now = 3_599_999;
+  expect(ticketFor(ctx, 'recording', ana)).toBe(ticket);
+  now += 6 * 3_600_000;
+  expect(opens(ticket, ana)).toBe(true);
+  now += 2;
   expect(opens(ticket, ana)).toBe(false);
 });

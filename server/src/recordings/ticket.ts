@@ -2,17 +2,20 @@ import { createHmac, timingSafeEqual } from 'node:crypto';
 import type { Context } from '../context';
 import { secretOf } from '../secret';
 
-const HOURS_6 = 6 * 3_600_000;
+const HOUR = 3_600_000;
+const HOURS = 6;
 
 const sign = (ctx: Context, text: string) =>
   createHmac('sha256', secretOf(ctx)).update(text).digest('base64url');
 
 /**
- * A media element sends no headers of ours, so its address carries a ticket: one member, one file, six hours. It says who
- * asks; whether they may is asked anew with every request. It dies with the link that its holder had when it was made.
+ * A media element sends no headers of ours, so its address carries a ticket: one member, one file, six hours and what is
+ * left of this one, so that a page that asks again has the same address and loads nothing anew. It says who asks; whether
+ * they may is asked anew with every request. It dies with the link that its holder had when it was made.
  */
 export function ticketFor(ctx: Context, file: string, member: { id: string; link: string }): string {
-  const text = `${file}.${member.id}.${ctx.now() + HOURS_6}`;
+  const until = (Math.ceil(ctx.now() / HOUR) + HOURS) * HOUR;
+  const text = `${file}.${member.id}.${until}`;
   return `${text}.${sign(ctx, `${text}.${member.link}`)}`;
 }
 
