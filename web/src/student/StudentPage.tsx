@@ -1,5 +1,5 @@
 import { Anchor, Button, Container, Group, Paper, Stack, Text, Title } from '@mantine/core';
-import { lazy, startTransition, Suspense, useEffect, useState, useDeferredValue } from 'react';
+import { lazy, Suspense, useEffect, useState, useDeferredValue } from 'react';
 import { Link, useParams } from 'react-router';
 import type { MyCourse, SessionInfo } from '@nimble-bell/core/api';
 import {
@@ -20,6 +20,7 @@ import { Shell } from '../app/Shell';
 import { useAbout } from '../app/title';
 import { serverNow, useNow } from '../app/clock';
 import { useAsked, useMe, stopOf } from '../app/queries';
+import { usePainted } from '../app/usePainted';
 import frame from '../app/frame.module.css';
 import { rememberHome } from '../offline/register';
 import { Fault } from '../ui/Fault';
@@ -96,16 +97,6 @@ export function StudentPage() {
       </Container>
     </>
   );
-}
-
-/** Whether the page has been painted once: what is further down is drawn after what one came for. */
-function usePainted(): boolean {
-  const [painted, setPainted] = useState(false);
-  useEffect(() => {
-    const frame = requestAnimationFrame(() => startTransition(() => setPainted(true)));
-    return () => cancelAnimationFrame(frame);
-  }, []);
-  return painted;
 }
 
 function Rest({ mine }: { mine: MyCourse }) {

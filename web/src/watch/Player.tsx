@@ -5,6 +5,7 @@ import type { RecordingDetail } from '@nimble-bell/core/api';
 import { countWords, instantWords } from '@nimble-bell/core/calendar';
 import { instantAt, Replay, type Gap } from '@nimble-bell/core/recording';
 import { namesIn } from '@nimble-bell/core/room';
+import { usePainted } from '../app/usePainted';
 import type { ReplayProps } from '../room/tools/replay';
 import { REPLAYS } from '../room/tools/replays';
 import { Chapters } from './Chapters';
@@ -32,18 +33,14 @@ const WatchersPanel = lazy(() => import('./WatchersPanel'));
 export function Player({ recording, from }: { recording: RecordingDetail; from: string }) {
   const { element, film } = useMedia();
   const [position, setPosition] = useState(0);
-  const room = useReplay(recording, position);
-  const { zone, parts, pages, sessionId: session } = recording;
-  const moment = { room, zone, at: instantAt(parts, position), session, pages };
   const goTo = (ms: number) => {
     film.seek(ms);
     film.play();
   };
-  const nameOf = useMemo(() => namesIn(recording.events), [recording.events]);
   const [search] = useSearchParams();
   const asked = Number(search.get('at') || NaN);
   const watched = useWatched(recording, film, asked >= 0 ? asked * 1000 : null);
-  const cues = useCues(recording.captions);
+  const painted = usePainted();
   const note = () => document.getElementById('note-here')?.focus();
   return (
     <Stack>
@@ -59,30 +56,50 @@ export function Player({ recording, from }: { recording: RecordingDetail; from: 
             stood={watched.say}
             resumed={watched.resumed}
           />
-          <Replays where="under" {...moment} nameOf={nameOf} />
-          <Gaps gaps={recording.gaps} />
-          <Chapters of={recording.chapters} position={position} goTo={goTo} />
         </div>
-        <div className={classes.aside}>
-          {(!recording.shared || cues.length > 0) && <SearchPanel {...{ recording, cues, nameOf, goTo }} />}
-          {!recording.shared && (
-            <>
-              <Replays where="beside" {...moment} nameOf={nameOf} />
-              <Suspense>
-                <Notes {...{ recording, position, film, goTo }} />
-              </Suspense>
-              {!recording.leavesOut.includes('notes') && (
-                <Suspense>
-                  <ClassNotes session={recording.sessionId} name={recording.title} />
-                </Suspense>
-              )}
-            </>
-          )}
-        </div>
+        {painted && <Around {...{ recording, position, film, goTo }} />}
       </div>
       <Suspense>{recording.mayDownload && <TakeAlong recording={recording} />}</Suspense>
-      {recording.teaching && <ForTeachers {...{ recording, position, film }} />}
+      {painted && recording.teaching && <ForTeachers {...{ recording, position, film }} />}
     </Stack>
+  );
+}
+
+interface AroundProps extends ForTeachersProps {
+  goTo: (ms: number) => void;
+}
+
+/** The room of that moment, under the film and beside it, and what leads about in the recording. */
+function Around({ recording, position, film, goTo }: AroundProps) {
+  const room = useReplay(recording, position);
+  const { zone, parts, pages, sessionId: session } = recording;
+  const moment = { room, zone, at: instantAt(parts, position), session, pages };
+  const nameOf = useMemo(() => namesIn(recording.events), [recording.events]);
+  const cues = useCues(recording.captions);
+  return (
+    <>
+      <div>
+        <Replays where="under" {...moment} nameOf={nameOf} />
+        <Gaps gaps={recording.gaps} />
+        <Chapters of={recording.chapters} position={position} goTo={goTo} />
+      </div>
+      <div className={classes.aside}>
+        {(!recording.shared || cues.length > 0) && <SearchPanel {...{ recording, cues, nameOf, goTo }} />}
+        {!recording.shared && (
+          <>
+            <Replays where="beside" {...moment} nameOf={nameOf} />
+            <Suspense>
+              <Notes {...{ recording, position, film, goTo }} />
+            </Suspense>
+            {!recording.leavesOut.includes('notes') && (
+              <Suspense>
+                <ClassNotes session={recording.sessionId} name={recording.title} />
+              </Suspense>
+            )}
+          </>
+        )}
+      </div>
+    </>
   );
 }
 

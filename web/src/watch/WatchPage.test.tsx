@@ -21,6 +21,7 @@ test('what was written and drawn appears as the recording comes to it, and goes 
   await waitFor(() => expect(screen.getByRole('heading', { name: 'Lecture 3' })).toBeTruthy());
   expect(screen.getByText('Tue 6 Oct, 21:30, 1:00')).toBeTruthy();
   const talk = () => screen.getByTestId('replayed-talk').textContent ?? '';
+  await screen.findByTestId('replayed-talk');
   expect(talk()).toContain('appears as the recording comes to it');
   seek(12);
   expect(talk()).toContain('Early word.');

@@ -1,4 +1,11 @@
-import { lengthRead, lengthWords, momentWords, preparingWords } from './words';
+import {
+  KNOWN_LANGUAGES,
+  languageWords,
+  lengthRead,
+  lengthWords,
+  momentWords,
+  preparingWords,
+} from './words';
 
 test.each([
   [0, '0:00'],
@@ -23,4 +30,15 @@ test('a recording that cannot be watched says why', () => {
   expect(preparingWords({ state: 'preparing', progress: 0.42 })).toBe('Being prepared, 42 %');
   expect(preparingWords({ state: 'expired', progress: 1 })).toContain('is gone');
   expect(preparingWords({ state: 'failed', progress: 0 })).toContain('tried again');
+});
+
+test('languages have the names that the platform gives them, known ones too; what is none keeps its tag', () => {
+  const names = new Intl.DisplayNames('en', { type: 'language' });
+  for (const [tag, name] of Object.entries(KNOWN_LANGUAGES))
+    expect([tag, names.of(tag)]).toEqual([tag, name]);
+  expect([languageWords('en'), languageWords('pt-BR'), languageWords('no tag')]).toEqual([
+    'English',
+    'Brazilian Portuguese',
+    'no tag',
+  ]);
 });
