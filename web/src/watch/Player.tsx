@@ -59,7 +59,7 @@ export function Player({ recording, from }: { recording: RecordingDetail; from: 
         </div>
         {painted && <Around {...{ recording, position, film, goTo }} />}
       </div>
-      <Suspense>{recording.mayDownload && <TakeAlong recording={recording} />}</Suspense>
+      <Suspense>{painted && recording.mayDownload && <TakeAlong recording={recording} />}</Suspense>
       {painted && recording.teaching && <ForTeachers {...{ recording, position, film }} />}
     </Stack>
   );
