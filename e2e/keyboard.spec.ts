@@ -106,14 +106,25 @@ test('the dialogs and menus of the room, by key', async ({ page, browser }) => {
       await expect(view.getByRole('radio', { name: word, exact: true })).toBeChecked();
     }
   }
-  await tabTo(page, page.getByRole('combobox', { name: 'Where the words stand' }));
+  await tabTo(page, page.getByRole('textbox', { name: 'Words for the board' }));
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('combobox', { name: 'Where the words stand' })).toBeFocused();
   await page.keyboard.type('Bottom left');
   await page.keyboard.press('Shift+Tab');
   await page.keyboard.type('High water 14:10');
   await page.keyboard.press('Enter');
+  // What is there is chosen, moved and taken off without one too.
+  await tabTo(page, page.getByRole('button', { name: 'Move', exact: true }));
+  await page.keyboard.press('Enter');
+  await tabTo(page, page.getByRole('button', { name: 'Choose one' }));
+  await page.keyboard.press('Enter');
+  await tabTo(page, page.getByRole('group', { name: 'What is chosen moves by the arrows' }), 'Shift+Tab');
+  for (let i = 0; i < 40; i++) await page.keyboard.press('ArrowRight');
   await expect(ana.getByRole('list', { name: 'What is on the board' })).toContainText(
-    'Bottom left, by Maren Oduya: High water 14:10',
+    'Bottom middle, by Maren Oduya: High water 14:10',
   );
+  await page.keyboard.press('Delete');
+  await expect(ana.getByRole('img', { name: 'Board with 0 strokes' })).toBeVisible();
   const { faults } = await walkThrough(page);
   expect(faults).toEqual([]);
 });

@@ -92,7 +92,7 @@ test('a class goes to tables: heard, seen, written and drawn by those at each al
   const mine = await other.emitWithAck('enter', { session: course.session, after: 0 });
   const since = await other.emitWithAck('enter', { session: course.session, after: 1 });
   for (const reply of [mine, since]) expect(JSON.stringify(reply)).not.toContain('Only at table one');
-  expect(mine.room.board.strokes).toEqual([]);
+  expect(mine.room.board.marks).toEqual([]);
   const [one] = mine.room.tables.laid.tables;
   expect((await send({ type: 'goTo', place: one.place })).refusal.code).toBe('stays');
   const opened = await other.emitWithAck('documentOpen', { place: one.place, name: 'notes' });

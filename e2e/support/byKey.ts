@@ -21,11 +21,11 @@ export const focused = (page: Page): Promise<string> =>
   });
 
 /** Walks by Tab until this has focus. */
-export async function tabTo(page: Page, target: Locator): Promise<void> {
+export async function tabTo(page: Page, target: Locator, by = 'Tab'): Promise<void> {
   const goal = await target.elementHandle();
   for (let i = 0; i < MOST_STOPS; i++) {
     if (await goal!.evaluate((e) => e === document.activeElement)) return;
-    await page.keyboard.press('Tab');
+    await page.keyboard.press(by);
   }
   throw new Error(`not reached by Tab: ${await goal!.evaluate((e) => e.outerHTML.slice(0, 120))}`);
 }

@@ -206,13 +206,14 @@ function longClass(count: number, members: readonly string[]): StoredEvent[] {
     else if (kind === 3)
       room.happen({ type: 'handRaised', member }, { type: 'handLowered', by: member, member });
     else if (kind < 7) room.happen({ type: 'microphone', member, on: kind === 4 });
-    else if (kind === 7 && i % 40 === 7) room.happen({ type: 'boardCleared', by: member, place: 'class' });
+    else if (kind === 7 && i % 40 === 7)
+      room.happen({ type: 'boardCleared', by: member, place: 'class', side: 1 });
     else if (kind === 8)
       room.happen({
         type: 'drawn',
         by: member,
         stroke: { points: Array.from({ length: 60 }, (_, k) => ((i + k) % 100) / 100), colour: 'ink' },
-        place: 'class',
+        ...{ place: 'class', side: 1 },
       });
     else room.happen({ type: 'limitSet', by: member, capability: 'draw', state: i % 20 ? 'open' : 'closed' });
   }

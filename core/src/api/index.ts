@@ -11,6 +11,7 @@ export { SeriesKind } from '../calendar/schema';
 export {
   Addressee,
   BoardText,
+  Shape,
   Stroke,
   type RoomCommand,
   type RoomEvent,

@@ -28,8 +28,13 @@ export const Signal = z.discriminatedUnion('what', [
   z.object({ what: z.literal('captioning'), text: z.string().max(200) }),
   /** How somebody's connection is: for those who teach alone. */
   z.object({ what: z.literal('line'), line: z.enum(LINES) }),
-  /** A pointer over the stage; fractions of its width and height. */
-  z.object({ what: z.literal('pointer'), x: z.number().min(0).max(1), y: z.number().min(0).max(1) }),
+  /** A pointer over a page, or a pen on the board; fractions of its width and height. */
+  z.object({
+    what: z.literal('pointer'),
+    on: z.literal('board').optional(),
+    x: z.number().min(0).max(1),
+    y: z.number().min(0).max(1),
+  }),
 ]);
 export type Signal = z.infer<typeof Signal>;
 

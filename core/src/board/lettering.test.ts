@@ -2,7 +2,7 @@ import type { PutText } from '../room/index';
 import { freeIn, linesOf, placeOfText, PLACES } from './lettering';
 
 const put = (text: string, at: [number, number]): PutText => ({
-  ...{ text, at, colour: 'ink', by: 'maren', place: 'class', seq: 1 },
+  ...{ kind: 'text', text, at, colour: 'ink', by: 'maren', place: 'class', side: 1, seq: 1 },
 });
 
 test('a text is a column of whole words, and a word too long for it is broken', () => {

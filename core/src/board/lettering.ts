@@ -52,3 +52,16 @@ export function placeOfText({ at: [x, y] }: Pick<PutText, 'at'>): string {
     Math.abs(p.at[0] - x) * 4 + (y < p.at[1] - 0.01 ? 9 : y - p.at[1]);
   return PLACES.reduce((best, p) => (far(p) < far(best) ? p : best)).name;
 }
+
+/** A slip's paper around its words, in the board's units. */
+export function slipBox({ text, at }: Pick<PutText, 'text' | 'at'>) {
+  const lines = linesOf(text);
+  const longest = Math.max(...lines.map((l) => [...l].length));
+  const [x, y] = lineAt(at, 0);
+  return {
+    x: x - 18,
+    y: y - LETTERS,
+    width: longest * LETTERS * 0.48 + 40,
+    height: lines.length * LINE + 26,
+  };
+}

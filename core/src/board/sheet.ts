@@ -1,7 +1,8 @@
-import type { Frame, OnBoard, PageMark, Stroke } from '../room/index';
+import type { Frame, Mark, OnBoard, PageMark, Stroke } from '../room/index';
 import { framed } from './framed';
-import { LETTERS, lineAt, linesOf } from './lettering';
+import { LETTERS, lineAt, linesOf, slipBox } from './lettering';
 import { HEIGHT, outlineOf, outlineOnce, WIDTH } from './outline';
+import { groundPath, SHAPE_LINE, shapePath } from './shapes';
 
 /** The pens on white paper: what is drawn into a file has one look, whatever theme its reader has. */
 const INKS: Record<Stroke['colour'], string> = {
@@ -45,22 +46,33 @@ export function slideSvg(
   const { png, ratio } = page;
   const at = framed(ratio, frame, { width, height });
   const tall = at.width * ratio;
-  const drawn = marks.map(
-    (m) => `<path d="${outlineOf(m.points, WIDTH * ratio)}" fill="${INKS[m.colour]}"/>`,
-  );
+  const drawn = marks.map((m) => `<path d="${outlineOf(m, WIDTH * ratio)}" fill="${INKS[m.colour]}"/>`);
   const scale = at.width / WIDTH;
   return `${head}<image x="${at.left}" y="${at.top}" width="${at.width}" height="${tall}" preserveAspectRatio="none" xlink:href="data:image/png;base64,${png}"/><g transform="translate(${at.left} ${at.top}) scale(${scale})">${drawn.join('')}</g></svg>`;
 }
 
+/** What a side is ruled with, and the paper of slips. */
+const RULING = '#c9d5cf';
+const SLIP = '#f6e7c4';
+
+function markSvg(m: Mark): string {
+  const ink = INKS[m.colour];
+  if (m.kind === 'stroke') return `<path d="${outlineOnce(m)}" fill="${ink}"/>`;
+  if (m.kind === 'shape')
+    return `<path d="${shapePath(m)}" fill="none" stroke="${ink}" stroke-width="${SHAPE_LINE}" stroke-linecap="round" stroke-linejoin="round"/>`;
+  const lines = linesOf(m.text).map((line, i) => {
+    const [x, y] = lineAt(m.at, i);
+    return `<text x="${x}" y="${y}" font-size="${LETTERS}" fill="${ink}">${inXml(line)}</text>`;
+  });
+  if (!m.slip) return lines.join('');
+  const { x, y, width, height } = slipBox(m);
+  return `<rect x="${x}" y="${y}" width="${width}" height="${height}" fill="${SLIP}" stroke="${INKS.brass}" stroke-width="2"/>${lines.join('')}`;
+}
+
 /** A board as an SVG document of its own, so many pixels wide. */
-export function boardSvg({ strokes, texts }: OnBoard, width = WIDTH): string {
-  const drawn = strokes.map((s) => `<path d="${outlineOnce(s)}" fill="${INKS[s.colour]}"/>`);
-  const lettered = texts.flatMap((t) =>
-    linesOf(t.text).map((line, i) => {
-      const [x, y] = lineAt(t.at, i);
-      return `<text x="${x}" y="${y}" font-size="${LETTERS}" fill="${INKS[t.colour]}">${inXml(line)}</text>`;
-    }),
-  );
+export function boardSvg({ marks, ground }: OnBoard, width = WIDTH): string {
   const height = Math.round((width * HEIGHT) / WIDTH);
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${WIDTH} ${HEIGHT}" font-family="sans-serif" font-weight="500"><rect width="${WIDTH}" height="${HEIGHT}" fill="${PAPER}"/>${drawn.join('')}${lettered.join('')}</svg>`;
+  const ruled = groundPath(ground);
+  const under = ruled ? `<path d="${ruled}" fill="none" stroke="${RULING}" stroke-width="2"/>` : '';
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${WIDTH} ${HEIGHT}" font-family="sans-serif" font-weight="500"><rect width="${WIDTH}" height="${HEIGHT}" fill="${PAPER}"/>${under}${marks.map(markSvg).join('')}</svg>`;
 }

@@ -1,9 +1,15 @@
 import fc from 'fast-check';
 import { boardSvg } from '../board/index';
 import { ana, anyStep, lecture, maren } from '../testing/index';
+import type { OnBoard } from '../room/index';
 import { boardFilm, STAYS_MS } from './index';
 
 const stroke = (x: number) => ({ points: [x, 0.1, x, 0.9], colour: 'clay' as const });
+
+const count = ({ marks }: OnBoard) => {
+  const texts = marks.filter((m) => m.kind === 'text').length;
+  return [marks.length - texts, texts];
+};
 
 test('a board is looked at from its first mark until it is cleared, or a minute after its last', () => {
   const room = lecture({ draw: 'open' });
@@ -24,18 +30,13 @@ test('a board is looked at from its first mark until it is cleared, or a minute 
   at(310_000);
   room.do(maren, { type: 'clearBoard' });
   const film = boardFilm(room.events, parts, 600_000);
-  expect(film.frames.map((f) => [f.at, f.on.strokes.length, f.on.texts.length])).toEqual([
+  expect(film.frames.map((f) => [f.at, ...count(f.on)])).toEqual([
     [10_500, 2, 0],
     [40_000, 3, 0],
     [300_000, 3, 1],
     [310_000, 0, 0],
   ]);
-  expect(film.frames.map(({ added }) => added && [added.strokes.length, added.texts.length])).toEqual([
-    [2, 0],
-    [1, 0],
-    [0, 1],
-    null,
-  ]);
+  expect(film.frames.map(({ added }) => added && count(added))).toEqual([[2, 0], [1, 0], [0, 1], null]);
   expect(film.shown).toEqual([
     { from: 10_500, until: 40_000 + STAYS_MS },
     { from: 300_000, until: 310_000 },
@@ -60,7 +61,7 @@ test('whatever happens, its frames are in order and few, and it is looked at in 
       for (const [i, { at, on, added }] of frames.entries()) {
         const before = frames[i - 1];
         expect(at).toBeGreaterThan(before?.at ?? -1);
-        if (added) expect([...(before?.on.strokes ?? []), ...added.strokes]).toEqual(on.strokes);
+        if (added) expect([...(before?.on.marks ?? []), ...added.marks]).toEqual(on.marks);
       }
       for (const [i, s] of shown.entries()) {
         expect(s.until).toBeGreaterThanOrEqual(s.from);

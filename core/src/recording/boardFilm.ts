@@ -1,4 +1,12 @@
-import { CLASS, type BoardState, type OnBoard, type StoredEvent } from '../room/index';
+import {
+  CLASS,
+  onBoard,
+  pointsOf,
+  type BoardState,
+  type Mark,
+  type OnBoard,
+  type StoredEvent,
+} from '../room/index';
 import type { Stretch } from './mixing';
 import { momentsOf } from './moments';
 import { Replay } from './replay';
@@ -22,25 +30,26 @@ export interface BoardFilm {
 }
 
 const MARKS: ReadonlySet<StoredEvent['type']> = new Set([
-  ...(['drawn', 'textPut', 'boardCleared'] as const),
-  ...(['workShown', 'workPutBack', 'tablesLaid'] as const),
+  ...(['drawn', 'textPut', 'shapePut', 'takenOff', 'shifted', 'boardCleared', 'clearingUndone'] as const),
+  ...(['boardTurned', 'groundLaid', 'workShown', 'workPutBack', 'tablesLaid'] as const),
 ]);
 
-/** What the class has before it: its own board, or what was made at a table. */
-const ofClass = ({ strokes, texts, shown }: BoardState): OnBoard =>
-  shown ?? {
-    strokes: strokes.filter((s) => s.place === CLASS),
-    texts: texts.filter((t) => t.place === CLASS),
-  };
+/** What the class has before it: its own board, or one that is shown to it. */
+const ofClass = (board: BoardState): OnBoard => board.shown ?? onBoard(board, CLASS);
 
-const NOTHING: OnBoard = { strokes: [], texts: [] };
-type Marks = readonly { seq: number }[];
+const NOTHING: OnBoard = { marks: [], ground: 'plain' };
 
-/** What of a board was not there before; null where what was there is gone. */
+const isSame = (a: Mark, b: Mark | undefined): boolean => {
+  if (a === b) return true;
+  const [[ax, ay], [bx, by]] = [pointsOf(a), b ? pointsOf(b) : []];
+  return a.seq === b?.seq && ax === bx && ay === by;
+};
+
+/** What of a board was not there before; null where that is not only more of it, or covers what was there. */
 function addedTo(before: OnBoard, on: OnBoard): OnBoard | null {
-  const goneOf = (was: Marks, is: Marks) => was.length > 0 && was[0]!.seq !== is[0]?.seq;
-  if (goneOf(before.strokes, on.strokes) || goneOf(before.texts, on.texts)) return null;
-  return { strokes: on.strokes.slice(before.strokes.length), texts: on.texts.slice(before.texts.length) };
+  if (before.ground !== on.ground || !before.marks.every((m, i) => isSame(m, on.marks[i]))) return null;
+  const marks = on.marks.slice(before.marks.length);
+  return marks.some((m) => m.kind === 'text' && m.slip) ? null : { marks, ground: on.ground };
 }
 
 /** The class's board, as its events and the parts of a recording of `length` ms made it. */
@@ -54,7 +63,7 @@ export function boardFilm(events: readonly StoredEvent[], parts: readonly Part[]
     const last = film.shown.at(-1);
     const open = last !== undefined && last.until >= at;
     if (open) last.until = at;
-    if (on.strokes.length + on.texts.length === 0) continue;
+    if (on.marks.length === 0) continue;
     const until = Math.min(length, at + STAYS_MS);
     if (open) last.until = until;
     else film.shown.push({ from: at, until });

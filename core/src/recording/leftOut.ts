@@ -1,4 +1,4 @@
-import type { StoredEvent } from '../room/index';
+import { ownerOf, type StoredEvent } from '../room/index';
 import { teaches, type Role } from '../roster/role';
 import type { Leavable } from '../settings/index';
 import type { RecordingPlan } from './schema';
@@ -19,7 +19,8 @@ export function isKept(plan: KeptPlan | null, kind: 'sound' | 'camera' | 'screen
 }
 
 const DRAWN: ReadonlySet<StoredEvent['type']> = new Set([
-  ...(['drawn', 'textPut', 'boardCleared', 'workShown', 'workPutBack'] as const),
+  ...(['drawn', 'textPut', 'shapePut', 'takenOff', 'shifted', 'boardCleared', 'clearingUndone'] as const),
+  ...(['boardTurned', 'groundLaid', 'boardsGiven', 'workShown', 'workPutBack'] as const),
   ...(['slideMarked', 'marksCleared'] as const),
   ...(['slidesShown', 'slideTurned', 'slideFramed', 'leafingSet', 'slidesPutAway'] as const),
 ]);
@@ -46,6 +47,10 @@ export function keptOf(events: readonly StoredEvent[], left: readonly Leavable[]
       if (!name) return [e];
       const { pronouns: _theirs, ...rest } = e as typeof e & { pronouns?: string };
       return [{ ...rest, name } as StoredEvent];
+    }
+    if (e.type === 'workShown') {
+      const name = numbered(ownerOf(e.from) ?? '');
+      return [name ? { ...e, title: name } : e];
     }
     if (e.type === 'renamed') {
       const name = numbered(e.member);

@@ -4,6 +4,7 @@ import {
   CLASS,
   evolve,
   newRoom,
+  ownerOf,
   sees,
   type RoomState,
   type StoredEvent,
@@ -77,10 +78,17 @@ export function maskedFor(events: readonly StoredEvent[], withheld: ReadonlySet<
       case 'textPut':
         return [withheld.has(e.by) ? { ...e, text: { ...e.text, text: WITHHELD } } : e];
       case 'workShown': {
-        const texts = e.texts.map((t) => (withheld.has(t.by) ? { ...t, text: WITHHELD } : t));
-        return [{ ...e, texts, strokes: e.strokes.filter((s) => !withheld.has(s.by)) }];
+        const own = ownerOf(e.from);
+        // Somebody's own board would show what they withhold, and say whose it is.
+        if (own !== null && withheld.has(own)) return [];
+        const marks = e.marks.flatMap((m) => {
+          if (!withheld.has(m.by)) return [m];
+          return m.kind === 'text' ? [{ ...m, text: WITHHELD }] : [];
+        });
+        return [{ ...e, marks }];
       }
       case 'drawn':
+      case 'shapePut':
       case 'slideMarked':
         return withheld.has(e.by) ? [] : [e];
       case 'asked':
@@ -109,7 +117,13 @@ const OPEN_TO_ALL: ReadonlySet<StoredEvent['type']> = new Set([
   ...([
     'drawn',
     'textPut',
+    'shapePut',
+    'takenOff',
+    'shifted',
     'boardCleared',
+    'clearingUndone',
+    'boardTurned',
+    'groundLaid',
     'workShown',
     'workPutBack',
     'microphone',
@@ -136,7 +150,9 @@ export function forAnybody(events: readonly StoredEvent[]): StoredEvent[] {
   );
 }
 
-const isOfTable = (e: StoredEvent, room: RoomState): boolean => {
+/** Whether it happened at a table, or on a board of somebody's own. */
+const isApart = (e: StoredEvent, room: RoomState): boolean => {
+  if ('place' in e && e.place !== undefined && ownerOf(e.place) !== null) return true;
   const heard = audienceOf(e, room);
   return heard.to === 'place' && heard.place !== CLASS;
 };
@@ -153,6 +169,6 @@ export function heardBy(events: readonly StoredEvent[], watcher: Watcher): Store
     if (room.bell.phase === 'live' && !sees(room, watcher, 'seeNames')) hiding = room.limits;
   }
   const end = hiding ? { ...room, limits: hiding } : room;
-  // What was said and drawn at a table was never the class's, and is in no recording of it.
-  return events.flatMap((e) => (isOfTable(e, end) ? [] : (audience(e, watcher, end) ?? [])));
+  // What was said and drawn apart was never the class's, and is in no recording of it.
+  return events.flatMap((e) => (isApart(e, end) ? [] : (audience(e, watcher, end) ?? [])));
 }

@@ -150,7 +150,21 @@ export const anyCommand: fc.Arbitrary<RoomCommand> = fc.oneof(
   }),
   fc.record({ type: fc.constant('showAnswers' as const), right: fc.boolean() }),
   fc.record({ type: fc.constant('startTimer' as const), seconds: fc.constantFrom(null, 60) }),
-  fc.constant<RoomCommand>({ type: 'draw', stroke: { points: [0.1, 0.1, 0.2, 0.2], colour: 'ink' } }),
+  fc.constantFrom<RoomCommand>(
+    { type: 'draw', stroke: { points: [0.1, 0.1, 0.2, 0.2], colour: 'ink' } },
+    { type: 'draw', stroke: { points: [0.8, 0.1, 0.2, 0.9], colour: 'clay' }, at: 'own-ana' },
+    { type: 'putShape', shape: { shape: 'box', from: [0.2, 0.2], to: [0.4, 0.9], colour: 'pine' } },
+    { type: 'takeOff', marks: [5, 6, 7, 8] },
+    { type: 'takeOff', marks: [9, 10, 11, 12], at: 'own-ana' },
+    { type: 'shift', marks: [5, 6, 7, 8, 9], x: 0.3, y: -0.3 },
+    { type: 'clearBoard' },
+    { type: 'undoClearing' },
+    { type: 'turnBoard', side: 1 },
+    { type: 'turnBoard', side: 2 },
+    { type: 'giveBoards', given: true },
+    { type: 'giveBoards', given: false },
+    { type: 'showWork', place: 'own-ana', named: false },
+  ),
 );
 /** Somebody of the lecture gives a command. */
 export const anyStep = fc.tuple(fc.constantFrom(maren, ana, ben), anyCommand);

@@ -336,13 +336,18 @@ function taught(
       type: 'textPut',
       by: teacher.id,
       text: { text, at: place, colour: 'ink' },
-      place: CLASS,
+      ...{ place: CLASS, side: 1 },
     });
     const points = Array.from({ length: 40 }, (_, i) => [
       place[0] + i * 0.009,
       place[1] + 0.07 + 0.008 * Math.sin(i / 3),
     ]).flat();
-    happen(at + 5000, { type: 'drawn', by: teacher.id, stroke: { points, colour: 'clay' }, place: CLASS });
+    happen(at + 5000, {
+      type: 'drawn',
+      by: teacher.id,
+      stroke: { points, colour: 'clay' },
+      ...{ place: CLASS, side: 1 },
+    });
   });
 }
 

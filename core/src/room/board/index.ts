@@ -1,60 +1,195 @@
-import { concern, type Actor } from '../kernel/concern';
-import { CLASS, isAt, placeOf } from '../kernel/place';
-import { refuse } from '../kernel/refusals';
+import { teaches } from '../../roster/role';
+import { concern, EVERYONE, type Actor, type Audience } from '../kernel/concern';
+import { CLASS, isAt, ownerOf, placeOf } from '../kernel/place';
+import { refuse, type Refusal } from '../kernel/refusals';
 import type { Place } from '../kernel/schema';
 import type { RoomState } from '../kernel/state';
 import { tableOf } from '../tables/index';
+import { nameIn } from '../words';
+import { keptOn, moved } from './geometry';
+import type { BoardState, Ground, Mark, OnBoard } from './state';
 
-/** So much of a table's board is shown at most. */
+/** So much of a board is shown to the class at most. */
 const MOST_SHOWN = 3000;
+/** What it is called to those who are not told whose it is. */
+const UNNAMED = 'one of you';
 
 /** Whether somebody reads what is written together in a place: who is there, who teaches, and all while it is shown. */
 export const readsNotes = (room: Pick<RoomState, 'presence' | 'board'>, viewer: Actor, place: Place) =>
   isAt(room, viewer, place) || (room.board.shown?.from === place && isAt(room, viewer, CLASS));
 
-/** A board that is drawn on together, one in each place. */
+/** The side of a place's board that is turned to everybody, 1 and up. */
+export const sideOf = (board: Pick<BoardState, 'turned'>, place: Place): number => board.turned[place] ?? 1;
+
+const groundKey = (place: Place, side: number) => `${place} ${side}`;
+
+/** What a side is ruled with. */
+export const groundOf = (board: Pick<BoardState, 'grounds'>, place: Place, side: number): Ground =>
+  board.grounds[groundKey(place, side)] ?? 'plain';
+
+/** One side of a place's board: the one that is turned to everybody, where none is said. */
+export function onBoard(board: BoardState, place: Place, side = sideOf(board, place)): OnBoard {
+  const there = (m: Mark) => m.place === place && m.side === side;
+  const { marks } = board;
+  return { marks: marks.every(there) ? marks : marks.filter(there), ground: groundOf(board, place, side) };
+}
+
+/** The sides of a place's board that there are: to the last that was drawn on, or is turned to everybody. */
+export const sidesOf = (board: BoardState, place: Place): number =>
+  board.marks.reduce((most, m) => (m.place === place ? Math.max(most, m.side) : most), sideOf(board, place));
+
+/** Which board a command is for: that of where one is, one's own, or, for those who teach, anybody's own. */
+function boardFor(room: RoomState, { member, role }: Actor, at: Place | undefined): Place | Refusal {
+  if (at === undefined) return placeOf(room, member);
+  const owner = ownerOf(at);
+  if (owner === null || !room.presence.people[owner]) return refuse('no-board');
+  if (teaches(role)) return at;
+  return owner === member && room.board.given && role !== 'observer' ? at : refuse('no-board');
+}
+
+/** Who hears of what happens on a board. */
+function hearsAt(place: Place): Audience {
+  const owner = ownerOf(place);
+  return owner === null ? { to: 'place', place } : { to: 'some', members: [owner] };
+}
+
+/** A board of one's own is drawn on whatever the class's limits say: nobody but those who teach sees it. */
+const needsToDraw = ({ at }: { at?: Place | undefined }) => (at === undefined ? (['draw'] as const) : []);
+
+/** These marks of a board, as far as this person may take them off or move them. */
+function ownOf(room: RoomState, { member, role }: Actor, place: Place, of: readonly number[]): Mark[] {
+  const wanted = new Set(of);
+  return room.board.marks.filter(
+    (m) => wanted.has(m.seq) && m.place === place && (teaches(role) || m.by === member),
+  );
+}
+
+/** Boards that are drawn on together, one in each place, and boards of one's own. */
 export const board = concern({
   name: 'board',
-  empty: { strokes: [], texts: [], shown: null },
+  empty: { marks: [], turned: {}, grounds: {}, cleared: {}, given: false, shown: null },
   commands: {
     draw: {
       who: 'anyone',
       phase: 'any',
-      needs: () => ['draw'],
-      decide: (room, { member: by }, { stroke }) => [{ type: 'drawn', by, stroke, place: placeOf(room, by) }],
+      needs: needsToDraw,
+      decide: (room, actor, { stroke, at }) => {
+        const place = boardFor(room, actor, at);
+        if (typeof place !== 'string') return place;
+        return [{ type: 'drawn', by: actor.member, stroke, place, side: sideOf(room.board, place) }];
+      },
     },
     putText: {
       who: 'anyone',
       phase: 'any',
-      needs: () => ['draw'],
-      decide: (room, { member: by }, { text }) => [{ type: 'textPut', by, text, place: placeOf(room, by) }],
+      needs: needsToDraw,
+      decide: (room, actor, { text, at }) => {
+        const place = boardFor(room, actor, at);
+        if (typeof place !== 'string') return place;
+        return [{ type: 'textPut', by: actor.member, text, place, side: sideOf(room.board, place) }];
+      },
+    },
+    putShape: {
+      who: 'anyone',
+      phase: 'any',
+      needs: needsToDraw,
+      decide: (room, actor, { shape, at }) => {
+        const place = boardFor(room, actor, at);
+        if (typeof place !== 'string') return place;
+        return [{ type: 'shapePut', by: actor.member, shape, place, side: sideOf(room.board, place) }];
+      },
+    },
+    takeOff: {
+      who: 'anyone',
+      phase: 'any',
+      needs: needsToDraw,
+      decide: (room, actor, { marks, at }) => {
+        const place = boardFor(room, actor, at);
+        if (typeof place !== 'string') return place;
+        const own = ownOf(room, actor, place, marks);
+        if (!own.length) return refuse('no-mark');
+        return [{ type: 'takenOff', by: actor.member, marks: own.map((m) => m.seq), place }];
+      },
+    },
+    shift: {
+      who: 'anyone',
+      phase: 'any',
+      needs: needsToDraw,
+      decide: (room, actor, { marks, x, y, at }) => {
+        const place = boardFor(room, actor, at);
+        if (typeof place !== 'string') return place;
+        const own = ownOf(room, actor, place, marks);
+        if (!own.length) return refuse('no-mark');
+        const by = keptOn(own, x, y);
+        if (by.x === 0 && by.y === 0) return [];
+        return [{ type: 'shifted', by: actor.member, marks: own.map((m) => m.seq), ...by, place }];
+      },
     },
     clearBoard: {
       who: 'teaching',
       phase: 'live',
-      decide: (room, { member: by }) => {
-        const place = placeOf(room, by);
-        const { strokes, texts } = room.board;
-        return [...strokes, ...texts].some((s) => s.place === place)
-          ? [{ type: 'boardCleared', by, place }]
+      decide: (room, actor, { at }) => {
+        const place = boardFor(room, actor, at);
+        if (typeof place !== 'string') return place;
+        const side = sideOf(room.board, place);
+        return onBoard(room.board, place).marks.length
+          ? [{ type: 'boardCleared', by: actor.member, place, side }]
           : [];
       },
+    },
+    undoClearing: {
+      who: 'teaching',
+      phase: 'live',
+      decide: (room, actor, { at }) => {
+        const place = boardFor(room, actor, at);
+        if (typeof place !== 'string') return place;
+        return room.board.cleared[place]?.length
+          ? [{ type: 'clearingUndone', by: actor.member, place }]
+          : refuse('nothing-cleared');
+      },
+    },
+    turnBoard: {
+      who: 'teaching',
+      phase: 'live',
+      decide: (room, actor, { side, at }) => {
+        const place = boardFor(room, actor, at);
+        if (typeof place !== 'string') return place;
+        if (side === sideOf(room.board, place)) return [];
+        return [{ type: 'boardTurned', by: actor.member, place, side }];
+      },
+    },
+    layGround: {
+      who: 'teaching',
+      phase: 'live',
+      decide: (room, actor, { ground, at }) => {
+        const place = boardFor(room, actor, at);
+        if (typeof place !== 'string') return place;
+        const side = sideOf(room.board, place);
+        if (groundOf(room.board, place, side) === ground) return [];
+        return [{ type: 'groundLaid', by: actor.member, ground, place, side }];
+      },
+    },
+    giveBoards: {
+      who: 'teaching',
+      phase: 'live',
+      decide: (room, { member: by }, { given }) =>
+        room.board.given === given ? [] : [{ type: 'boardsGiven', by, given }],
     },
     showWork: {
       who: 'teaching',
       phase: 'live',
-      decide: (room, { member: by }, { place: from }) => {
+      decide: (room, { member: by }, { place: from, named = true }) => {
         const table = tableOf(room, from);
-        if (!table) return refuse('no-table');
-        const there = <T extends { place: Place }>(all: readonly T[]) =>
-          all.filter((one) => one.place === from).slice(0, MOST_SHOWN);
-        const without = <T extends { place: Place }>(all: readonly T[]) =>
-          there(all).map(({ place: _, ...one }) => one);
-        const { strokes, texts } = room.board;
+        const owner = ownerOf(from);
+        if (owner === null ? !table : !room.presence.people[owner])
+          return refuse(owner === null ? 'no-table' : 'no-board');
+        const { marks, ground } = onBoard(room.board, from);
         return [
           {
-            ...{ type: 'workShown', by, from, title: table.name },
-            ...{ strokes: without(strokes), texts: without(texts) },
+            ...{ type: 'workShown', by, from, ground },
+            title: owner === null ? table!.name : named ? nameIn(room, owner) : UNNAMED,
+            marks: marks.slice(0, MOST_SHOWN).map(({ place: _, side: __, ...one }) => one),
+            unnamed: owner !== null && !named,
           },
         ];
       },
@@ -67,37 +202,112 @@ export const board = concern({
   },
   events: {
     drawn: {
-      version: 2,
-      upcast: [(body) => ({ ...body, place: CLASS })],
-      hears: ({ place }) => ({ to: 'place', place }),
-      evolve: (part, { seq, by, stroke, place }) => ({
-        ...part,
-        strokes: [...part.strokes, { ...stroke, seq, by, place }],
-      }),
+      version: 3,
+      upcast: [(body) => ({ ...body, place: CLASS }), onFirstSide],
+      hears: ({ place }) => hearsAt(place),
+      evolve: (part, { seq, by, stroke, place, side }) =>
+        put(part, { ...stroke, kind: 'stroke', seq, by, place, side }),
       log: null,
     },
     textPut: {
-      version: 1,
-      hears: ({ place }) => ({ to: 'place', place }),
-      evolve: (part, { seq, by, text, place }) => ({
-        ...part,
-        texts: [...part.texts, { ...text, seq, by, place }],
-      }),
+      version: 2,
+      upcast: [onFirstSide],
+      hears: ({ place }) => hearsAt(place),
+      evolve: (part, { seq, by, text, place, side }) =>
+        put(part, { ...text, kind: 'text', seq, by, place, side }),
       log: ({ by, text }, nameOf) => `${nameOf(by)} put on the board: ${text.text}`,
     },
-    workShown: {
+    shapePut: {
       version: 1,
+      hears: ({ place }) => hearsAt(place),
+      evolve: (part, { seq, by, shape, place, side }) =>
+        put(part, { ...shape, kind: 'shape', seq, by, place, side }),
+      log: null,
+    },
+    takenOff: {
+      version: 1,
+      hears: ({ place }) => hearsAt(place),
+      evolve: (part, { marks }) => {
+        const gone = new Set(marks);
+        return { ...part, marks: part.marks.filter((m) => !gone.has(m.seq)) };
+      },
+      log: null,
+    },
+    shifted: {
+      version: 1,
+      hears: ({ place }) => hearsAt(place),
+      evolve: (part, { marks, x, y }) => {
+        const those = new Set(marks);
+        return { ...part, marks: part.marks.map((m) => (those.has(m.seq) ? moved(m, x, y) : m)) };
+      },
+      log: null,
+    },
+    boardCleared: {
+      version: 3,
+      upcast: [(body) => ({ ...body, place: CLASS }), onFirstSide],
+      hears: ({ place }) => hearsAt(place),
+      evolve: (part, { place, side }) => {
+        const gone = (m: Mark) => m.place === place && m.side === side;
+        return {
+          ...part,
+          marks: part.marks.filter((m) => !gone(m)),
+          cleared: { ...part.cleared, [place]: part.marks.filter(gone) },
+        };
+      },
+      notice: () => 'The board has been cleared.',
+      log: ({ by }, nameOf) => `${nameOf(by)} cleared the board.`,
+    },
+    clearingUndone: {
+      version: 1,
+      hears: ({ place }) => hearsAt(place),
+      evolve: (part, { place }) => {
+        const { [place]: back = [], ...cleared } = part.cleared;
+        // In the order in which they were drawn, before what came since.
+        const marks = [...part.marks, ...back].sort((a, b) => a.seq - b.seq);
+        return { ...part, marks, cleared };
+      },
+      notice: () => 'What was cleared is on the board again.',
+      log: ({ by }, nameOf) => `${nameOf(by)} put back what had been cleared.`,
+    },
+    boardTurned: {
+      version: 1,
+      hears: ({ place }) => hearsAt(place),
+      evolve: (part, { place, side }) => ({ ...part, turned: { ...part.turned, [place]: side } }),
+      log: null,
+    },
+    groundLaid: {
+      version: 1,
+      hears: ({ place }) => hearsAt(place),
+      evolve: (part, { place, side, ground }) => ({
+        ...part,
+        grounds: { ...part.grounds, [groundKey(place, side)]: ground },
+      }),
+      log: null,
+    },
+    boardsGiven: {
+      version: 1,
+      hears: () => EVERYONE,
+      evolve: (part, { given }) => ({ ...part, given }),
+      notice: ({ given }) =>
+        given ? 'Everybody has a board of their own.' : 'The boards of their own are put away.',
+      log: ({ by, given }, nameOf) =>
+        `${nameOf(by)} ${given ? 'gave everybody a board of their own' : 'put the boards of their own away'}.`,
+    },
+    workShown: {
+      version: 2,
+      upcast: [upcastWork],
       hears: () => ({ to: 'place', place: CLASS }),
-      evolve: (part, { from, title, strokes, texts }) => ({
+      told: (event, _room, teaching) => (event.unnamed && !teaching ? unnamed(event) : event),
+      evolve: (part, { from, title, ground, marks, unnamed }) => ({
         ...part,
         shown: {
-          ...{ from, title },
-          strokes: strokes.map((s) => ({ ...s, place: from })),
-          texts: texts.map((t) => ({ ...t, place: from })),
+          ...{ from, title, ground, unnamed },
+          marks: marks.map((m) => ({ ...m, place: from, side: 1 })),
         },
       }),
       chapter: ({ title }) => `What ${title} made`,
-      log: ({ by, title }, nameOf) => `${nameOf(by)} showed what ${title} made.`,
+      log: ({ by, title, unnamed, from }, nameOf) =>
+        `${nameOf(by)} showed what ${unnamed ? `${nameOf(ownerOf(from) ?? '')} made, without the name` : `${title} made`}.`,
     },
     workPutBack: {
       version: 1,
@@ -105,27 +315,49 @@ export const board = concern({
       evolve: (part) => ({ ...part, shown: null }),
       log: null,
     },
-    boardCleared: {
-      version: 2,
-      upcast: [(body) => ({ ...body, place: CLASS })],
-      hears: ({ place }) => ({ to: 'place', place }),
-      evolve: ({ strokes, texts, ...part }, { place }) => ({
-        ...part,
-        strokes: strokes.filter((s) => s.place !== place),
-        texts: texts.filter((t) => t.place !== place),
-      }),
-      notice: () => 'The board has been cleared.',
-      log: ({ by }, nameOf) => `${nameOf(by)} cleared the board.`,
-    },
   },
   heeds: {
     // A class that goes to its tables puts away what it looked at.
     tablesLaid: (part) => (part.shown ? { ...part, shown: null } : part),
-    dismissed: (part) => (part.shown ? { ...part, shown: null } : part),
+    dismissed: (part) => (part.shown || part.given ? { ...part, shown: null, given: false } : part),
   },
-  seenBy: ({ strokes, texts, shown }, viewer, room) => ({
-    shown: isAt(room, viewer, CLASS) ? shown : null,
-    strokes: strokes.filter((s) => isAt(room, viewer, s.place)),
-    texts: texts.filter((t) => isAt(room, viewer, t.place)),
-  }),
+  seenBy: (part, viewer, room) => {
+    if (teaches(viewer.role)) return part;
+    const { shown } = part;
+    const at = (place: Place) => isAt(room, viewer, place);
+    return {
+      ...part,
+      shown: !shown || !at(CLASS) ? null : shown.unnamed ? unnamed(shown) : shown,
+      marks: part.marks.filter((m) => at(m.place)),
+      turned: only(part.turned, at),
+      grounds: only(part.grounds, (key) => at(key.split(' ')[0]!)),
+      cleared: only(part.cleared, at),
+    };
+  },
 });
+
+const only = <T>(of: Readonly<Record<string, T>>, at: (key: string) => boolean): Record<string, T> =>
+  Object.fromEntries(Object.entries(of).filter(([key]) => at(key)));
+
+/** A board that is shown, as those have it who are not told whose it is. */
+const unnamed = <M extends { by: string }, T extends { from: string; marks: readonly M[] }>(shown: T): T => ({
+  ...shown,
+  from: '',
+  marks: shown.marks.map((m) => ({ ...m, by: '', ...('place' in m ? { place: '' } : {}) })),
+});
+
+const put = (part: BoardState, mark: Mark): BoardState => ({ ...part, marks: [...part.marks, mark] });
+
+function onFirstSide(body: Record<string, unknown>) {
+  return { ...body, side: 1 };
+}
+
+function upcastWork({ strokes, texts, ...body }: Record<string, unknown>) {
+  const of = (kind: string, all: unknown) => (all as object[]).map((m) => ({ ...m, kind }));
+  return {
+    ...body,
+    ground: 'plain',
+    unnamed: false,
+    marks: [...of('stroke', strokes), ...of('text', texts)],
+  };
+}

@@ -1,31 +1,51 @@
 import type { Place } from '../kernel/schema';
-import type { BoardText, Stroke } from './schema';
+import type { BoardText, Shape, Stroke } from './schema';
 
-export interface BoardStroke extends Stroke {
-  seq: number;
-  by: string;
-  place: Place;
-}
+export const SHAPES = ['line', 'arrow', 'box', 'oval'] as const;
 
-export interface PutText extends BoardText {
-  seq: number;
-  by: string;
-  place: Place;
-}
+/** What a side is ruled with before anybody draws on it. */
+export const GROUNDS = ['plain', 'squared', 'ruled', 'axes'] as const;
+export type Ground = (typeof GROUNDS)[number];
 
-/** What stands on a board. */
+/** A board has so many sides at most. */
+export const MOST_SIDES = 20;
+/** So many marks are taken off or moved together. */
+export const MOST_AT_ONCE = 200;
+
+/** One thing on a board, by the number of the event that put it there. */
+export type Mark = { seq: number; by: string; place: Place; side: number } & (
+  ({ kind: 'stroke' } & Stroke) | ({ kind: 'text' } & BoardText) | ({ kind: 'shape' } & Shape)
+);
+export type BoardStroke = Extract<Mark, { kind: 'stroke' }>;
+export type PutText = Extract<Mark, { kind: 'text' }>;
+export type PutShape = Extract<Mark, { kind: 'shape' }>;
+
+/** What stands on one side of a board, in the order in which it was put there. */
 export interface OnBoard {
-  texts: readonly PutText[];
-  strokes: readonly BoardStroke[];
+  marks: readonly Mark[];
+  ground: Ground;
 }
 
-/** What was made at a table, as it is shown to the class. */
+/** A board as it is shown to the class: a table's, or somebody's own. */
 export interface ShownWork extends OnBoard {
+  /** Empty to those who are not told whose it is. */
   from: Place;
   title: string;
+  /** Only those who teach are told whose it is. */
+  unnamed: boolean;
 }
 
-/** The boards of all places; and what was made at one, while it is shown. */
-export interface BoardState extends OnBoard {
+/** The boards of all places. */
+export interface BoardState {
+  marks: readonly Mark[];
+  /** The side that is turned to everybody, where it is not the first. */
+  turned: Readonly<Record<Place, number>>;
+  /** The grounds of sides that are not plain, by place and side. */
+  grounds: Readonly<Record<string, Ground>>;
+  /** What was cleared last, by place: it can be put back. */
+  cleared: Readonly<Record<Place, readonly Mark[]>>;
+  /** Whether everybody has a board of their own. */
+  given: boolean;
+  /** A board that is shown to the class. */
   shown: ShownWork | null;
 }

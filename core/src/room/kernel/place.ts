@@ -10,6 +10,13 @@ export const CLASS: Place = 'class';
 export const placeOf = (room: Pick<RoomState, 'presence'>, member: string): Place =>
   room.presence.people[member]?.place ?? CLASS;
 
-/** Whether somebody hears what is in a place: who is there, and those who teach. */
+const OWN = 'own-';
+/** What is somebody's own, as a place: nobody sits there, they see it wherever they are. */
+export const ownPlace = (member: string): Place => `${OWN}${member}`;
+/** Whose own place it is; null where it is one that is shared. */
+export const ownerOf = (place: Place): string | null =>
+  place.startsWith(OWN) ? place.slice(OWN.length) : null;
+
+/** Whether somebody hears what is in a place: who is there, whose own it is, and those who teach. */
 export const isAt = (room: Pick<RoomState, 'presence'>, { member, role }: Actor, place: Place): boolean =>
-  teaches(role) || placeOf(room, member) === place;
+  teaches(role) || place === ownPlace(member) || placeOf(room, member) === place;

@@ -73,7 +73,7 @@ test('what is at a table is for who is there and for those who teach, also for w
       true,
     ]);
   expect(JSON.stringify(snapshotFor(room.state, ben))).not.toContain('Only us');
-  expect(snapshotFor(room.state, ben).board.strokes).toEqual([]);
+  expect(snapshotFor(room.state, ben).board.marks).toEqual([]);
   const texts = (member: typeof ana) => snapshotFor(room.state, member).talk.messages.map((m) => m.text);
   expect(texts(ana)).toEqual(['Only us']);
   // What changed at a table stands over no other stage.

@@ -1,15 +1,14 @@
 import { Paper } from '@mantine/core';
-import { CLASS } from '@nimble-bell/core/room';
+import { CLASS, onBoard } from '@nimble-bell/core/room';
 import type { ReplayProps } from '../replay';
-import { inPlace } from './inPlace';
 import { Surface } from './Surface';
 import classes from './board.module.css';
 
-/** The class's board as it was, or what a table had made while that was shown; nothing where nothing had been drawn. */
+/** The class's board as it was, or one that was shown to it; nothing where nothing had been drawn. */
 export function BoardReplay({ room, nameOf }: ReplayProps) {
   const { shown } = room.board;
-  const on = shown ?? inPlace(room.board, CLASS);
-  if (on.strokes.length + on.texts.length === 0) return null;
+  const on = shown ?? onBoard(room.board, CLASS);
+  if (on.marks.length === 0) return null;
   return (
     <Paper
       withBorder
@@ -17,7 +16,7 @@ export function BoardReplay({ room, nameOf }: ReplayProps) {
       className={classes.replay}
       aria-label={shown ? `What ${shown.title} made` : undefined}
     >
-      <Surface on={on} nameOf={nameOf} draw={null} colour="ink" />
+      <Surface on={on} nameOf={nameOf} />
     </Paper>
   );
 }

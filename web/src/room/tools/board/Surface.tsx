@@ -1,25 +1,27 @@
 import { VisuallyHidden } from '@mantine/core';
-import { memo, useRef, useState, type PointerEvent } from 'react';
-import type { Stroke } from '@nimble-bell/core/api';
-import { HEIGHT, LETTERS, lineAt, linesOf, outlineOf, outlineOnce, WIDTH } from '@nimble-bell/core/board';
-import type { BoardStroke, OnBoard, PutText } from '@nimble-bell/core/room';
+import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { boxOf, HEIGHT, WIDTH } from '@nimble-bell/core/board';
+import type { OnBoard } from '@nimble-bell/core/room';
 import { boardLines, boardWords } from './describe';
+import { Drawing, Marks, Ruling } from './Marks';
+import type { Hand, Point } from './useHand';
+import type { OtherPen } from './usePens';
 import classes from './board.module.css';
 
-const MOST_NUMBERS = 4000;
-
-/** The board's surface; shown without `draw` it is only looked at. */
-export function Surface(props: {
+interface Props {
   on: OnBoard;
   nameOf: (member: string) => string;
-  draw: ((points: number[]) => void) | null;
-  colour: Stroke['colour'];
-}) {
-  const { on, nameOf, draw, colour } = props;
+  /** Whoever draws on it; without, it is only looked at. */
+  hand?: Hand | null;
+  /** Where others draw just now. */
+  pens?: readonly OtherPen[];
+}
+
+/** The board's surface. */
+export function Surface({ on, nameOf, hand = null, pens = [] }: Props) {
   const surface = useRef<SVGSVGElement>(null);
-  const [current, setCurrent] = useState<number[]>([]);
   /** Where the pen is, as fractions of the board, which is centred in its surface. */
-  const at = (e: PointerEvent): [number, number] => {
+  const at = (e: PointerEvent): Point => {
     const { x, y } = new DOMPoint(e.clientX, e.clientY).matrixTransform(
       surface.current!.getScreenCTM()!.inverse(),
     );
@@ -27,69 +29,86 @@ export function Surface(props: {
     return [inside(x / WIDTH), inside(y / HEIGHT)];
   };
   const begin = (e: PointerEvent<HTMLElement>) => {
-    if (!draw) return;
+    if (!hand) return;
     e.currentTarget.setPointerCapture(e.pointerId);
-    setCurrent(at(e));
+    hand.down(at(e), e);
   };
-  const move = (e: PointerEvent) => {
-    if (current.length && current.length < MOST_NUMBERS) setCurrent([...current, ...at(e)]);
+  const onKeyDown = (e: KeyboardEvent) => {
+    if (hand?.key(e.key)) e.preventDefault();
   };
-  const end = () => {
-    if (current.length && draw) draw(current);
-    setCurrent([]);
-  };
+  const chooses = hand?.tool === 'move';
   return (
     <div
       className={classes.surface}
-      data-draws={draw !== null}
+      data-draws={hand !== null}
+      data-tool={hand?.tool}
+      {...(chooses
+        ? { tabIndex: 0, onKeyDown, role: 'group', 'aria-label': 'What is chosen moves by the arrows' }
+        : {})}
       onPointerDown={begin}
-      onPointerMove={move}
-      onPointerUp={end}
-      onPointerCancel={end}
+      onPointerMove={(e) => hand?.move(at(e), e)}
+      onPointerUp={() => hand?.up()}
+      onPointerCancel={() => hand?.up()}
     >
       <svg ref={surface} viewBox={VIEW} className={classes.drawn} role="img" aria-label={boardWords(on)}>
-        <Drawn strokes={on.strokes} />
-        {on.texts.map((t) => (
-          <Lettered key={t.seq} text={t} />
-        ))}
+        <Ruling ground={on.ground} />
+        <Marks marks={on.marks} instead={hand?.instead} />
       </svg>
       <VisuallyHidden component="ul" aria-label="What is on the board">
         {boardLines(on, nameOf).map((line, i) => (
           <li key={i}>{line}</li>
         ))}
       </VisuallyHidden>
-      <svg viewBox={VIEW} className={classes.pencil} aria-hidden>
-        {current.length > 0 && <path d={outlineOf(current)} fill={`var(--${colour})`} />}
-      </svg>
+      {hand && <Over hand={hand} />}
+      {pens.length > 0 && <Others pens={pens} />}
     </div>
   );
 }
 
 const VIEW = `0 0 ${WIDTH} ${HEIGHT}`;
 
-/** What is on the board already: the pen moving over it draws none of it again. */
-const Drawn = memo(function Drawn({ strokes }: { strokes: readonly BoardStroke[] }) {
-  return strokes.map((s) => <Drawing key={s.seq} stroke={s} />);
-});
+/** What the hand does just now, over what is drawn. */
+function Over({ hand }: { hand: Hand }) {
+  const { making, chosen, instead, frame } = hand;
+  return (
+    <svg viewBox={VIEW} className={classes.pencil} aria-hidden>
+      {making && <Drawing mark={making} />}
+      {chosen.map((m) => {
+        const { left, right, top, bottom } = boxOf(instead.get(m.seq) ?? m);
+        return (
+          <rect
+            key={m.seq}
+            className={classes.chosen}
+            x={left - 12}
+            y={top - 12}
+            width={right - left + 24}
+            height={bottom - top + 24}
+          />
+        );
+      })}
+      {frame && (
+        <rect
+          className={classes.chosen}
+          x={Math.min(frame.from[0], frame.to[0]) * WIDTH}
+          y={Math.min(frame.from[1], frame.to[1]) * HEIGHT}
+          width={Math.abs(frame.to[0] - frame.from[0]) * WIDTH}
+          height={Math.abs(frame.to[1] - frame.from[1]) * HEIGHT}
+        />
+      )}
+    </svg>
+  );
+}
 
-const Drawing = memo(function Drawing({ stroke }: { stroke: BoardStroke }) {
-  return <path d={outlineOnce(stroke)} fill={`var(--${stroke.colour})`} />;
-});
-
-const Lettered = memo(function Lettered({ text }: { text: PutText }) {
-  return linesOf(text.text).map((line, i) => {
-    const [x, y] = lineAt(text.at, i);
-    return (
-      <text
-        key={i}
-        x={x}
-        y={y}
-        fontSize={LETTERS}
-        fill={`var(--${text.colour})`}
-        className={classes.lettered}
-      >
-        {line}
-      </text>
-    );
-  });
-});
+/** Whose pens are where. */
+const Others = ({ pens }: { pens: readonly OtherPen[] }) => (
+  <svg viewBox={VIEW} className={classes.pencil} aria-hidden>
+    {pens.map(({ member, name, x, y }) => (
+      <g key={member} transform={`translate(${x * WIDTH} ${y * HEIGHT})`}>
+        <circle r={9} className={classes.otherPen} />
+        <text x={16} y={10} className={classes.penName}>
+          {name}
+        </text>
+      </g>
+    ))}
+  </svg>
+);

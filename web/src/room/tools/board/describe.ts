@@ -1,19 +1,34 @@
 import { countWords, listWords } from '@nimble-bell/core/calendar';
-import type { OnBoard } from '@nimble-bell/core/room';
 import { placeOfText } from '@nimble-bell/core/board';
+import type { Mark, OnBoard, PutText } from '@nimble-bell/core/room';
+
+const isText = (m: Mark): m is PutText => m.kind === 'text';
 
 /** The board in one line. */
-export const boardWords = ({ strokes, texts }: OnBoard): string =>
-  `Board with ${countWords(strokes.length, 'stroke')}${texts.length ? ` and ${countWords(texts.length, 'text')}` : ''}`;
+export function boardWords({ marks }: OnBoard): string {
+  const of = (kind: Mark['kind']) => marks.filter((m) => m.kind === kind).length;
+  const [shapes, texts] = [of('shape'), of('text')];
+  return `Board with ${listWords([
+    countWords(of('stroke'), 'stroke'),
+    ...(shapes ? [countWords(shapes, 'shape')] : []),
+    ...(texts ? [countWords(texts, 'text')] : []),
+  ])}`;
+}
 
 const each = <T>(list: readonly T[], of: (one: T) => string) => listWords([...new Set(list.map(of))]);
 
 /** What is on the board, a line each, for who does not see it. */
-export const boardLines = ({ strokes, texts }: OnBoard, nameOf: (member: string) => string): string[] => [
-  ...texts.map((t) => `${placeOfText(t)}, by ${nameOf(t.by)}: ${t.text}`),
-  ...(strokes.length
-    ? [
-        `${countWords(strokes.length, 'stroke')} in ${each(strokes, (s) => s.colour)}, by ${each(strokes, (s) => nameOf(s.by))}`,
-      ]
-    : []),
-];
+export function boardLines({ marks }: OnBoard, nameOf: (member: string) => string): string[] {
+  // Of a board that is shown without a name nobody is told whose it is.
+  const by = (some: readonly Mark[]) =>
+    some.every((m) => m.by) ? `, by ${each(some, (m) => nameOf(m.by))}` : '';
+  const drawn = marks.filter((m) => m.kind === 'stroke');
+  const shapes = marks.filter((m) => m.kind === 'shape');
+  return [
+    ...marks.filter(isText).map((t) => `${placeOfText(t)}${by([t])}: ${t.text}`),
+    ...(shapes.length ? [`${each(shapes, (s) => `${s.shape} in ${s.colour}`)}${by(shapes)}`] : []),
+    ...(drawn.length
+      ? [`${countWords(drawn.length, 'stroke')} in ${each(drawn, (s) => s.colour)}${by(drawn)}`]
+      : []),
+  ];
+}

@@ -102,9 +102,9 @@ function Marked({ at, ratio, marks, colour, draw, point }: MarkedProps) {
       onPointerCancel={ends}
     >
       {marks.map((m) => (
-        <path key={m.seq} d={outlineOf(m.points, tall)} className={classes.mark} data-pen={m.colour} />
+        <path key={m.seq} d={outlineOf(m, tall)} className={classes.mark} data-pen={m.colour} />
       ))}
-      {line.length > 0 && <path d={outlineOf(line, tall)} className={classes.mark} data-pen={colour} />}
+      {line.length > 0 && <path d={outlineOf({ points: line }, tall)} className={classes.mark} data-pen={colour} />}
     </svg>
   );
 }

@@ -47,7 +47,7 @@ export function usePointed() {
   useEffect(() => {
     let timer: ReturnType<typeof setTimeout> | undefined;
     const stop = connection.onSignal((signal) => {
-      if (signal.what !== 'pointer') return;
+      if (signal.what !== 'pointer' || signal.on) return;
       const { state, info } = connection.view;
       const name = state && info ? nameFrom({ room: state, info }, signal.member) : '';
       setPointed({ x: signal.x, y: signal.y, name });

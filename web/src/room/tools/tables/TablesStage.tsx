@@ -1,10 +1,9 @@
 import { useMemo, useState } from 'react';
-import { CLASS, type Laid, type RoomState } from '@nimble-bell/core/room';
+import { CLASS, onBoard, type Laid, type RoomState } from '@nimble-bell/core/room';
 import { teaches } from '@nimble-bell/core/roster';
 import { SmallButton } from '../../../ui/SmallButton';
 import { nameFrom, useInside, useMe, usePlace, useRoom, useTeaching, type Inside } from '../../live/useRoom';
 import stage from '../../frame/stage.module.css';
-import { inPlace } from '../board/inPlace';
 import { Surface } from '../board/Surface';
 import { useHeardAnywhere } from './heard';
 import { TableTop, type Sitter } from './TableTop';
@@ -114,11 +113,11 @@ function Looking({ laid, at }: Props) {
 /** What a table has drawn by now, small. */
 function Thumbnail({ place }: { place: string }) {
   const board = useInside(selectBoard, Object.is);
-  const on = useMemo(() => inPlace(board, place), [board, place]);
-  if (on.strokes.length + on.texts.length === 0) return null;
+  const on = useMemo(() => onBoard(board, place), [board, place]);
+  if (on.marks.length === 0) return null;
   return (
     <div className={classes.thumbnail}>
-      <Surface on={on} nameOf={nobody} draw={null} colour="ink" />
+      <Surface on={on} nameOf={nobody} />
     </div>
   );
 }

@@ -7,7 +7,7 @@ import classes from './tables.module.css';
 const select = ({ room }: Inside) => {
   const { were } = room.tables;
   const last = were[0]?.place.replace(/-[0-9]+$/, '-');
-  const drawn = new Set([...room.board.strokes, ...room.board.texts].map((s) => s.place));
+  const drawn = new Set(room.board.marks.map((m) => m.place));
   return were
     .filter((t) => last !== undefined && t.place.startsWith(last))
     .map(({ place, name }) => ({ place, name, drew: drawn.has(place) }));

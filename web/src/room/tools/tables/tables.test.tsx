@@ -121,7 +121,7 @@ test('what the tables made is shown to the class one after another, and its own 
       type: 'textPut',
       by: 'ben',
       text: { text: 'Springs', at: [0.1, 0.1], colour: 'ink' },
-      place: 'table-1-2',
+      ...{ place: 'table-1-2', side: 1 },
     },
     { type: 'tablesCleared', by: 'maren' },
     { type: 'wentTo', by: 'maren', moves: [{ member: 'ben', to: 'class' }] },
@@ -133,8 +133,9 @@ test('what the tables made is shown to the class one after another, and its own 
   expect(screen.queryByText('Springs')).toBeNull();
   act(() =>
     happen({
-      ...{ type: 'workShown', by: 'maren', from: 'table-1-2', title: 'Table 2', strokes: [] },
-      texts: [{ text: 'Springs', at: [0.1, 0.1], colour: 'ink', seq: 3, by: 'ben' }],
+      ...{ type: 'workShown', by: 'maren', from: 'table-1-2', title: 'Table 2' },
+      ...{ ground: 'plain', unnamed: false },
+      marks: [{ kind: 'text', text: 'Springs', at: [0.1, 0.1], colour: 'ink', seq: 3, by: 'ben' }],
     }),
   );
   expect(screen.getAllByText(/Springs/).length).toBeGreaterThan(0);

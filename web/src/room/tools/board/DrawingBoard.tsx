@@ -1,0 +1,50 @@
+import { useMemo, useState } from 'react';
+import type { Stroke } from '@nimble-bell/core/api';
+import { onBoard, ownerOf } from '@nimble-bell/core/room';
+import { useRefusal } from '../../controls/useRefusal';
+import { useInside, useMay, useMe, useNameOf, useTeaching, type Inside } from '../../live/useRoom';
+import { Keeping } from './Keeping';
+import { Pens } from './Pens';
+import { Surface } from './Surface';
+import { useActs } from './useActs';
+import { useHand, type Tool } from './useHand';
+import { usePens } from './usePens';
+import { Words } from './Words';
+import classes from './board.module.css';
+
+const selectBoard = ({ room }: Inside) => room.board;
+
+/** A board that one may draw on: of the place where one is, or somebody's own. */
+export function DrawingBoard({ place }: { place: string }) {
+  const board = useInside(selectBoard, Object.is);
+  const on = useMemo(() => onBoard(board, place), [board, place]);
+  const { member: me } = useMe();
+  const nameOf = useNameOf();
+  const teaching = useTeaching();
+  const own = ownerOf(place) !== null;
+  const may = useMay('draw');
+  const refusal = useRefusal('draw');
+  const allowed = own || may.allowed;
+  const [tool, setTool] = useState<Tool>('pen');
+  const [colour, setColour] = useState<Stroke['colour']>('ink');
+  const acts = useActs(place, on);
+  const mine = useMemo(() => on.marks.filter((m) => teaching || m.by === me), [on.marks, teaching, me]);
+  const pens = usePens(!own);
+  const hand = useHand({ tool, colour, mine, acts, at: pens.tell });
+  return (
+    <>
+      <Surface on={on} nameOf={nameOf} hand={allowed ? hand : null} pens={pens.others} />
+      <div className={classes.boardTools} role="group" aria-label="The board’s tools">
+        {allowed ? (
+          <>
+            <Pens {...{ tool, setTool, colour, setColour, acts, hand }} />
+            <Words on={on} put={acts.putText} colour={colour} />
+          </>
+        ) : (
+          <span>{refusal}</span>
+        )}
+        <Keeping place={place} on={on} />
+      </div>
+    </>
+  );
+}
