@@ -52,8 +52,10 @@ test('a class goes to tables: heard, seen, written and drawn by those at each al
   await expect(ana.getByTestId('tables')).toContainText(/Table [12]/);
   const at = (name: string) => page.getByRole('region', { name, exact: true });
   const sit = async (who: string, table: string) => {
+    const name = page.getByRole('button', { name: who, exact: true });
+    await expect(name).toBeVisible();
     if (await at(table).getByRole('button', { name: who }).count()) return;
-    await page.getByRole('button', { name: who, exact: true }).click();
+    await name.click();
     await at(table).getByRole('button', { name: 'Seat here' }).click();
     await expect(at(table).getByRole('button', { name: who })).toBeVisible();
   };

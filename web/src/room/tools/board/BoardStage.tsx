@@ -33,7 +33,7 @@ export default function BoardStage() {
   const mine = chosen.while === shown ? chosen.own : teaching || !shown;
   const apart = own && mine;
   return (
-    <div className={classes.board} data-own-height>
+    <div className={classes.board} data-own-height data-tools>
       {(own || shown || (teaching && wereTables)) && (
         <div className={classes.head}>
           {(shown || (teaching && wereTables)) && (
