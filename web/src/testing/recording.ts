@@ -39,7 +39,13 @@ export const recording = (more: Partial<RecordingDetail> = {}): RecordingDetail 
     ),
     at(
       30,
-      { type: 'drawn', by: 'maren', stroke: { points: [0, 0, 1, 1], colour: 'ink' }, place: 'class', side: 1 },
+      {
+        type: 'drawn',
+        by: 'maren',
+        stroke: { points: [0, 0, 1, 1], colour: 'ink' },
+        place: 'class',
+        side: 1,
+      },
       3,
     ),
     at(

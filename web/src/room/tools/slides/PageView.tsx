@@ -104,7 +104,9 @@ function Marked({ at, ratio, marks, colour, draw, point }: MarkedProps) {
       {marks.map((m) => (
         <path key={m.seq} d={outlineOf(m, tall)} className={classes.mark} data-pen={m.colour} />
       ))}
-      {line.length > 0 && <path d={outlineOf({ points: line }, tall)} className={classes.mark} data-pen={colour} />}
+      {line.length > 0 && (
+        <path d={outlineOf({ points: line }, tall)} className={classes.mark} data-pen={colour} />
+      )}
     </svg>
   );
 }
