@@ -1,5 +1,14 @@
-/** What is asked: of a word, of a choice, of a number, of an order. */
-export const QUESTION_KINDS = ['yesNo', 'trueFalse', 'one', 'several', 'number', 'words', 'order'] as const;
+/** What is asked: of a word, of a choice, of a number, of an order, of a place on the picture that all look at. */
+export const QUESTION_KINDS = [
+  'yesNo',
+  'trueFalse',
+  'one',
+  'several',
+  'number',
+  'words',
+  'order',
+  'point',
+] as const;
 export type QuestionKind = (typeof QUESTION_KINDS)[number];
 
 export const KIND_WORDS: Readonly<Record<QuestionKind, string>> = {
@@ -10,13 +19,25 @@ export const KIND_WORDS: Readonly<Record<QuestionKind, string>> = {
   number: 'A number',
   words: 'In words',
   order: 'In order',
+  point: 'On the picture',
 };
 
 /** The most that can be chosen from. */
 export const MOST_OPTIONS = 10;
 
-/** An index of an option; several indexes, in their order; a number; or words: by the question's kind. */
-export type Answer = number | number[] | string;
+/** A place on a picture, as fractions of its width and height. */
+export interface OnPicture {
+  x: number;
+  y: number;
+}
+
+/** An index of an option; several indexes, in their order; a number; words; or a place on a picture: by the question's kind. */
+export type Answer = number | number[] | string | OnPicture;
+
+/** What a place is asked of: a page of slides, or a side of the class's board. */
+export type Picture =
+  | { of: 'page'; deck: { id: string; name: string; kind: 'pdf' | 'picture'; pages: number }; page: number }
+  | { of: 'board'; side: number };
 
 /** What is asked of a class. */
 export interface Question {
@@ -28,6 +49,8 @@ export interface Question {
   right: Answer | null;
   /** Nobody is told who gave which answer. */
   anonymous: boolean;
+  /** What was before everybody when a place on it was asked for. */
+  picture?: Picture | undefined;
 }
 
 const FIXED: Partial<Record<QuestionKind, readonly string[]>> = {
@@ -37,7 +60,7 @@ const FIXED: Partial<Record<QuestionKind, readonly string[]>> = {
 
 /** What can be chosen, as it is read; of a number and of words nothing. */
 export const optionsOf = ({ kind, options }: Pick<Question, 'kind' | 'options'>): readonly string[] =>
-  FIXED[kind] ?? (kind === 'number' || kind === 'words' ? [] : options);
+  FIXED[kind] ?? (kind === 'number' || kind === 'words' || kind === 'point' ? [] : options);
 
 /** "A", "B", … */
 export const letterOf = (option: number): string => String.fromCharCode(65 + option);
@@ -45,10 +68,25 @@ export const letterOf = (option: number): string => String.fromCharCode(65 + opt
 const isOption = (value: unknown, of: number): value is number =>
   Number.isInteger(value) && (value as number) >= 0 && (value as number) < of;
 
+const inside = (n: number) => n >= 0 && n <= 1;
+const isOnPicture = (answer: Answer): answer is OnPicture =>
+  typeof answer === 'object' && !Array.isArray(answer);
+
+/** The third of a picture, across and down, that a place is in: "Top left". */
+export const thirdOf = ({ x, y }: OnPicture): string => THIRDS[thirdAt(y) * 3 + thirdAt(x)]!;
+const thirdAt = (n: number) => Math.min(2, Math.floor(n * 3));
+/** The thirds of a picture, row by row. */
+export const THIRDS = ['Top', 'Middle', 'Bottom'].flatMap((row) =>
+  ['left', 'middle', 'right'].map((column) =>
+    row === 'Middle' && column === 'middle' ? 'In the middle' : `${row} ${column}`,
+  ),
+);
+
 /** Whether this can be an answer to it at all. */
 export function fits(question: Pick<Question, 'kind' | 'options'>, answer: Answer): boolean {
   const { length } = optionsOf(question);
   const { kind } = question;
+  if (kind === 'point') return isOnPicture(answer) && inside(answer.x) && inside(answer.y);
   if (kind === 'words') return typeof answer === 'string' && answer.trim() !== '';
   if (kind === 'number') return typeof answer === 'number' && Number.isFinite(answer);
   if (kind === 'several' || kind === 'order')
@@ -97,6 +135,10 @@ export const plainly = (text: string): string =>
 
 /** An answer as it reads. */
 export function answerWords(question: Pick<Question, 'kind' | 'options'>, answer: Answer): string {
+  if (isOnPicture(answer)) {
+    const share = (n: number) => `${Math.round(100 * n)} %`;
+    return `${thirdOf(answer)} (${share(answer.x)} across, ${share(answer.y)} down)`;
+  }
   const options = optionsOf(question);
   const word = (option: number) => options[option] || letterOf(option);
   if (Array.isArray(answer)) return answer.map(word).join(question.kind === 'order' ? ', then ' : ', ');

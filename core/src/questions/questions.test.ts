@@ -172,3 +172,16 @@ test('what turns words about, or cannot be seen, is taken out of what is asked a
   expect(GivenAnswer.safeParse('\u202e ').success).toBe(false);
   expect(Given.safeParse(question({ kind: 'one', options: ['Ebb', '\u200bebb'] })).success).toBe(false);
 });
+
+test('a place on a picture is read by its third', () => {
+  const question = { kind: 'point' as const, options: [] };
+  expect([
+    answerWords(question, { x: 0.1, y: 0.1 }),
+    answerWords(question, { x: 1, y: 1 }),
+    answerWords(question, { x: 0.5, y: 0.34 }),
+  ]).toEqual([
+    'Top left (10 % across, 10 % down)',
+    'Bottom right (100 % across, 100 % down)',
+    'In the middle (50 % across, 34 % down)',
+  ]);
+});

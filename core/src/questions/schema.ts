@@ -13,15 +13,19 @@ const Options = z
   )
   .max(MOST_OPTIONS);
 
+const Share = z.number().min(0).max(1);
+/** A place on a picture; finer than a thousandth nobody means. */
+const OnPicture = z.object({ x: Share, y: Share });
+
 /** As it was stored. */
-export const Answer = z.union([z.number(), Options, z.string().max(300)]);
+export const Answer = z.union([z.number(), Options, z.string().max(300), OnPicture]);
 
 /** Words as they are kept: nothing in them that cannot be seen, or turns about what is around them. */
 const words = (longest: number, shortest = 0) =>
   z.string().transform(tidyProse).pipe(z.string().trim().min(shortest).max(longest));
 
 /** An answer as it is given to the server. */
-export const GivenAnswer = z.union([z.number(), Options, words(300, 1)]);
+export const GivenAnswer = z.union([z.number(), Options, words(300, 1), OnPicture]);
 
 const shape = z.object({
   text: z.string().trim().max(500),
@@ -45,7 +49,23 @@ export const Question = z
   });
 
 /** As it was stored: what was asked once is never refused. */
-export const StoredQuestion = shape;
+export const StoredQuestion = shape.extend({
+  picture: z
+    .union([
+      z.object({
+        of: z.literal('page'),
+        deck: z.object({
+          id: z.string(),
+          name: z.string(),
+          kind: z.enum(['pdf', 'picture']),
+          pages: z.int(),
+        }),
+        page: z.int(),
+      }),
+      z.object({ of: z.literal('board'), side: z.int() }),
+    ])
+    .optional(),
+});
 
 export const Tally = z.object({
   answered: z.number(),
@@ -53,4 +73,5 @@ export const Tally = z.object({
   places: z.array(z.number()).optional(),
   values: z.array(z.number()).optional(),
   groups: z.array(z.object({ text: z.string(), count: z.number() })).optional(),
+  points: z.array(OnPicture).optional(),
 });

@@ -1,4 +1,4 @@
-import { optionsOf, plainly, type Answer, type Question } from './kinds';
+import { optionsOf, plainly, type Answer, type OnPicture, type Question } from './kinds';
 
 /** What was answered, without by whom. */
 export interface Tally {
@@ -11,6 +11,8 @@ export interface Tally {
   values?: number[] | undefined;
   /** Words that say the same, the most frequent first. */
   groups?: { text: string; count: number }[] | undefined;
+  /** Places on a picture, in an order that says nothing of who gave them. */
+  points?: OnPicture[] | undefined;
 }
 
 /** So many groups of words are told one by one. */
@@ -22,6 +24,8 @@ export function tallyOf(question: Pick<Question, 'kind' | 'options'>, answers: r
     return { answered, values: (answers as number[]).toSorted((a, b) => a - b) };
   if (question.kind === 'words')
     return { answered, groups: alike(answers as string[]).slice(0, MOST_GROUPS) };
+  if (question.kind === 'point')
+    return { answered, points: (answers as OnPicture[]).toSorted((a, b) => a.x - b.x || a.y - b.y) };
   const options = optionsOf(question);
   const chosen = answers.map((a) => (Array.isArray(a) ? (a as number[]) : [a as number]));
   if (question.kind === 'order')

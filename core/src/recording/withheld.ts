@@ -49,8 +49,8 @@ class Answers {
       one?.given.set(e.member, e.answer);
       return this.withheld.has(e.member) ? [] : [e];
     }
-    if (e.type === 'askedAgain' || !one || (one.question.kind !== 'words' && one.question.kind !== 'number'))
-      return [e];
+    const isRead = one && ['words', 'number', 'point'].includes(one.question.kind);
+    if (e.type === 'askedAgain' || !one || !isRead) return [e];
     const told = [...one.given].filter(([member]) => !this.withheld.has(member)).map(([, a]) => a);
     return [{ ...e, tally: { ...tallyOf(one.question, told), answered: e.tally.answered } }];
   }

@@ -5,6 +5,15 @@ const START = Date.UTC(2026, 9, 6, 21, 30);
 const at = (seconds: number, body: object, seq: number) =>
   ({ ...body, at: START + seconds * 1000, seq }) as StoredEvent;
 
+const said = { type: 'said', from: 'maren', addressee: { to: 'class' }, place: 'class' };
+const stroke = { points: [0, 0, 1, 1], colour: 'ink' };
+const EVENTS = [
+  at(-5, { type: 'entered', member: 'maren', name: 'Maren Oduya', role: 'teacher' }, 1),
+  at(10, { ...said, text: 'Early word.' }, 2),
+  at(30, { type: 'drawn', by: 'maren', stroke, place: 'class', side: 1 }, 3),
+  at(110, { ...said, text: 'Late word.' }, 4),
+];
+
 /** A recording of a minute, with a pause in it. */
 export const recording = (more: Partial<RecordingDetail> = {}): RecordingDetail => ({
   id: 'r',
@@ -30,30 +39,7 @@ export const recording = (more: Partial<RecordingDetail> = {}): RecordingDetail 
     { position: 40_000, missing: 60_000, why: 'paused' },
     { position: 50_000, missing: 3000, why: 'interrupted' },
   ],
-  events: [
-    at(-5, { type: 'entered', member: 'maren', name: 'Maren Oduya', role: 'teacher' }, 1),
-    at(
-      10,
-      { type: 'said', from: 'maren', addressee: { to: 'class' }, place: 'class', text: 'Early word.' },
-      2,
-    ),
-    at(
-      30,
-      {
-        type: 'drawn',
-        by: 'maren',
-        stroke: { points: [0, 0, 1, 1], colour: 'ink' },
-        place: 'class',
-        side: 1,
-      },
-      3,
-    ),
-    at(
-      110,
-      { type: 'said', from: 'maren', addressee: { to: 'class' }, place: 'class', text: 'Late word.' },
-      4,
-    ),
-  ],
+  events: EVENTS,
   pictures: [],
   strip: { open: [], floor: [], written: [] },
   silences: [],

@@ -35,6 +35,7 @@ const SENTENCES = {
   'nothing-asked': 'Nothing is being asked.',
   'not-asked': 'Students are asked. Whoever teaches or watches does not answer.',
   'too-late': 'This question is not open any more.',
+  'no-picture': 'Put pages or the board before everybody first: a place on them is asked for.',
   'no-answer': 'This is no answer to the question.',
   'nobody-here': 'No student is here who could be asked.',
   'nobody-else': 'Nobody else is here who could be asked.',

@@ -1,10 +1,14 @@
 import { countWords } from '../../calendar/words';
-import { fits, tallyOf, type Answer, type Tally } from '../../questions/index';
+import { fits, tallyOf, type Answer, type Picture, type Tally } from '../../questions/index';
 import { teaches } from '../../roster/role';
+import { sideOf } from '../board/index';
 import { concern, EVERYONE, type Actor } from '../kernel/concern';
 import type { RoomEvent } from '../kernel/messages';
+import { CLASS } from '../kernel/place';
 import { refuse } from '../kernel/refusals';
 import type { RoomState } from '../kernel/state';
+import { slidesAt } from '../slides/index';
+import { frontOf } from '../stage/index';
 import type { AskedQuestion, QuestionsState, Round } from './state';
 
 /** Those who have answered are told of the others so often, ms. */
@@ -92,6 +96,14 @@ function seenBy(part: QuestionsState, viewer: Actor): QuestionsState {
   };
 }
 
+/** What the class has before it that can be pointed at: a page, or the board; null where that is something else. */
+function pictureBefore(room: Pick<RoomState, 'stage' | 'slides' | 'board'>): Picture | null {
+  const front = frontOf(room, CLASS);
+  const on = slidesAt(room, CLASS);
+  if (front === 'slides' && on) return { of: 'page', deck: on.deck, page: on.page };
+  return front === 'board' ? { of: 'board', side: sideOf(room.board, CLASS) } : null;
+}
+
 const asText = (text: string) => (text ? `: ${text}` : ' what was said aloud');
 
 /** What the class is asked, and what each answers. */
@@ -102,10 +114,15 @@ export const questions = concern({
     ask: {
       who: 'teaching',
       phase: 'live',
-      decide: (room, { member: by }, { question, seconds = null, live = false, prepared }) => [
-        ...closing(room, by),
-        { type: 'asked', by, question, seconds, live, ...(prepared ? { prepared } : {}) },
-      ],
+      decide: (room, { member: by }, { question: wanted, seconds = null, live = false, prepared }) => {
+        const picture = wanted.kind === 'point' ? pictureBefore(room) : null;
+        if (wanted.kind === 'point' && !picture) return refuse('no-picture');
+        const question = picture ? { ...wanted, picture } : wanted;
+        return [
+          ...closing(room, by),
+          { type: 'asked', by, question, seconds, live, ...(prepared ? { prepared } : {}) },
+        ];
+      },
     },
     answer: {
       who: 'anyone',

@@ -135,3 +135,44 @@ test('what somebody answered who is not to be kept is in nothing of a recording,
   expect(JSON.stringify(kept)).not.toContain('I am Ana');
   expect(kept.at(-1)).toMatchObject({ tally: { answered: 2, groups: [{ text: 'Ebb', count: 1 }] } });
 });
+
+test('a place is asked for on what everybody has before them, and told with nobody’s name', () => {
+  const room = lecture();
+  const where: Question = {
+    text: 'Where does it turn first?',
+    kind: 'point',
+    options: [],
+    right: null,
+    anonymous: false,
+  };
+  expect(room.refusal(maren, { type: 'ask', question: where })?.code).toBe('no-picture');
+  room.do(maren, { type: 'setFront', tool: 'board' });
+  room.do(maren, { type: 'turnBoard', side: 3 });
+  room.do(maren, { type: 'ask', question: where });
+  const asked = questionOn(room.state)!;
+  expect(asked.question.picture).toEqual({ of: 'board', side: 3 });
+  const give = (who: typeof ana, x: number, y: number) =>
+    room.do(who, { type: 'answer', question: asked.id, answer: { x, y } });
+  give(ana, 0.9, 0.1);
+  give(ben, 0.2, 0.5);
+  for (const answer of [{ x: 1.1, y: 0 }, 3, 'there', [1]])
+    expect(room.refusal(ana, { type: 'answer', question: asked.id, answer })?.code).toBe('no-answer');
+  // Until it is shown nobody has another's.
+  expect(JSON.stringify(snapshotFor(room.state, ben))).not.toContain('0.9');
+  room.do(maren, { type: 'showAnswers', right: false });
+  expect(roundOf(questionOn(pageOf(room, ben))!).tally).toEqual({
+    answered: 2,
+    points: [
+      { x: 0.2, y: 0.5 },
+      { x: 0.9, y: 0.1 },
+    ],
+  });
+  // A page that is before everybody is the picture then.
+  const deck = { id: 'a'.repeat(64), name: 'Chart', kind: 'picture' as const, pages: 4 };
+  room.do(maren, { type: 'showSlides', deck, page: 2 });
+  room.do(maren, { type: 'ask', question: where });
+  expect(questionOn(room.state)!.question.picture).toEqual({ of: 'page', deck, page: 2 });
+  // Of somebody who is in no recording nothing can be read, though it is counted.
+  const told = maskedFor(room.events, new Set(['ana'])).filter((e) => e.type === 'answersShown');
+  expect(told).toMatchObject([{ tally: { answered: 2, points: [{ x: 0.2, y: 0.5 }] } }]);
+});

@@ -3,7 +3,7 @@ import { lengthWords } from '@nimble-bell/core/calendar';
 import { isAsked, isOpen, questionOn, roundOf, type AskedQuestion } from '@nimble-bell/core/room';
 import { useInside, useMe, useTeaching, type Inside } from '../../live/useRoom';
 import { Answering } from './Answering';
-import { Bars } from './Bars';
+import { Answered } from './Answered';
 import { Conducting } from './Conducting';
 import classes from './questions.module.css';
 
@@ -40,7 +40,7 @@ export default function Asked() {
             </p>
           )}
           {round.tally && (
-            <Bars
+            <Answered
               question={question}
               tally={round.tally}
               before={rounds.length > 1 ? (rounds.at(-2)!.tally ?? null) : null}

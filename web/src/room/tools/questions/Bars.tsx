@@ -1,9 +1,18 @@
 import { bin } from 'd3';
 import { countWords } from '@nimble-bell/core/calendar';
-import { letterOf, optionsOf, type Answer, type Question, type Tally } from '@nimble-bell/core/questions';
+import {
+  letterOf,
+  optionsOf,
+  thirdOf,
+  THIRDS,
+  type Answer,
+  type OnPicture,
+  type Question,
+  type Tally,
+} from '@nimble-bell/core/questions';
 import classes from './questions.module.css';
 
-interface Props {
+export interface BarsProps {
   question: Question;
   tally: Tally;
   /** The round before, where there was one. */
@@ -24,7 +33,7 @@ interface Row {
 const holds = (answer: Answer | null, option: number): boolean =>
   Array.isArray(answer) ? answer.includes(option) : answer === option;
 
-function optionRows({ question, tally, before, own, right }: Props): Row[] {
+function optionRows({ question, tally, before, own, right }: BarsProps): Row[] {
   const labels = optionsOf(question).map((o, i) =>
     question.kind === 'yesNo' || question.kind === 'trueFalse'
       ? o
@@ -53,7 +62,7 @@ function optionRows({ question, tally, before, own, right }: Props): Row[] {
     }));
 }
 
-function numberRows({ tally, own, right }: Props): Row[] {
+function numberRows({ tally, own, right }: BarsProps): Row[] {
   const values = tally.values ?? [];
   const distinct = new Set(values).size;
   const within = (v: Answer | null, from: number, to: number, last: boolean) =>
@@ -77,7 +86,7 @@ function numberRows({ tally, own, right }: Props): Row[] {
   }));
 }
 
-const wordRows = ({ tally, own, right }: Props): Row[] =>
+const wordRows = ({ tally, own, right }: BarsProps): Row[] =>
   (tally.groups ?? []).map(({ text, count }) => ({
     label: text,
     count,
@@ -86,15 +95,27 @@ const wordRows = ({ tally, own, right }: Props): Row[] =>
     right: right === text,
   }));
 
-const rowsOf = (props: Props): Row[] =>
-  props.question.kind === 'number'
-    ? numberRows(props)
-    : props.question.kind === 'words'
-      ? wordRows(props)
-      : optionRows(props);
+/** Places on a picture, by the third of it that they are in: for who does not see it. */
+function pointRows({ tally, before, own }: BarsProps): Row[] {
+  const of = ({ points = [] }: Tally, third: string) => points.filter((p) => thirdOf(p) === third).length;
+  return THIRDS.map((label) => ({
+    label,
+    count: of(tally, label),
+    before: before && of(before, label),
+    own: own !== null && thirdOf(own as OnPicture) === label,
+    right: false,
+  })).filter((row) => row.count > 0 || (row.before ?? 0) > 0);
+}
+
+function rowsOf(props: BarsProps): Row[] {
+  const { kind } = props.question;
+  if (kind === 'number') return numberRows(props);
+  if (kind === 'words') return wordRows(props);
+  return kind === 'point' ? pointRows(props) : optionRows(props);
+}
 
 /** What was answered, as bars: how many, one's own, the right one, and the round before as a thin line below. */
-export function Bars(props: Props) {
+export function Bars(props: BarsProps) {
   const { tally, before } = props;
   const rows = rowsOf(props);
   const most = Math.max(1, tally.answered, before?.answered ?? 0);

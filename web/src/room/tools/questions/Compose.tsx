@@ -1,7 +1,8 @@
 import { Button, Group, NativeSelect, Stack, Switch, Text } from '@mantine/core';
 import { useState } from 'react';
 import type { Question, QuestionKind } from '@nimble-bell/core/questions';
-import { useRoom } from '../../live/useRoom';
+import { CLASS, frontOf, slidesAt } from '@nimble-bell/core/room';
+import { useInside, useRoom, type Inside } from '../../live/useRoom';
 import { Prepared } from './Prepared';
 import { Written } from './Written';
 import { TIMES } from './times';
@@ -13,7 +14,14 @@ const ALOUD: readonly { word: string; kind: QuestionKind; options: number }[] = 
   { word: 'A to D', kind: 'one', options: 4 },
   { word: 'A number', kind: 'number', options: 0 },
   { word: 'In words', kind: 'words', options: 0 },
+  { word: 'A place on it', kind: 'point', options: 0 },
 ];
+
+/** Whether the class has something before it on which a place can be asked for. */
+const selectPointed = ({ room }: Inside) => {
+  const front = frontOf(room, CLASS);
+  return front === 'board' || (front === 'slides' && slidesAt(room, CLASS) !== null);
+};
 
 /** A question: asked aloud and answered here, or written as one would write it down. */
 export default function Compose({ close }: { close: () => void }) {
@@ -62,13 +70,14 @@ export default function Compose({ close }: { close: () => void }) {
 }
 
 function Aloud({ ask }: { ask: (question: Omit<Question, 'anonymous'>) => void }) {
+  const pointed = useInside(selectPointed);
   return (
     <div>
       <Text size="sm" fw={650} mb={4}>
         Asked aloud, answered here
       </Text>
       <Group gap={6}>
-        {ALOUD.map(({ word, kind, options }, i) => (
+        {ALOUD.filter((a) => a.kind !== 'point' || pointed).map(({ word, kind, options }, i) => (
           <Button
             key={kind}
             size="compact-sm"

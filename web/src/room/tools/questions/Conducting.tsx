@@ -4,7 +4,7 @@ import { answerWords, tallyOf } from '@nimble-bell/core/questions';
 import { isAsked, isOpen, roundOf, type AskedQuestion, type Round } from '@nimble-bell/core/room';
 import { useInside, useNameOf, useRoom, type Inside } from '../../live/useRoom';
 import strip from '../strip.module.css';
-import { Bars } from './Bars';
+import { Answered } from './Answered';
 import classes from './questions.module.css';
 
 const tallyIn = ({ question }: AskedQuestion, { answers }: Round) =>
@@ -34,7 +34,7 @@ export function Conducting({ asked }: { asked: AskedQuestion }) {
         {question.anonymous && ' No names are kept with the answers.'}
         {round.shown ? ' Everybody sees this.' : ' Only those who teach see this.'}
       </p>
-      <Bars
+      <Answered
         question={question}
         tally={tallyIn(asked, round)}
         before={rounds.length > 1 ? tallyIn(asked, rounds.at(-2)!) : null}

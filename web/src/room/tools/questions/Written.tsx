@@ -75,7 +75,10 @@ export function Written({ label, does, start = null, autoFocus = false, give, ch
           <NativeSelect
             size="xs"
             label="Answered by"
-            data={QUESTION_KINDS.map((k) => ({ value: k, label: KIND_WORDS[k] }))}
+            data={QUESTION_KINDS.filter((k) => k !== 'point').map((k) => ({
+              value: k,
+              label: KIND_WORDS[k],
+            }))}
             value={question.kind}
             onChange={(e) => {
               setKind(e.currentTarget.value as QuestionKind);
