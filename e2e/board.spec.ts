@@ -80,6 +80,22 @@ test('a board is drawn on in figures, moved and wiped by those whose it is, clea
     if (begin === '%PDF-1.4') expect(saved).toContain('/Count 2');
   }
   for (const view of [page, ana]) expect.soft(await violations(view)).toEqual([]);
+
+  // A place on it is asked for; whoever teaches alone sees the places until they are shown.
+  await press(page, 'Put before everybody');
+  await page.keyboard.press('a');
+  await press(page, 'A place on it');
+  const picture = ana.getByTestId('pointed');
+  await picture.getByRole('group').click({ position: { x: 40, y: 30 } });
+  await ana.keyboard.press('ArrowRight');
+  await expect(picture.getByRole('group')).toHaveAccessibleName('Your mark is top left; arrows move it');
+  await press(ana, 'Answer');
+  const places = page.getByRole('list', { name: 'What was answered, 1 answer' });
+  await expect(places).toContainText('Top left');
+  await expect(page.getByTestId('pointed').locator('circle')).toHaveCount(1);
+  expect.soft(await violations(ana), 'pointing').toEqual([]);
+  await press(page, 'Show the class');
+  await expect(picture.locator('circle')).toHaveCount(1);
   await dismiss(page);
 });
 
