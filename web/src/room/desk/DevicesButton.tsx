@@ -6,8 +6,9 @@ import classes from './desk.module.css';
 
 // Seldom asked for.
 const DeviceChoice = lazy(() => import('../door/DeviceChoice'));
+const PresentChoice = lazy(() => import('./PresentChoice'));
 
-/** Another microphone, camera or loudspeaker, in the middle of class. */
+/** Another microphone, camera or loudspeaker, and what one presents, in the middle of class. */
 export function DevicesButton() {
   const { call } = useRoom();
   const [open, setOpen] = useState(false);
@@ -16,7 +17,7 @@ export function DevicesButton() {
       <Popover
         opened={open}
         onChange={setOpen}
-        width={280}
+        width={300}
         position="top-start"
         shadow="md"
         withArrow
@@ -27,7 +28,12 @@ export function DevicesButton() {
         </Popover.Target>
         <Popover.Dropdown aria-label="Your devices">
           <Suspense>
-            {open && <DeviceChoice changed={(what) => void call.change(what).catch(() => {})} />}
+            {open && (
+              <>
+                <DeviceChoice changed={(what) => void call.change(what).catch(() => {})} />
+                <PresentChoice />
+              </>
+            )}
           </Suspense>
         </Popover.Dropdown>
       </Popover>

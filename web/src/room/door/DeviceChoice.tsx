@@ -1,33 +1,12 @@
 import { Checkbox, NativeSelect, Stack, Text } from '@mantine/core';
-import { useEffect, useState } from 'react';
 import { chooseDevices, ownDevices, type OwnDevices } from '../live/ownDevices';
+import { useDevices } from './useDevices';
 
 const KINDS = [
   { of: 'sound', kind: 'audioinput', label: 'Microphone' },
   { of: 'camera', kind: 'videoinput', label: 'Camera' },
   { of: 'speaker', kind: 'audiooutput', label: 'Loudspeaker' },
 ] as const;
-
-/** The devices that there are, told again when one is plugged in or out. */
-function useDevices(): readonly MediaDeviceInfo[] {
-  const [all, setAll] = useState<readonly MediaDeviceInfo[]>([]);
-  useEffect(() => {
-    const { mediaDevices } = navigator;
-    let gone = false;
-    const look = () =>
-      void mediaDevices?.enumerateDevices().then(
-        (found) => !gone && setAll(found),
-        () => {},
-      );
-    look();
-    mediaDevices?.addEventListener?.('devicechange', look);
-    return () => {
-      gone = true;
-      mediaDevices?.removeEventListener?.('devicechange', look);
-    };
-  }, []);
-  return all;
-}
 
 interface Props {
   /** What is done once another is chosen. */
@@ -43,7 +22,7 @@ export default function DeviceChoice({ changed }: Props) {
     if (what) changed?.(what);
   };
   return (
-    <Stack gap={6} component="section" aria-label="Your devices">
+    <Stack gap={8} component="section" aria-label="Your devices">
       {KINDS.map(({ of, kind, label }) => {
         // Without a name a browser has not let us know it yet.
         const found = all.filter((d) => d.kind === kind && d.deviceId && d.label);
@@ -65,13 +44,11 @@ export default function DeviceChoice({ changed }: Props) {
         );
       })}
       <Checkbox
-        size="xs"
         label="Take noise out of my voice"
         checked={chosen.noise}
         onChange={(e) => choose({ noise: e.currentTarget.checked }, 'sound')}
       />
       <Checkbox
-        size="xs"
         label="Take out what my loudspeaker says"
         checked={chosen.echo}
         onChange={(e) => choose({ echo: e.currentTarget.checked }, 'sound')}

@@ -2,7 +2,7 @@ import type { Line, RelayOffer } from '@nimble-bell/core/api';
 import { TRACK_KINDS as KINDS, type TrackKind } from '@nimble-bell/core/limits';
 import { isOn, sends, type RoomState } from '@nimble-bell/core/room';
 import type { RoomConnection } from './connection';
-import { acquire, gathered } from './devices';
+import { acquire, gathered, sharpened } from './devices';
 import type { Sample } from './judged';
 import { Looks } from './looks';
 
@@ -99,6 +99,11 @@ export class Call {
     before.stop();
     await this.#sender(kind)?.replaceTrack(track);
     this.#tell();
+  }
+
+  /** What is presented goes on as sharp, or as what moves. */
+  presentAs(presents: 'sharp' | 'moving') {
+    if (this.#own.screen) sharpened(this.#own.screen, presents);
   }
 
   #take(kind: TrackKind, track: MediaStreamTrack) {

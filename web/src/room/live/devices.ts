@@ -1,19 +1,36 @@
 import type { TrackKind } from '@nimble-bell/core/limits';
-import { wanted } from './ownDevices';
+import { ownDevices, wanted, type Presents } from './ownDevices';
 import { standInCamera, standInMicrophone } from './standInDevices';
 
 /** A device's track; where there is no device, its stand-in. A refusal by the person is theirs and is passed on. */
 export async function acquire(kind: TrackKind): Promise<MediaStreamTrack> {
+  if (kind === 'screen') return presented();
   try {
-    const stream =
-      kind === 'screen'
-        ? await navigator.mediaDevices.getDisplayMedia({ video: { frameRate: 12 }, audio: false })
-        : await navigator.mediaDevices.getUserMedia(wanted(kind));
+    const stream = await navigator.mediaDevices.getUserMedia(wanted(kind));
     return stream.getTracks()[0]!;
   } catch (error) {
-    if ((error as DOMException).name !== 'NotFoundError' || kind === 'screen') throw error;
+    if ((error as DOMException).name !== 'NotFoundError') throw error;
     return kind === 'sound' ? standInMicrophone() : standInCamera();
   }
+}
+
+/** How often a screen is taken, a second: what moves is smooth, text is sharp. */
+const FRAMES = { sharp: 12, moving: 30 };
+
+/** What one presents, as one has chosen to. */
+async function presented(): Promise<MediaStreamTrack> {
+  const { presents } = ownDevices.get();
+  if (presents === 'paper') return sharpened(await (await import('./paper')).paperTrack(), presents);
+  const video = { frameRate: FRAMES[presents] };
+  const stream = await navigator.mediaDevices.getDisplayMedia({ video, audio: false });
+  return sharpened(stream.getTracks()[0]!, presents);
+}
+
+/** Says what is in a picture (W3C mst-content-hint): where the line is narrow, text keeps its sharpness and a film its motion. */
+export function sharpened(track: MediaStreamTrack, presents: Presents): MediaStreamTrack {
+  track.contentHint = presents === 'moving' ? 'motion' : 'text';
+  if (presents !== 'paper') void track.applyConstraints?.({ frameRate: FRAMES[presents] }).catch(() => {});
+  return track;
 }
 
 /** Waits until the local description holds its candidates: the relay takes whole offers. */

@@ -1,5 +1,16 @@
 import { told } from '../../app/told';
 
+/** How paper under a camera is shown: turned by so many quarters, so many times nearer around a place, in fractions of it. */
+export interface Paper {
+  turn: number;
+  closer: number;
+  x: number;
+  y: number;
+}
+
+/** What one presents: pages and text, which are sharp; what moves; or paper under a camera. */
+export type Presents = 'sharp' | 'moving' | 'paper';
+
 /** Which devices somebody has chosen, and what the browser does to their voice; kept on this device. */
 export interface OwnDevices {
   /** Ids as the browser gives them; what is empty, the browser chooses. */
@@ -9,10 +20,17 @@ export interface OwnDevices {
   /** Noise is taken out of one's voice, and what one's loudspeaker says. */
   noise: boolean;
   echo: boolean;
+  presents: Presents;
+  /** The camera over the paper. */
+  paperCamera: string;
+  paper: Paper;
 }
 
 const KEY = 'nb-devices';
-const USUAL: OwnDevices = { sound: '', camera: '', speaker: '', noise: true, echo: true };
+const USUAL: OwnDevices = {
+  ...{ sound: '', camera: '', speaker: '', noise: true, echo: true },
+  ...{ presents: 'sharp', paperCamera: '', paper: { turn: 0, closer: 1, x: 0.5, y: 0.5 } },
+};
 
 function kept(): OwnDevices {
   try {
