@@ -55,17 +55,18 @@ function PaperChoice() {
   const cameras = useDevices().filter((d) => d.kind === 'videoinput' && d.deviceId && d.label);
   const show = (more: Partial<Paper>) => chooseDevices({ paper: { ...paper, ...more } });
   const along = (label: string, of: 'x' | 'y') => (
-    <Slider
-      size="xs"
-      thumbLabel={label}
-      label={null}
-      min={0}
-      max={1}
-      step={0.05}
-      disabled={paper.closer === 1}
-      value={paper[of]}
-      onChange={(value) => show({ [of]: value })}
-    />
+    <div>
+      <Text size="xs">{label}</Text>
+      <Slider
+        thumbLabel={label}
+        label={null}
+        min={0}
+        max={1}
+        step={0.05}
+        value={paper[of]}
+        onChange={(value) => show({ [of]: value })}
+      />
+    </div>
   );
   return (
     <>
@@ -94,8 +95,12 @@ function PaperChoice() {
           Further off
         </SmallButton>
       </div>
-      {along('What is shown, from left to right', 'x')}
-      {along('What is shown, from top to bottom', 'y')}
+      {paper.closer > 1 && (
+        <>
+          {along('How far to the right', 'x')}
+          {along('How far down', 'y')}
+        </>
+      )}
     </>
   );
 }

@@ -24,12 +24,15 @@ export interface OwnDevices {
   /** The camera over the paper. */
   paperCamera: string;
   paper: Paper;
+  /** One does not see one's own camera; the others do. */
+  hidesSelf: boolean;
 }
 
 const KEY = 'nb-devices';
 const USUAL: OwnDevices = {
   ...{ sound: '', camera: '', speaker: '', noise: true, echo: true },
   ...{ presents: 'sharp', paperCamera: '', paper: { turn: 0, closer: 1, x: 0.5, y: 0.5 } },
+  hidesSelf: false,
 };
 
 function kept(): OwnDevices {

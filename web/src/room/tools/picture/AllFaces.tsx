@@ -1,10 +1,10 @@
 import { useElementSize } from '@mantine/hooks';
 import { useSyncExternalStore } from 'react';
 import { placeOf } from '@nimble-bell/core/room';
-import { Picture } from '../../live/Playback';
-import { useInside, useMe, useNameOf, useRoom, type Inside } from '../../live/useRoom';
+import { useInside, useMe, useRoom, type Inside } from '../../live/useRoom';
 import { useWanted } from '../../live/Wanted';
 import stage from '../../frame/stage.module.css';
+import { OnePicture } from './OnePicture';
 import classes from './picture.module.css';
 import { tilesFor } from './tiles';
 
@@ -46,18 +46,10 @@ export default function AllFaces() {
 function Shown({ faces }: { faces: readonly string[] }) {
   const { call } = useRoom();
   const { member: me } = useMe();
-  const nameOf = useNameOf();
   useWanted(faces.filter((m) => m !== me));
   const tracks = useSyncExternalStore(call.subscribe, call.tracks);
   return faces.map((member) => {
-    const track = tracks.find((t) => t.member === member && t.kind === 'camera')?.track;
-    return (
-      <figure key={member} className={classes.figure}>
-        {track && (
-          <Picture track={track} className={classes.mainPicture} label={`${nameOf(member)}, camera`} />
-        )}
-        <figcaption>{member === me ? 'You' : nameOf(member)}</figcaption>
-      </figure>
-    );
+    const track = tracks.find((t) => t.member === member && t.kind === 'camera')?.track ?? null;
+    return <OnePicture key={member} member={member} track={track} of="camera" />;
   });
 }

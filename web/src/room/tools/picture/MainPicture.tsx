@@ -1,18 +1,24 @@
 import { useSyncExternalStore } from 'react';
 import { CLASS, placeOf, type RoomState } from '@nimble-bell/core/room';
-import { teaches } from '@nimble-bell/core/roster';
-import { Picture } from '../../live/Playback';
-import { useInside, useMe, useNameOf, useRoom, type Inside } from '../../live/useRoom';
+import { teaches, type Role } from '@nimble-bell/core/roster';
+import { useInside, useNameOf, useRoom, type Inside } from '../../live/useRoom';
 import { useWanted } from '../../live/Wanted';
 import stage from '../../frame/stage.module.css';
 import { Faces } from './Faces';
-import classes from './picture.module.css';
+import { OnePicture } from './OnePicture';
 
 /** Whom a teacher has made large for all, where their camera is on. */
 const featuredAt = ({ stage, desk }: RoomState, place: string): string | null => {
   const member = stage.featured[place];
   return member && desk.camera[member] ? member : null;
 };
+
+/** Who taught, for those whom they have left alone while the class is on: they are away, and come back. */
+function awayIn({ bell, door, presence }: RoomState, role: Role): string | null {
+  if (teaches(role) || bell.phase !== 'live' || door.unattendedSince === null) return null;
+  const taught = Object.values(presence.people).filter((p) => teaches(p.role));
+  return (taught.find((p) => p.role === 'teacher') ?? taught[0])?.member ?? null;
+}
 
 /** Whose picture the class looks at: what is presented, whom a teacher made large, who has the floor, the teacher. */
 function select({ room, info }: Inside) {
@@ -22,6 +28,7 @@ function select({ room, info }: Inside) {
   return {
     atTable: place !== CLASS,
     phase: room.bell.phase,
+    away: awayIn(room, info.me.role),
     presenter: room.stage.presenting[place] ?? null,
     featured: featuredAt(room, place),
     speaker: holder && camera[holder] ? holder : null,
@@ -34,9 +41,8 @@ function select({ room, info }: Inside) {
 
 export function MainPicture() {
   const { call } = useRoom();
-  const { member: me } = useMe();
   const nameOf = useNameOf();
-  const { atTable, phase, presenter, featured, speaker, teacher } = useInside(select);
+  const { atTable, phase, away, presenter, featured, speaker, teacher } = useInside(select);
   const large = featured ?? speaker ?? teacher;
   useWanted([large]);
   const tracks = useSyncExternalStore(call.subscribe, call.tracks);
@@ -49,23 +55,14 @@ export function MainPicture() {
   if (!track || !who)
     return (
       <div className={stage.stageEmpty}>
-        <p>{emptyWords(phase, presenter && nameOf(presenter))}</p>
+        <p>{away ? awayWords(nameOf(away)) : emptyWords(phase, presenter && nameOf(presenter))}</p>
       </div>
     );
-  return (
-    <figure className={classes.figure}>
-      <Picture
-        track={track}
-        className={classes.mainPicture}
-        label={`${nameOf(who)}, ${screen ? 'screen' : 'camera'}`}
-      />
-      <figcaption>
-        {who === me ? 'You' : nameOf(who)}
-        {screen ? (who === me ? ' present' : ' presents') : ''}
-      </figcaption>
-    </figure>
-  );
+  return <OnePicture member={who} track={track} of={screen ? 'screen' : 'camera'} />;
 }
+
+const awayWords = (name: string) =>
+  `${name} is away for a moment. Stay here: the class goes on when they are back.`;
 
 function emptyWords(phase: string, presenter: string | null): string {
   if (presenter) return `${presenter} is about to present.`;

@@ -1,0 +1,33 @@
+import { act, fireEvent, screen } from '@testing-library/react';
+import { ana, CLASS, maren, roomTools, showInRoom } from '../../../testing/render';
+import { MainPicture } from './MainPicture';
+
+jest.mock('../../live/Playback', () => ({
+  Picture: ({ label }: { label: string }) => <video aria-label={label} />,
+}));
+
+const away = /Maren Oduya is away for a moment\. Stay here/;
+
+test('students whose teacher’s page is gone are told to wait; those who teach, and a class without one, are not', () => {
+  const { tools, happen } = roomTools(ana, CLASS);
+  showInRoom(tools, <MainPicture />);
+  expect(screen.getByText('No camera is on and nothing is presented.')).toBeTruthy();
+  act(() => happen({ type: 'left', member: 'maren' }));
+  expect(screen.getByText(away)).toBeTruthy();
+});
+
+test('one’s own picture is hidden from oneself, and stays so', () => {
+  const { tools } = roomTools(maren, [...CLASS, { type: 'camera', member: 'maren', on: true }]);
+  const track = {} as MediaStreamTrack;
+  const own = [{ member: 'maren', kind: 'camera', track }];
+  Object.assign(tools.call, { tracks: () => own });
+  const shown = showInRoom(tools, <MainPicture />);
+  expect(screen.getByLabelText('Maren Oduya, camera')).toBeTruthy();
+  fireEvent.click(screen.getByRole('button', { name: 'Hide me from myself' }));
+  expect(screen.queryByLabelText('Maren Oduya, camera')).toBeNull();
+  shown.unmount();
+  showInRoom(tools, <MainPicture />);
+  expect(screen.getByText(/The others see you/)).toBeTruthy();
+  fireEvent.click(screen.getByRole('button', { name: 'Show me to myself' }));
+  expect(screen.getByLabelText('Maren Oduya, camera')).toBeTruthy();
+});
