@@ -1,8 +1,9 @@
 import { useElementSize } from '@mantine/hooks';
 import { useSyncExternalStore } from 'react';
 import { placeOf } from '@nimble-bell/core/room';
-import { useInside, useMe, useRoom, type Inside } from '../../live/useRoom';
+import { useInside, useMe, useNameOf, useRoom, useTeaching, type Inside } from '../../live/useRoom';
 import { useWanted } from '../../live/Wanted';
+import { SmallButton } from '../../../ui/SmallButton';
 import stage from '../../frame/stage.module.css';
 import { OnePicture } from './OnePicture';
 import classes from './picture.module.css';
@@ -43,13 +44,31 @@ export default function AllFaces() {
   );
 }
 
+const selectFeatured = ({ room, info }: Inside) => room.stage.featured[placeOf(room, info.me.member)] ?? null;
+
 function Shown({ faces }: { faces: readonly string[] }) {
-  const { call } = useRoom();
+  const { call, send } = useRoom();
   const { member: me } = useMe();
+  const teaching = useTeaching();
+  const nameOf = useNameOf();
+  const featured = useInside(selectFeatured);
   useWanted(faces.filter((m) => m !== me));
   const tracks = useSyncExternalStore(call.subscribe, call.tracks);
   return faces.map((member) => {
     const track = tracks.find((t) => t.member === member && t.kind === 'camera')?.track ?? null;
-    return <OnePicture key={member} member={member} track={track} of="camera" />;
+    const large = member === featured;
+    return (
+      <OnePicture key={member} member={member} track={track} of="camera">
+        {teaching && (
+          <SmallButton
+            aria-pressed={large}
+            aria-label={large ? undefined : `${nameOf(member)}, large for all`}
+            onClick={() => void send({ type: 'feature', member: large ? null : member })}
+          >
+            {large ? 'Not large for all any more' : 'Large for all'}
+          </SmallButton>
+        )}
+      </OnePicture>
+    );
   });
 }

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { useMe, useNameOf } from '../../live/useRoom';
 import { Picture } from '../../live/Playback';
 import { chooseDevices, ownDevices } from '../../live/ownDevices';
@@ -9,10 +10,12 @@ interface Props {
   track: MediaStreamTrack | null;
   /** What they show. */
   of: 'camera' | 'screen';
+  /** What is done with it, besides. */
+  children?: ReactNode;
 }
 
 /** Somebody's picture, with whose it is. One's own camera can be hidden from oneself; the others see it as before. */
-export function OnePicture({ member, track, of }: Props) {
+export function OnePicture({ member, track, of, children }: Props) {
   const { member: me } = useMe();
   const nameOf = useNameOf();
   const hidesSelf = ownDevices.useOf((own) => own.hidesSelf);
@@ -29,15 +32,14 @@ export function OnePicture({ member, track, of }: Props) {
         {own ? 'You' : nameOf(member)}
         {of === 'screen' ? (own ? ' present' : ' presents') : ''}
       </figcaption>
-      {mine && (
-        <SmallButton
-          className={classes.hide!}
-          aria-pressed={hidden}
-          onClick={() => chooseDevices({ hidesSelf: !hidesSelf })}
-        >
-          {hidden ? 'Show me to myself' : 'Hide me from myself'}
-        </SmallButton>
-      )}
+      <div className={classes.acts}>
+        {children}
+        {mine && (
+          <SmallButton aria-pressed={hidden} onClick={() => chooseDevices({ hidesSelf: !hidesSelf })}>
+            {hidden ? 'Show me to myself' : 'Hide me from myself'}
+          </SmallButton>
+        )}
+      </div>
     </figure>
   );
 }

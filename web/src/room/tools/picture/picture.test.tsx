@@ -1,5 +1,6 @@
 import { act, fireEvent, screen } from '@testing-library/react';
 import { ana, CLASS, maren, roomTools, showInRoom } from '../../../testing/render';
+import AllFaces from './AllFaces';
 import { MainPicture } from './MainPicture';
 
 jest.mock('../../live/Playback', () => ({
@@ -30,4 +31,20 @@ test('one’s own picture is hidden from oneself, and stays so', () => {
   expect(screen.getByText(/The others see you/)).toBeTruthy();
   fireEvent.click(screen.getByRole('button', { name: 'Show me to myself' }));
   expect(screen.getByLabelText('Maren Oduya, camera')).toBeTruthy();
+});
+
+test('those who teach make somebody large for all by one press on their face; students do not', () => {
+  const cameras = ['ana', 'ben'].map((member) => ({ type: 'camera' as const, member, on: true }));
+  const { tools, sent, happen } = roomTools(maren, [...CLASS, ...cameras]);
+  const shown = showInRoom(tools, <AllFaces />);
+  fireEvent.click(screen.getByRole('button', { name: 'Ana Lanyon, large for all' }));
+  act(() => happen({ type: 'featured', by: 'maren', member: 'ana', place: 'class' }));
+  fireEvent.click(screen.getByRole('button', { name: 'Not large for all any more' }));
+  expect(sent).toEqual([
+    { type: 'feature', member: 'ana' },
+    { type: 'feature', member: null },
+  ]);
+  shown.unmount();
+  showInRoom(roomTools(ana, [...CLASS, ...cameras]).tools, <AllFaces />);
+  expect(screen.queryByRole('button', { name: /large for all/ })).toBeNull();
 });
