@@ -1,4 +1,4 @@
-import { createContext, useContext, useMemo, useSyncExternalStore } from 'react';
+import { createContext, useCallback, useContext, useMemo, useSyncExternalStore } from 'react';
 import type { Capability, RoomCommand } from '@nimble-bell/core/api';
 import { may, placeOf, tableOf, type RoomState, type Verdict } from '@nimble-bell/core/room';
 import { teaches } from '@nimble-bell/core/roster';
@@ -145,5 +145,8 @@ const sameNames = (a: ReturnType<typeof selectNames>, b: ReturnType<typeof selec
 
 export function useNameOf(): (member: string) => string {
   const { people, list } = useInside(selectNames, sameNames);
-  return (member) => people[member]?.name ?? list.find((p) => p.member === member)?.name ?? 'Somebody';
+  return useCallback(
+    (member) => people[member]?.name ?? list.find((p) => p.member === member)?.name ?? 'Somebody',
+    [people, list],
+  );
 }

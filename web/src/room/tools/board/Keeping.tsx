@@ -1,5 +1,5 @@
 import { NativeSelect } from '@mantine/core';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import {
   CLASS,
   GROUNDS,
@@ -26,7 +26,7 @@ const selectBoard = ({ room }: Inside) => room.board;
 const selectLive = ({ room }: Inside) => room.bell.phase === 'live';
 
 /** What is done with a board as a whole: its sides, its ground, clearing, saving; and giving everybody one of their own. */
-export function Keeping({ place, on }: { place: string; on: OnBoard }) {
+export const Keeping = memo(function Keeping({ place, on }: { place: string; on: OnBoard }) {
   const { send } = useRoom();
   const teaching = useTeaching();
   const live = useInside(selectLive);
@@ -84,7 +84,7 @@ export function Keeping({ place, on }: { place: string; on: OnBoard }) {
       )}
     </>
   );
-}
+});
 
 function OwnBoards({ given }: { given: boolean }) {
   const { send } = useRoom();

@@ -1,5 +1,5 @@
 import { VisuallyHidden } from '@mantine/core';
-import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { memo, useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { boxOf, HEIGHT, WIDTH } from '@nimble-bell/core/board';
 import type { OnBoard } from '@nimble-bell/core/room';
 import { boardLines, boardWords } from './describe';
@@ -36,6 +36,7 @@ export function Surface({ on, nameOf, hand = null, pens = [] }: Props) {
   const onKeyDown = (e: KeyboardEvent) => {
     if (hand?.key(e.key)) e.preventDefault();
   };
+  const words = useMemo(() => boardWords(on), [on]);
   const chooses = hand?.tool === 'move';
   return (
     <div
@@ -50,15 +51,11 @@ export function Surface({ on, nameOf, hand = null, pens = [] }: Props) {
       onPointerUp={() => hand?.up()}
       onPointerCancel={() => hand?.up()}
     >
-      <svg ref={surface} viewBox={VIEW} className={classes.drawn} role="img" aria-label={boardWords(on)}>
+      <svg ref={surface} viewBox={VIEW} className={classes.drawn} role="img" aria-label={words}>
         <Ruling ground={on.ground} />
         <Marks marks={on.marks} instead={hand?.instead} />
       </svg>
-      <VisuallyHidden component="ul" aria-label="What is on the board">
-        {boardLines(on, nameOf).map((line, i) => (
-          <li key={i}>{line}</li>
-        ))}
-      </VisuallyHidden>
+      <Described on={on} nameOf={nameOf} />
       {hand && <Over hand={hand} />}
       {pens.length > 0 && <Others pens={pens} />}
     </div>
@@ -66,6 +63,17 @@ export function Surface({ on, nameOf, hand = null, pens = [] }: Props) {
 }
 
 const VIEW = `0 0 ${WIDTH} ${HEIGHT}`;
+
+/** What is on the board, in words: made anew when that is another. */
+const Described = memo(function Described({ on, nameOf }: Pick<Props, 'on' | 'nameOf'>) {
+  return (
+    <VisuallyHidden component="ul" aria-label="What is on the board">
+      {boardLines(on, nameOf).map((line, i) => (
+        <li key={i}>{line}</li>
+      ))}
+    </VisuallyHidden>
+  );
+});
 
 /** What the hand does just now, over what is drawn. */
 function Over({ hand }: { hand: Hand }) {

@@ -51,6 +51,7 @@ interface Of {
   at: (point: Point) => void;
 }
 
+const NOBODY: readonly Mark[] = [];
 const NOWHERE = { seq: 0, by: '', place: '', side: 1 };
 const isSpan = (tool: Tool): tool is (typeof FIGURES)[number] => (FIGURES as readonly Tool[]).includes(tool);
 
@@ -61,7 +62,7 @@ export function useHand({ tool, colour, mine, acts, at: tell }: Of): Hand {
   // Once somebody draws with a pen, the palm beside it is no finger.
   const pen = useRef(false);
   const seqs = wanted.tool === tool ? wanted.seqs : [];
-  const chosen = mine.filter((m) => seqs.includes(m.seq));
+  const chosen = seqs.length ? mine.filter((m) => seqs.includes(m.seq)) : NOBODY;
   const choose = (marks: readonly Mark[]) => setWanted({ tool, seqs: marks.map((m) => m.seq) });
   const shifted = (x: number, y: number) => {
     const by = keptOn(chosen, x, y);
@@ -155,9 +156,12 @@ function makingOf(doing: Doing | null, tool: Tool, colour: Stroke['colour']): Ma
   return null;
 }
 
+/** The same each time: what is drawn is not drawn again for it. */
+const NONE: ReadonlyMap<number, Mark | null> = new Map();
+
 function insteadOf(doing: Doing | null, chosen: readonly Mark[]): ReadonlyMap<number, Mark | null> {
   if (doing?.what === 'wipes') return new Map(doing.gone.map((m) => [m.seq, null]));
-  if (doing?.what !== 'moves') return new Map();
+  if (doing?.what !== 'moves') return NONE;
   const { from, to } = doing;
   const by = keptOn(chosen, to[0] - from[0], to[1] - from[1]);
   return new Map(chosen.map((m) => [m.seq, moved(m, by.x, by.y)]));
