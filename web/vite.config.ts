@@ -63,7 +63,7 @@ const PLAIN =
   /@mantine\/core\/esm\/components\/(ActionIcon|Anchor|Button|Container|Group|Loader|Paper|Stack|Text|Title|UnstyledButton|VisuallyHidden)\//;
 /** The frame of every page. */
 const FRAME =
-  /web\/src\/(main|app\/(Bar|Broken|Lost|Notices|Root|Shell|api|clock|notices|queries|router|schemas|theme|title|useHeadingFocus)|ui\/(Choice|Fault|FeedPanel|Materials|NoticeBody|Panel|RecordingLine|SessionMark|SessionRows|Tag|parts\.module|useReturn)|watch\/words)\.(tsx?|css)$|core\/src\/(calendar\/(localDate|words|zone)|limits\/(capabilities|words))\.ts$|rolldown\/runtime/;
+  /web\/src\/(main|app\/(Bar|Broken|Lost|Notices|Root|Shell|api|clock|notices|queries|router|schemas|theme|title|useHeadingFocus|usePainted)|ui\/(Choice|Fault|FeedPanel|Materials|NoticeBody|Panel|RecordingLine|SessionMark|SessionRows|Tag|parts\.module|useReturn)|watch\/words)\.(tsx?|css)$|core\/src\/(calendar\/(localDate|words|zone)|limits\/(capabilities|words))\.ts$|rolldown\/runtime/;
 const OVER =
   /floating-ui|tabbable|react-remove-scroll|react-style-singleton|use-sidecar|@mantine\/core\/esm\/components\/(Combobox|FloatingArrow|FloatingIndicator|FocusTrap|Menu|Modal|ModalBase|Overlay|Popover|Portal|ScrollArea|SegmentedControl|Select|Tooltip|Transition)\//;
 /** What one writes, chooses and ticks in without anything lying over the page: what is watched has no more. */

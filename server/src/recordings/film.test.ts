@@ -115,7 +115,7 @@ test('a board is drawn into a film while it is drawn on, the camera in its corne
   const event = (at: number, body: object) => ({ seq: at, at, ...body }) as unknown as StoredEvent;
   // A stroke so thick and flat as a pen makes it, over the middle of the board; words; and both wiped.
   const points = Array.from({ length: 200 }, (_, i) => [i / 200, 0.5]).flat();
-  const on = { by: 'ana', place: 'class' };
+  const on = { by: 'ana', place: 'class', side: 1 };
   const events = [
     event(1000, { type: 'drawn', ...on, stroke: { points, colour: 'clay' } }),
     event(1100, { type: 'textPut', ...on, text: { text: ODD, at: [0.1, 0.2], colour: 'ink' } }),

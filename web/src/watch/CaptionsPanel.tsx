@@ -6,7 +6,8 @@ import { useSendText } from './useSendText';
 import { Empty, Panel } from '../ui/Panel';
 import { useCues } from './useCues';
 import type { Film } from './film/useMedia';
-import { languageWords, lengthWords } from './words';
+import { languageWords } from './languages';
+import { lengthWords } from './words';
 import classes from './watch.module.css';
 
 interface CaptionsPanelProps {

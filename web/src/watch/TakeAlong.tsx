@@ -9,7 +9,7 @@ import FeedAddress, { type Feed } from '../ui/FeedAddress';
 import { sizeWords } from '../ui/Materials';
 import { Panel } from '../ui/Panel';
 import CheckSaved from './CheckSaved';
-import { languageWords } from './words';
+import { languageWords } from './languages';
 import classes from './watch.module.css';
 
 const KINDS: Record<TakenAlong, { words: string; about: string }> = {

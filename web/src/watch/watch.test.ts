@@ -1,11 +1,5 @@
-import {
-  KNOWN_LANGUAGES,
-  languageWords,
-  lengthRead,
-  lengthWords,
-  momentWords,
-  preparingWords,
-} from './words';
+import { KNOWN_LANGUAGES, languageWords } from './languages';
+import { lengthRead, lengthWords, momentWords, preparingWords } from './words';
 
 test.each([
   [0, '0:00'],

@@ -17,35 +17,6 @@ export function preparingWords({ state, progress }: Pick<RecordingInfo, 'state' 
   return `Being prepared, ${Math.round(100 * progress)} %`;
 }
 
-/** Languages that captions are often in, as the platform names them: a weak phone takes a fifth of a second to look one up. */
-export const KNOWN_LANGUAGES: Readonly<Record<string, string>> = {
-  ar: 'Arabic',
-  de: 'German',
-  en: 'English',
-  es: 'Spanish',
-  fr: 'French',
-  hi: 'Hindi',
-  it: 'Italian',
-  ja: 'Japanese',
-  nl: 'Dutch',
-  pl: 'Polish',
-  pt: 'Portuguese',
-  ru: 'Russian',
-  uk: 'Ukrainian',
-  zh: 'Chinese',
-};
-
-/** A language by its English name, or by its tag where it has none here. */
-export function languageWords(tag: string): string {
-  const known = KNOWN_LANGUAGES[tag];
-  if (known) return known;
-  try {
-    return new Intl.DisplayNames('en', { type: 'language' }).of(tag) ?? tag;
-  } catch {
-    return tag;
-  }
-}
-
 const LENGTH = /^(?:(\d{1,2}):)?(\d{1,3}):([0-5]?\d(?:\.\d{1,3})?)$/;
 
 /** Milliseconds of "4:07", "1:02:05" or "4:07.5"; null where it is none. */

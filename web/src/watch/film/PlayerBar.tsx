@@ -1,7 +1,8 @@
 import { Button, Group, NativeSelect, Switch, Text } from '@mantine/core';
 import type { RecordingDetail } from '@nimble-bell/core/api';
 import { savedBy } from '@nimble-bell/core/watching';
-import { languageWords, lengthWords } from '../words';
+import { languageWords } from '../languages';
+import { lengthWords } from '../words';
 import { VIEW_WORDS, VIEWS, type View } from './seen';
 import { PLACES, SIZES, SPEEDS, type Keep, type Kept } from './useKept';
 import type { Film } from './useMedia';
