@@ -29,7 +29,7 @@ test('every page keeps within its weight: a student’s 150 kB, the room 300 kB,
     async (at, route, of) => {
       const most = route.name === 'Your course' ? 150 : route.name === 'In class' ? 300 : 400;
       const kB = await weigh(of, at, () => openRoute(at, route));
-      process.stdout.write(`  ${route.name}: ${kB.toFixed(0)} kB of ${most}\n`);
+      process.stdout.write(`  ${route.name}: ${kB.toFixed(1)} kB of ${most}\n`);
       expect.soft(kB, route.name).toBeLessThan(most);
     },
   );

@@ -1,4 +1,4 @@
-import { Button, FileButton, Group, Progress, Stack, Text, TextInput } from '@mantine/core';
+import { Button, FileButton, Group, Stack, Text, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import type { MaterialInfo } from '@nimble-bell/core/api';
 import { useAsked } from '../../../app/queries';
@@ -6,6 +6,7 @@ import { Fault } from '../../../ui/Fault';
 import { useInfo, useRoom } from '../../live/useRoom';
 import { useSessionFile } from '../useSessionFile';
 import { addressOf } from './address';
+import { OnItsWay } from '../../../ui/OnItsWay';
 import classes from './film.module.css';
 
 const TAKEN = 'video/mp4,video/webm,audio/mpeg,audio/ogg';
@@ -73,7 +74,7 @@ export default function Choose({ close }: { close: () => void }) {
           </Button>
         )}
       </FileButton>
-      {share !== null && <Progress value={100 * share} aria-label="The file is on its way" />}
+      <OnItsWay share={share} />
       {fault && (
         <Text role="alert" c="var(--clay)">
           {fault}

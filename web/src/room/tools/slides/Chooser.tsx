@@ -1,4 +1,4 @@
-import { Button, FileButton, Progress, Text } from '@mantine/core';
+import { Button, FileButton, Text } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState, type DragEvent } from 'react';
 import type { DeckInfo } from '@nimble-bell/core/api';
@@ -7,6 +7,7 @@ import { useAsk } from '../../../app/api';
 import { Fault } from '../../../ui/Fault';
 import { useInfo, useRoom } from '../../live/useRoom';
 import { useSessionFile } from '../useSessionFile';
+import { OnItsWay } from '../../../ui/OnItsWay';
 import classes from './slides.module.css';
 
 const TAKEN = 'application/pdf,image/png,image/jpeg,image/webp,image/gif';
@@ -95,7 +96,7 @@ export default function Chooser() {
       <Text size="sm" c="dimmed">
         Only those who teach have what is added here, until you give it to the class under Files and links.
       </Text>
-      {share !== null && <Progress value={100 * share} aria-label="The file is on its way" />}
+      <OnItsWay share={share} />
       {fault && (
         <Text role="alert" c="var(--clay)">
           {fault}

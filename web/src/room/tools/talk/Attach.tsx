@@ -1,7 +1,8 @@
-import { Button, FileButton, Progress, Text } from '@mantine/core';
+import { Button, FileButton, Text } from '@mantine/core';
 import { useContext, useState } from 'react';
 import type { Addressee } from '@nimble-bell/core/api';
 import { LinkContext } from '../../../app/api';
+import { OnItsWay } from '../../../ui/OnItsWay';
 import { sendFile } from '../../../ui/sendFile';
 import { useInfo, useRoom } from '../../live/useRoom';
 
@@ -45,7 +46,7 @@ export default function Attach({ addressee, text, sent }: AttachProps) {
           </Button>
         )}
       </FileButton>
-      {share !== null && <Progress value={100 * share} aria-label="The file is on its way" />}
+      <OnItsWay share={share} />
       {fault && (
         <Text size="sm" role="alert" c="var(--clay)">
           {fault}
