@@ -76,7 +76,7 @@ test('every page, with the longest names, is worked by keys and leaves no window
   page,
   browser,
 }) => {
-  test.setTimeout(300_000);
+  test.setTimeout(400_000);
   const course = await crowded();
   await eachRoute(course, { page, browser, as: { reducedMotion: 'reduce' } }, async (at, route) => {
     await at.setViewportSize({ width: 1280, height: 800 });

@@ -1,5 +1,5 @@
 import { Group, Stack, Text, Title } from '@mantine/core';
-import { lazy, Suspense, useMemo, useState } from 'react';
+import { lazy, Suspense, useMemo, useState, type ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
 import type { RecordingDetail } from '@nimble-bell/core/api';
 import { countWords, instantWords } from '@nimble-bell/core/calendar';
@@ -69,37 +69,55 @@ interface AroundProps extends ForTeachersProps {
   goTo: (ms: number) => void;
 }
 
-/** The room of that moment, under the film and beside it, and what leads about in the recording. */
+/** The room of that moment, under the film and then beside it, and what leads about in the recording. */
 function Around({ recording, position, film, goTo }: AroundProps) {
   const room = useReplay(recording, position);
   const { zone, parts, pages, sessionId: session } = recording;
-  const moment = { room, zone, at: instantAt(parts, position), session, pages };
   const nameOf = useMemo(() => namesIn(recording.events), [recording.events]);
-  const cues = useCues(recording.captions);
+  const moment = { room, zone, at: instantAt(parts, position), session, pages, nameOf };
+  const painted = usePainted();
   return (
     <>
       <div>
-        <Replays where="under" {...moment} nameOf={nameOf} />
+        <Replays where="under" {...moment} />
         <Gaps gaps={recording.gaps} />
         <Chapters of={recording.chapters} position={position} goTo={goTo} />
       </div>
-      <div className={classes.aside}>
-        {(!recording.shared || cues.length > 0) && <SearchPanel {...{ recording, cues, nameOf, goTo }} />}
-        {!recording.shared && (
-          <>
-            <Replays where="beside" {...moment} nameOf={nameOf} />
-            <Suspense>
-              <Notes {...{ recording, position, film, goTo }} />
-            </Suspense>
-            {!recording.leavesOut.includes('notes') && (
-              <Suspense>
-                <ClassNotes session={recording.sessionId} name={recording.title} />
-              </Suspense>
-            )}
-          </>
-        )}
-      </div>
+      {painted && (
+        <Beside {...{ recording, position, film, goTo, nameOf }}>
+          <Replays where="beside" {...moment} />
+        </Beside>
+      )}
     </>
+  );
+}
+
+interface BesideProps extends AroundProps {
+  nameOf: (member: string) => string;
+  /** The room of that moment. */
+  children: ReactNode;
+}
+
+/** What leads about in a recording, and what was written in it. */
+function Beside({ recording, position, film, goTo, nameOf, children }: BesideProps) {
+  const cues = useCues(recording.captions);
+  return (
+    <div className={classes.aside}>
+      {(!recording.shared || cues.length > 0) && <SearchPanel {...{ recording, cues, nameOf, goTo }} />}
+      {!recording.shared && (
+        <>
+          {children}
+          <Suspense>
+            <Notes {...{ recording, position, film, goTo }} />
+          </Suspense>
+          {!recording.leavesOut.includes('notes') && (
+            <Suspense>
+              <ClassNotes session={recording.sessionId} name={recording.title} />
+            </Suspense>
+          )}
+        </>
+      )}
+    </div>
   );
 }
 
