@@ -48,7 +48,7 @@ export function Player({ recording, from }: { recording: RecordingDetail; from: 
       <div className={classes.columns}>
         <div>
           <Film
-            {...{ recording, element, film, position, goTo, note, from }}
+            {...{ recording, element, film, position, goTo, note, from, painted }}
             at={(ms) => {
               setPosition(ms);
               watched.played(ms);
@@ -76,6 +76,8 @@ function Around({ recording, position, film, goTo }: AroundProps) {
   const nameOf = useMemo(() => namesIn(recording.events), [recording.events]);
   const moment = { room, zone, at: instantAt(parts, position), session, pages, nameOf };
   const painted = usePainted();
+  const further = usePainted(painted);
+  if (!painted) return null;
   return (
     <>
       <div>
@@ -83,7 +85,7 @@ function Around({ recording, position, film, goTo }: AroundProps) {
         <Gaps gaps={recording.gaps} />
         <Chapters of={recording.chapters} position={position} goTo={goTo} />
       </div>
-      {painted && (
+      {further && (
         <Beside {...{ recording, position, film, goTo, nameOf }}>
           <Replays where="beside" {...moment} />
         </Beside>

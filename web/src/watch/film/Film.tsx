@@ -1,4 +1,4 @@
-import { lazy, Suspense, useEffect, useRef, useState, type RefObject } from 'react';
+import { lazy, Suspense, useEffect, useRef, useState, type ComponentProps, type RefObject } from 'react';
 import type { RecordingDetail } from '@nimble-bell/core/api';
 import { pastSilence } from '@nimble-bell/core/watching';
 import { TimeLine } from '../time/TimeLine';
@@ -28,21 +28,14 @@ interface FilmProps {
   note: () => void;
   /** Where the recording is asked for. */
   from: string;
+  /** The picture stands: what one does with it is drawn after that. */
+  painted?: boolean;
 }
 
 /** The film of a recording: its sound, what is seen with it, its captions below, its time, and what one does with it. */
-export function Film({
-  recording,
-  element,
-  film,
-  position,
-  at,
-  stood,
-  goTo,
-  resumed,
-  note,
-  from,
-}: FilmProps) {
+export function Film(props: FilmProps) {
+  const { recording, element, film, position, at, stood } = props;
+  const { goTo, resumed, note, from, painted = true } = props;
   const { played, failed } = useSteady(recording, film, from);
   useFailed(element, failed);
   const [kept, keep] = useKept();
@@ -78,11 +71,13 @@ export function Film({
         {...{ recording, failed }}
       />
       {kept.place === 'below' && said}
-      <TimeLine recording={recording} pictures={played.pictures} position={position} goTo={goTo} />
-      <PlayerBar
-        {...{ recording, film, playing, position, kept, keep, resumed, whole }}
-        keys={() => setListing(true)}
-      />
+      {painted && (
+        <Handling
+          {...{ recording, film, playing, position, kept, keep, resumed, whole, goTo }}
+          pictures={played.pictures}
+          keys={() => setListing(true)}
+        />
+      )}
       {listing && (
         <Suspense>
           <KeyList close={() => setListing(false)} />
@@ -91,6 +86,18 @@ export function Film({
     </>
   );
 }
+
+/** Its time, and what one does with it. */
+const Handling = ({
+  goTo,
+  pictures,
+  ...bar
+}: ComponentProps<typeof PlayerBar> & Pick<ComponentProps<typeof TimeLine>, 'goTo' | 'pictures'>) => (
+  <>
+    <TimeLine recording={bar.recording} position={bar.position} {...{ pictures, goTo }} />
+    <PlayerBar {...bar} />
+  </>
+);
 
 interface SoundProps {
   element: RefObject<HTMLAudioElement | null>;
