@@ -7,15 +7,18 @@ interface Violation {
   nodes: { html: string; failureSummary?: string }[];
 }
 
-/** The serious and critical violations of WCAG 2 A and AA that axe finds on a page, in one line each. */
-export async function violations(page: Page): Promise<string[]> {
+/**
+ * The serious and critical violations of WCAG 2 A and AA that axe finds on a page, in one line each; or in a part of it, where
+ * that lies over the rest.
+ */
+export async function violations(page: Page, within = 'html'): Promise<string[]> {
   await page.evaluate(AxeBuilderSource.source);
-  const found = await page.evaluate(async () => {
+  const found = await page.evaluate(async (part) => {
     const { axe } = window as unknown as {
-      axe: { run: (context: Document, options: object) => Promise<{ violations: Violation[] }> };
+      axe: { run: (context: string, options: object) => Promise<{ violations: Violation[] }> };
     };
-    return (await axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] })).violations;
-  });
+    return (await axe.run(part, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] })).violations;
+  }, within);
   return found
     .filter((v) => v.impact === 'serious' || v.impact === 'critical')
     .map(
