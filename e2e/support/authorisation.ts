@@ -326,6 +326,7 @@ export const STUDENT_COMMANDS: Record<
   putText: 'closed',
   putShape: 'closed',
   takeOff: 'closed',
+  putBack: 'closed',
   shift: 'closed',
   rename: 'closed',
   say: 'closed',

@@ -30,7 +30,16 @@ export interface BoardFilm {
 }
 
 const MARKS: ReadonlySet<StoredEvent['type']> = new Set([
-  ...(['drawn', 'textPut', 'shapePut', 'takenOff', 'shifted', 'boardCleared', 'clearingUndone'] as const),
+  ...([
+    'drawn',
+    'textPut',
+    'shapePut',
+    'takenOff',
+    'broughtBack',
+    'shifted',
+    'boardCleared',
+    'clearingUndone',
+  ] as const),
   ...(['boardTurned', 'groundLaid', 'workShown', 'workPutBack', 'tablesLaid'] as const),
 ]);
 

@@ -19,7 +19,16 @@ export function isKept(plan: KeptPlan | null, kind: 'sound' | 'camera' | 'screen
 }
 
 const DRAWN: ReadonlySet<StoredEvent['type']> = new Set([
-  ...(['drawn', 'textPut', 'shapePut', 'takenOff', 'shifted', 'boardCleared', 'clearingUndone'] as const),
+  ...([
+    'drawn',
+    'textPut',
+    'shapePut',
+    'takenOff',
+    'broughtBack',
+    'shifted',
+    'boardCleared',
+    'clearingUndone',
+  ] as const),
   ...(['boardTurned', 'groundLaid', 'boardsGiven', 'workShown', 'workPutBack'] as const),
   ...(['slideMarked', 'marksCleared'] as const),
   ...(['slidesShown', 'slideTurned', 'slideFramed', 'leafingSet', 'slidesPutAway'] as const),
@@ -49,7 +58,7 @@ export function keptOf(events: readonly StoredEvent[], left: readonly Leavable[]
       return [{ ...rest, name } as StoredEvent];
     }
     if (e.type === 'workShown') {
-      const name = numbered(ownerOf(e.from) ?? '');
+      const name = e.unnamed ? null : numbered(ownerOf(e.from) ?? '');
       return [name ? { ...e, title: name } : e];
     }
     if (e.type === 'renamed') {

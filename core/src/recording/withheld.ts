@@ -119,6 +119,7 @@ const OPEN_TO_ALL: ReadonlySet<StoredEvent['type']> = new Set([
     'textPut',
     'shapePut',
     'takenOff',
+    'broughtBack',
     'shifted',
     'boardCleared',
     'clearingUndone',

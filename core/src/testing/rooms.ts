@@ -156,6 +156,7 @@ export const anyCommand: fc.Arbitrary<RoomCommand> = fc.oneof(
     { type: 'putShape', shape: { shape: 'box', from: [0.2, 0.2], to: [0.4, 0.9], colour: 'pine' } },
     { type: 'takeOff', marks: [5, 6, 7, 8] },
     { type: 'takeOff', marks: [9, 10, 11, 12], at: 'own-ana' },
+    { type: 'putBack', marks: [5, 6, 7, 8] },
     { type: 'shift', marks: [5, 6, 7, 8, 9], x: 0.3, y: -0.3 },
     { type: 'clearBoard' },
     { type: 'undoClearing' },

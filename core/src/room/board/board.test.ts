@@ -1,8 +1,11 @@
 import fc from 'fast-check';
+import { keptOf } from '../../recording/leftOut';
+import { forAnybody, heardBy, maskedFor } from '../../recording/withheld';
 import { ana, anyStep, ben, entry, lecture, maren } from '../../testing/index';
 import {
   audience,
   chapterOf,
+  frontOf,
   onBoard,
   ownPlace,
   pointsOf,
@@ -10,6 +13,7 @@ import {
   sidesOf,
   snapshotFor,
   type RoomCommand,
+  type StoredEvent,
   type StoredOf,
 } from '../index';
 
@@ -42,6 +46,24 @@ test('one takes off and moves what is one’s own; those who teach, anybody’s'
   const before = room.events.length;
   room.do(ana, { type: 'shift', marks: [hers], x: 0.2, y: -0.2 });
   expect(room.events).toHaveLength(before);
+});
+
+test('what was taken off is put back where it was, by the hand that drew it, whoever took it off', () => {
+  const room = open();
+  room.do(ana, { type: 'draw', stroke });
+  room.do(ben, { type: 'draw', stroke });
+  const before = marks(room);
+  const [hers, his] = numbers(room) as [number, number];
+  room.do(maren, { type: 'takeOff', marks: [hers, his] });
+  expect(numbers(room)).toEqual([]);
+  expect(refused(room, ben, { type: 'putBack', marks: [hers] })).toBe('no-mark');
+  room.do(ben, { type: 'putBack', marks: [hers, his] });
+  room.do(maren, { type: 'putBack', marks: [hers] });
+  expect(marks(room)).toEqual(before);
+  // There it is no more to be put back; and of another board nothing is.
+  expect(refused(room, maren, { type: 'putBack', marks: [hers] })).toBe('no-mark');
+  room.do(ana, { type: 'takeOff', marks: [hers] });
+  expect(refused(room, maren, { type: 'putBack', marks: [hers], at: OWN })).toBe('no-mark');
 });
 
 test('what was cleared comes back where it was, under what was drawn since', () => {
@@ -77,6 +99,8 @@ test('a board of one’s own is there while they are given, whatever the limits 
   const own: RoomCommand = { type: 'draw', stroke, at: OWN };
   expect(refused(room, ana, own)).toBe('no-board');
   room.do(maren, { type: 'giveBoards', given: true });
+  // It is before everybody at once.
+  expect(frontOf(room.state, 'class')).toBe('board');
   room.do(ana, own);
   room.do(maren, {
     type: 'putText',
@@ -123,6 +147,28 @@ test('a board of somebody’s own is shown with their name or without: without, 
   expect(refused(room, maren, { type: 'showWork', place: ownPlace('nobody') })).toBe('no-board');
 });
 
+test('in a recording a board of one’s own is there while it is shown, and says no more of whose it is than it may', () => {
+  const room = open();
+  room.do(maren, { type: 'giveBoards', given: true });
+  room.do(ana, { type: 'draw', stroke, at: OWN });
+  room.do(maren, { type: 'showWork', place: OWN });
+  room.do(maren, { type: 'showWork', place: OWN, named: false });
+  const shownIn = (events: readonly StoredEvent[]) => events.filter((e) => e.type === 'workShown');
+  const named = heardBy(room.events, ben);
+  expect(named.some((e) => e.type === 'drawn')).toBe(false);
+  expect(shownIn(named)).toMatchObject([
+    { from: OWN, title: 'Ana Lanyon' },
+    { from: '', title: 'one of you', marks: [{ by: '' }] },
+  ]);
+  // Where names are left out it has the number of whoever drew it, and without the name not even that.
+  const numbered = shownIn(keptOf(room.events, ['names'])) as StoredOf<'workShown'>[];
+  expect(numbered.map((e) => e.title)).toEqual(['Student 1', 'one of you']);
+  // Of whoever is in no recording there is none; nor in one for anybody.
+  expect(shownIn(maskedFor(room.events, new Set(['ana'])))).toEqual([]);
+  expect(shownIn(maskedFor(room.events, new Set(['ben'])))).toHaveLength(2);
+  expect(shownIn(forAnybody(room.events))).toEqual([]);
+});
+
 test('whatever is drawn, moved, cleared and put back: no mark is there twice, all in their order, all on the board', () => {
   fc.assert(
     fc.property(fc.array(anyStep, { maxLength: 80 }), (steps) => {
@@ -134,7 +180,8 @@ test('whatever is drawn, moved, cleared and put back: no mark is there twice, al
       expect(seqs).toEqual([...seqs].sort((a, b) => a - b));
       for (const n of all.flatMap(pointsOf)) expect(n >= 0 && n <= 1).toBe(true);
       // Nobody has a mark of a board that they do not see.
-      for (const m of snapshotFor(room.state, ben).board.marks) expect(m.place).not.toBe(OWN);
+      const { marks: seen, off, cleared } = snapshotFor(room.state, ben).board;
+      for (const m of [...seen, ...off, ...Object.values(cleared).flat()]) expect(m.place).not.toBe(OWN);
     }),
   );
 });

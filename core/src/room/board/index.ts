@@ -1,5 +1,6 @@
 import { teaches } from '../../roster/role';
 import { concern, EVERYONE, type Actor, type Audience } from '../kernel/concern';
+import type { RoomEvent } from '../kernel/messages';
 import { CLASS, isAt, ownerOf, placeOf } from '../kernel/place';
 import { refuse, type Refusal } from '../kernel/refusals';
 import type { Place } from '../kernel/schema';
@@ -7,7 +8,7 @@ import type { RoomState } from '../kernel/state';
 import { tableOf } from '../tables/index';
 import { nameIn } from '../words';
 import { keptOn, moved } from './geometry';
-import type { BoardState, Ground, Mark, OnBoard } from './state';
+import { MOST_OFF, type BoardState, type Ground, type Mark, type OnBoard } from './state';
 
 /** So much of a board is shown to the class at most. */
 const MOST_SHOWN = 3000;
@@ -56,118 +57,123 @@ function hearsAt(place: Place): Audience {
 /** A board of one's own is drawn on whatever the class's limits say: nobody but those who teach sees it. */
 const needsToDraw = ({ at }: { at?: Place | undefined }) => (at === undefined ? (['draw'] as const) : []);
 
-/** These marks of a board, as far as this person may take them off or move them. */
-function ownOf(room: RoomState, { member, role }: Actor, place: Place, of: readonly number[]): Mark[] {
+/** These of the marks, as far as they are of this board, and this person may take them off, back or elsewhere. */
+function among(all: readonly Mark[], { member, role }: Actor, place: Place, of: readonly number[]): Mark[] {
   const wanted = new Set(of);
-  return room.board.marks.filter(
-    (m) => wanted.has(m.seq) && m.place === place && (teaches(role) || m.by === member),
-  );
+  return all.filter((m) => wanted.has(m.seq) && m.place === place && (teaches(role) || m.by === member));
 }
+
+const seqsOf = (marks: readonly Mark[]) => marks.map((m) => m.seq);
+/** In the order in which they were put there. */
+const inOrder = (marks: readonly Mark[]) => marks.toSorted((a, b) => a.seq - b.seq);
+
+/** Decides on a command for the board that it is for; refused where there is none. */
+const onIts =
+  <C extends { at?: Place | undefined }>(
+    decide: (room: RoomState, actor: Actor, command: C, place: Place) => RoomEvent[] | Refusal,
+  ) =>
+  (room: RoomState, actor: Actor, command: C): RoomEvent[] | Refusal => {
+    const place = boardFor(room, actor, command.at);
+    return typeof place === 'string' ? decide(room, actor, command, place) : place;
+  };
 
 /** Boards that are drawn on together, one in each place, and boards of one's own. */
 export const board = concern({
   name: 'board',
-  empty: { marks: [], turned: {}, grounds: {}, cleared: {}, given: false, shown: null },
+  empty: { marks: [], turned: {}, grounds: {}, off: [], cleared: {}, given: false, shown: null },
   commands: {
     draw: {
       who: 'anyone',
       phase: 'any',
       needs: needsToDraw,
-      decide: (room, actor, { stroke, at }) => {
-        const place = boardFor(room, actor, at);
-        if (typeof place !== 'string') return place;
-        return [{ type: 'drawn', by: actor.member, stroke, place, side: sideOf(room.board, place) }];
-      },
+      decide: onIts((room, { member: by }, { stroke }, place) => [
+        { type: 'drawn', by, stroke, place, side: sideOf(room.board, place) },
+      ]),
     },
     putText: {
       who: 'anyone',
       phase: 'any',
       needs: needsToDraw,
-      decide: (room, actor, { text, at }) => {
-        const place = boardFor(room, actor, at);
-        if (typeof place !== 'string') return place;
-        return [{ type: 'textPut', by: actor.member, text, place, side: sideOf(room.board, place) }];
-      },
+      decide: onIts((room, { member: by }, { text }, place) => [
+        { type: 'textPut', by, text, place, side: sideOf(room.board, place) },
+      ]),
     },
     putShape: {
       who: 'anyone',
       phase: 'any',
       needs: needsToDraw,
-      decide: (room, actor, { shape, at }) => {
-        const place = boardFor(room, actor, at);
-        if (typeof place !== 'string') return place;
-        return [{ type: 'shapePut', by: actor.member, shape, place, side: sideOf(room.board, place) }];
-      },
+      decide: onIts((room, { member: by }, { shape }, place) => [
+        { type: 'shapePut', by, shape, place, side: sideOf(room.board, place) },
+      ]),
     },
     takeOff: {
       who: 'anyone',
       phase: 'any',
       needs: needsToDraw,
-      decide: (room, actor, { marks, at }) => {
-        const place = boardFor(room, actor, at);
-        if (typeof place !== 'string') return place;
-        const own = ownOf(room, actor, place, marks);
-        if (!own.length) return refuse('no-mark');
-        return [{ type: 'takenOff', by: actor.member, marks: own.map((m) => m.seq), place }];
-      },
+      decide: onIts((room, actor, { marks }, place) => {
+        const those = among(room.board.marks, actor, place, marks);
+        return those.length
+          ? [{ type: 'takenOff', by: actor.member, marks: seqsOf(those), place }]
+          : refuse('no-mark');
+      }),
+    },
+    putBack: {
+      who: 'anyone',
+      phase: 'any',
+      needs: needsToDraw,
+      decide: onIts((room, actor, { marks }, place) => {
+        const those = among(room.board.off, actor, place, marks);
+        return those.length
+          ? [{ type: 'broughtBack', by: actor.member, marks: seqsOf(those), place }]
+          : refuse('no-mark');
+      }),
     },
     shift: {
       who: 'anyone',
       phase: 'any',
       needs: needsToDraw,
-      decide: (room, actor, { marks, x, y, at }) => {
-        const place = boardFor(room, actor, at);
-        if (typeof place !== 'string') return place;
-        const own = ownOf(room, actor, place, marks);
-        if (!own.length) return refuse('no-mark');
-        const by = keptOn(own, x, y);
+      decide: onIts((room, actor, { marks, x, y }, place) => {
+        const those = among(room.board.marks, actor, place, marks);
+        if (!those.length) return refuse('no-mark');
+        const by = keptOn(those, x, y);
         if (by.x === 0 && by.y === 0) return [];
-        return [{ type: 'shifted', by: actor.member, marks: own.map((m) => m.seq), ...by, place }];
-      },
+        return [{ type: 'shifted', by: actor.member, marks: seqsOf(those), ...by, place }];
+      }),
     },
     clearBoard: {
       who: 'teaching',
       phase: 'live',
-      decide: (room, actor, { at }) => {
-        const place = boardFor(room, actor, at);
-        if (typeof place !== 'string') return place;
-        const side = sideOf(room.board, place);
-        return onBoard(room.board, place).marks.length
-          ? [{ type: 'boardCleared', by: actor.member, place, side }]
-          : [];
-      },
+      decide: onIts((room, { member: by }, _command, place) =>
+        onBoard(room.board, place).marks.length
+          ? [{ type: 'boardCleared', by, place, side: sideOf(room.board, place) }]
+          : [],
+      ),
     },
     undoClearing: {
       who: 'teaching',
       phase: 'live',
-      decide: (room, actor, { at }) => {
-        const place = boardFor(room, actor, at);
-        if (typeof place !== 'string') return place;
-        return room.board.cleared[place]?.length
-          ? [{ type: 'clearingUndone', by: actor.member, place }]
-          : refuse('nothing-cleared');
-      },
+      decide: onIts((room, { member: by }, _command, place) =>
+        room.board.cleared[place]?.length
+          ? [{ type: 'clearingUndone', by, place }]
+          : refuse('nothing-cleared'),
+      ),
     },
     turnBoard: {
       who: 'teaching',
       phase: 'live',
-      decide: (room, actor, { side, at }) => {
-        const place = boardFor(room, actor, at);
-        if (typeof place !== 'string') return place;
-        if (side === sideOf(room.board, place)) return [];
-        return [{ type: 'boardTurned', by: actor.member, place, side }];
-      },
+      decide: onIts((room, { member: by }, { side }, place) =>
+        side === sideOf(room.board, place) ? [] : [{ type: 'boardTurned', by, place, side }],
+      ),
     },
     layGround: {
       who: 'teaching',
       phase: 'live',
-      decide: (room, actor, { ground, at }) => {
-        const place = boardFor(room, actor, at);
-        if (typeof place !== 'string') return place;
+      decide: onIts((room, { member: by }, { ground }, place) => {
         const side = sideOf(room.board, place);
-        if (groundOf(room.board, place, side) === ground) return [];
-        return [{ type: 'groundLaid', by: actor.member, ground, place, side }];
-      },
+        return groundOf(room.board, place, side) === ground
+          ? []
+          : [{ type: 'groundLaid', by, ground, place, side }];
+      }),
     },
     giveBoards: {
       who: 'teaching',
@@ -229,7 +235,26 @@ export const board = concern({
       hears: ({ place }) => hearsAt(place),
       evolve: (part, { marks }) => {
         const gone = new Set(marks);
-        return { ...part, marks: part.marks.filter((m) => !gone.has(m.seq)) };
+        const off = part.marks.filter((m) => gone.has(m.seq));
+        return {
+          ...part,
+          marks: part.marks.filter((m) => !gone.has(m.seq)),
+          off: [...part.off, ...off].slice(-MOST_OFF),
+        };
+      },
+      log: null,
+    },
+    broughtBack: {
+      version: 1,
+      hears: ({ place }) => hearsAt(place),
+      evolve: (part, { marks }) => {
+        const wanted = new Set(marks);
+        const back = part.off.filter((m) => wanted.has(m.seq));
+        return {
+          ...part,
+          marks: inOrder([...part.marks, ...back]),
+          off: part.off.filter((m) => !wanted.has(m.seq)),
+        };
       },
       log: null,
     },
@@ -262,9 +287,7 @@ export const board = concern({
       hears: ({ place }) => hearsAt(place),
       evolve: (part, { place }) => {
         const { [place]: back = [], ...cleared } = part.cleared;
-        // In the order in which they were drawn, before what came since.
-        const marks = [...part.marks, ...back].sort((a, b) => a.seq - b.seq);
-        return { ...part, marks, cleared };
+        return { ...part, marks: inOrder([...part.marks, ...back]), cleared };
       },
       notice: () => 'What was cleared is on the board again.',
       log: ({ by }, nameOf) => `${nameOf(by)} put back what had been cleared.`,
@@ -329,6 +352,7 @@ export const board = concern({
       ...part,
       shown: !shown || !at(CLASS) ? null : shown.unnamed ? unnamed(shown) : shown,
       marks: part.marks.filter((m) => at(m.place)),
+      off: part.off.filter((m) => at(m.place)),
       turned: only(part.turned, at),
       grounds: only(part.grounds, (key) => at(key.split(' ')[0]!)),
       cleared: only(part.cleared, at),

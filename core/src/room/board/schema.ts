@@ -56,6 +56,8 @@ export const boardCommands = {
   putShape: message('putShape', { shape: Shape, ...At }),
   /** Takes marks off the board: one's own; those who teach, anybody's. */
   takeOff: message('takeOff', { marks: Marks, ...At }),
+  /** Puts back what was taken off, where and as it was. */
+  putBack: message('putBack', { marks: Marks, ...At }),
   shift: message('shift', { marks: Marks, x: Shift, y: Shift, ...At }),
   clearBoard: message('clearBoard', At),
   /** Puts back what was cleared last. */
@@ -76,6 +78,7 @@ export const boardEvents = {
   textPut: message('textPut', { by: MemberId, text: BoardText, ...On }),
   shapePut: message('shapePut', { by: MemberId, shape: Shape, ...On }),
   takenOff: message('takenOff', { by: MemberId, marks: Marks, place: Place }),
+  broughtBack: message('broughtBack', { by: MemberId, marks: Marks, place: Place }),
   shifted: message('shifted', { by: MemberId, marks: Marks, x: Shift, y: Shift, place: Place }),
   boardCleared: message('boardCleared', { by: MemberId, ...On }),
   clearingUndone: message('clearingUndone', { by: MemberId, place: Place }),

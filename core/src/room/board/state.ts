@@ -11,6 +11,8 @@ export type Ground = (typeof GROUNDS)[number];
 export const MOST_SIDES = 20;
 /** So many marks are taken off or moved together. */
 export const MOST_AT_ONCE = 200;
+/** So many of those that were taken off last can be put back. */
+export const MOST_OFF = 200;
 
 /** One thing on a board, by the number of the event that put it there. */
 export type Mark = { seq: number; by: string; place: Place; side: number } & (
@@ -42,6 +44,8 @@ export interface BoardState {
   turned: Readonly<Record<Place, number>>;
   /** The grounds of sides that are not plain, by place and side. */
   grounds: Readonly<Record<string, Ground>>;
+  /** What was taken off, the last at the end: it can be put back as it was, by the same hand. */
+  off: readonly Mark[];
   /** What was cleared last, by place: it can be put back. */
   cleared: Readonly<Record<Place, readonly Mark[]>>;
   /** Whether everybody has a board of their own. */

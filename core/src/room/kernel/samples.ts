@@ -117,6 +117,7 @@ export const SAMPLES: readonly { version: number; body: { type: EventType } & Re
     },
   },
   { version: 1, body: { type: 'takenOff', by: 'ana', marks: [9], place: 'class' } },
+  { version: 1, body: { type: 'broughtBack', by: 'ana', marks: [9], place: 'class' } },
   { version: 1, body: { type: 'shifted', by: 'ana', marks: [9], x: 0.1, y: -0.1, place: 'class' } },
   { version: 3, body: { type: 'boardCleared', by: 'maren', place: 'class', side: 1 } },
   { version: 1, body: { type: 'clearingUndone', by: 'maren', place: 'class' } },

@@ -129,6 +129,7 @@ export const stage = concern({
         (m) => m === member,
       ),
     workShown: (part) => inFront(part, CLASS, 'board'),
+    boardsGiven: (part, { given }) => (given ? inFront(part, CLASS, 'board') : part),
     slidesShown: (part, { place }) => inFront(part, place, 'slides'),
     slidesPutAway: (part, { place }) =>
       part.front[place] === 'slides' ? inFront(part, place, 'picture') : part,

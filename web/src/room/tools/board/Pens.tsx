@@ -1,5 +1,6 @@
 import type { Stroke } from '@nimble-bell/core/api';
 import { SmallButton } from '../../../ui/SmallButton';
+import { useMe } from '../../live/useRoom';
 import type { Acts } from './useActs';
 import { FIGURES, PENS, type Hand, type Tool } from './useHand';
 import classes from './board.module.css';
@@ -30,6 +31,9 @@ interface Props {
 /** What one has in one's hand, in which colour; and what is done with what is chosen. */
 export function Pens({ tool, setTool, colour, setColour, acts, hand }: Props) {
   const { chosen, choose } = hand;
+  const { member: me } = useMe();
+  // A copy is of whoever makes it: what another drew stays theirs.
+  const own = chosen.filter((m) => m.by === me);
   return (
     <>
       <div className={classes.row} role="group" aria-label="In the hand">
@@ -47,7 +51,7 @@ export function Pens({ tool, setTool, colour, setColour, acts, hand }: Props) {
           <SmallButton disabled={!hand.next} onClick={() => hand.next && choose([hand.next])}>
             {chosen.length ? 'Choose the next' : 'Choose one'}
           </SmallButton>
-          <SmallButton disabled={!chosen.length} onClick={() => void acts.copy(chosen)}>
+          <SmallButton disabled={!own.length} onClick={() => void acts.copy(own)}>
             Copy
           </SmallButton>
           <SmallButton disabled={!chosen.length} onClick={() => void acts.takeOff(chosen)}>

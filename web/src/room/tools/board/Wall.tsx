@@ -1,5 +1,13 @@
-import { useMemo, useState } from 'react';
-import { onBoard, ownPlace, type BoardState } from '@nimble-bell/core/room';
+import { memo, useState } from 'react';
+import {
+  groundOf,
+  ownPlace,
+  sideOf,
+  type BoardState,
+  type Ground,
+  type Mark,
+  type OnBoard,
+} from '@nimble-bell/core/room';
 import { SmallButton } from '../../../ui/SmallButton';
 import { seated, useInside, useRoom, type Inside } from '../../live/useRoom';
 import { DrawingBoard } from './DrawingBoard';
@@ -37,7 +45,8 @@ export default function Wall() {
         <DrawingBoard key={open.member} place={ownPlace(open.member)} />
       </>
     );
-  const drew = owners.filter((o) => board.marks.some((m) => m.place === ownPlace(o.member))).length;
+  const boards = sidesBefore(board);
+  const drew = owners.filter((o) => boards.has(ownPlace(o.member))).length;
   return (
     <div className={classes.wall}>
       <p className={classes.hint} role="status">
@@ -46,7 +55,7 @@ export default function Wall() {
       <ul>
         {owners.map((o) => (
           <li key={o.member}>
-            <Small board={board} {...o} open={() => setOpened(o.member)} />
+            <Small on={boards.get(ownPlace(o.member)) ?? NOTHING} {...o} open={setOpened} />
           </li>
         ))}
       </ul>
@@ -54,25 +63,52 @@ export default function Wall() {
   );
 }
 
-interface SmallProps {
-  board: BoardState;
-  member: string;
-  name: string;
-  open: () => void;
+const NOTHING: OnBoard = { marks: [], ground: 'plain' };
+
+/** The side of each board that is before whoever has it, by place: read once for all of them. */
+function sidesBefore(board: BoardState): ReadonlyMap<string, OnBoard> {
+  const sides = new Map<string, { marks: Mark[]; ground: Ground }>();
+  for (const mark of board.marks) {
+    const { place, side } = mark;
+    if (side !== sideOf(board, place)) continue;
+    const on = sides.get(place) ?? { marks: [], ground: groundOf(board, place, side) };
+    on.marks.push(mark);
+    sides.set(place, on);
+  }
+  return sides;
 }
 
-function Small({ board, member, name, open }: SmallProps) {
-  const on = useMemo(() => onBoard(board, ownPlace(member)), [board, member]);
-  return (
-    <>
-      <button type="button" className={classes.small} onClick={open} aria-label={`Open the board of ${name}`}>
-        {on.marks.length ? <Surface on={on} nameOf={nobody} /> : <span>Nothing yet</span>}
-      </button>
-      <span className={classes.smallName}>{name}</span>
-      {on.marks.length > 0 && <ShowIt member={member} of={name} />}
-    </>
-  );
+interface SmallProps {
+  on: OnBoard;
+  member: string;
+  name: string;
+  open: (member: string) => void;
 }
+
+/** One board, small: drawn again when something on it is another, and not with every stroke of the class. */
+const Small = memo(
+  function Small({ on, member, name, open }: SmallProps) {
+    return (
+      <>
+        <button
+          type="button"
+          className={classes.small}
+          onClick={() => open(member)}
+          aria-label={`Open the board of ${name}`}
+        >
+          {on.marks.length ? <Surface on={on} nameOf={nobody} /> : <span>Nothing yet</span>}
+        </button>
+        <span className={classes.smallName}>{name}</span>
+        {on.marks.length > 0 && <ShowIt member={member} of={name} />}
+      </>
+    );
+  },
+  (a, b) =>
+    a.name === b.name &&
+    a.on.ground === b.on.ground &&
+    a.on.marks.length === b.on.marks.length &&
+    a.on.marks.every((m, i) => m === b.on.marks[i]),
+);
 const nobody = () => 'somebody';
 
 function ShowIt({ member, of }: { member: string; of?: string }) {

@@ -44,6 +44,9 @@ test('a student moves and takes off what is their own, without a pointer, and ta
   fireEvent.click(screen.getByRole('button', { name: 'Take back' }));
   await act(async () => {});
   expect(sent.at(-1)).toEqual({ type: 'takeOff', marks: [mine[1]] });
+  fireEvent.click(screen.getByRole('button', { name: 'Take back' }));
+  await act(async () => {});
+  expect(sent.at(-1)).toEqual({ type: 'putBack', marks: [mine[0]] });
   // How the board stands is said by those who teach.
   expect(screen.queryByRole('button', { name: 'Clear the board' })).toBeNull();
 });

@@ -50,10 +50,6 @@ export function useActs(place: string, on: OnBoard): Acts {
     if (done) did(newestOff);
     return done;
   };
-  const again = async (marks: readonly Mark[]) => {
-    for (const mark of marks) if (!(await asked(putAgain(mark)))) return false;
-    return true;
-  };
   const shift = async (marks: readonly Mark[], x: number, y: number) => {
     const of = marks.map((m) => m.seq);
     const done = await asked({ type: 'shift', marks: of, x, y });
@@ -66,14 +62,14 @@ export function useActs(place: string, on: OnBoard): Acts {
     putText: (text) => put({ type: 'putText', text }),
     putShape: (shape) => put({ type: 'putShape', shape }),
     takeOff: async (marks) => {
-      const done = await asked({ type: 'takeOff', marks: marks.map((m) => m.seq) });
-      if (done) did(() => again(marks));
+      const of = marks.map((m) => m.seq);
+      const done = await asked({ type: 'takeOff', marks: of });
+      if (done) did(() => asked({ type: 'putBack', marks: of }));
       return done;
     },
     shift,
     copy: async (marks) => {
-      if (!(await again(marks.map((m) => moved(m, COPY_BY, COPY_BY))))) return false;
-      marks.forEach(() => did(newestOff));
+      for (const mark of marks) if (!(await put(putAgain(moved(mark, COPY_BY, COPY_BY))))) return false;
       return true;
     },
     back:

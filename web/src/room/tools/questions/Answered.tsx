@@ -1,8 +1,6 @@
-import { lazy, Suspense } from 'react';
 import type { OnPicture } from '@nimble-bell/core/questions';
 import { Bars, type BarsProps } from './Bars';
-
-const PointPicture = lazy(() => import('./PointPicture').then((m) => ({ default: m.PointPicture })));
+import { Pointing } from './Pointing';
 
 /** What was answered: as bars; places on a picture on that as well. */
 export function Answered(props: BarsProps) {
@@ -10,13 +8,7 @@ export function Answered(props: BarsProps) {
   return (
     <>
       {question.picture && (
-        <Suspense>
-          <PointPicture
-            picture={question.picture}
-            points={tally.points ?? []}
-            own={own as OnPicture | null}
-          />
-        </Suspense>
+        <Pointing picture={question.picture} points={tally.points ?? []} own={own as OnPicture | null} />
       )}
       <Bars {...props} />
     </>

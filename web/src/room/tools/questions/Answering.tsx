@@ -1,13 +1,12 @@
 import { Button, Checkbox, NumberInput, TextInput } from '@mantine/core';
-import { lazy, Suspense, useState } from 'react';
+import { useState } from 'react';
 import type { Answer, OnPicture } from '@nimble-bell/core/questions';
 import { fits, letterOf, optionsOf } from '@nimble-bell/core/questions';
 import type { AskedQuestion } from '@nimble-bell/core/room';
 import { useRoom } from '../../live/useRoom';
 import { Ordering } from './Ordering';
+import { Pointing } from './Pointing';
 import classes from './questions.module.css';
-
-const PointPicture = lazy(() => import('./PointPicture').then((m) => ({ default: m.PointPicture })));
 
 interface Props {
   asked: AskedQuestion;
@@ -86,11 +85,11 @@ function Making({ asked: { question }, made, make }: MakingProps) {
       </Checkbox.Group>
     );
   if (question.kind === 'point')
-    return question.picture ? (
-      <Suspense>
-        <PointPicture picture={question.picture} points={[]} own={made as OnPicture | null} point={make} />
-      </Suspense>
-    ) : null;
+    return (
+      question.picture && (
+        <Pointing picture={question.picture} points={[]} own={made as OnPicture | null} point={make} />
+      )
+    );
   if (question.kind === 'order')
     return <Ordering options={question.options} order={made as number[] | null} onChange={make} />;
   if (question.kind === 'number')

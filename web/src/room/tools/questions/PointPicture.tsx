@@ -1,21 +1,11 @@
-import {
-  lazy,
-  Suspense,
-  useContext,
-  useEffect,
-  useMemo,
-  useState,
-  type KeyboardEvent,
-  type PointerEvent,
-} from 'react';
+import { lazy, Suspense, useEffect, useMemo, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { HEIGHT, WIDTH } from '@nimble-bell/core/board';
 import { countWords } from '@nimble-bell/core/calendar';
 import { thirdOf, type OnPicture, type Picture } from '@nimble-bell/core/questions';
 import { CLASS, onBoard, WHOLE_PAGE } from '@nimble-bell/core/room';
-import { LinkContext } from '../../../app/api';
-import { useInfo, useInside, useNameOf, type Inside } from '../../live/useRoom';
+import { useInside, useNameOf, type Inside } from '../../live/useRoom';
 import { Surface } from '../board/Surface';
-import { bytesOf, Pages } from '../slides/pages';
+import { usePages } from '../slides/usePages';
 import { PageView } from '../slides/PageView';
 import classes from './questions.module.css';
 
@@ -37,7 +27,7 @@ interface Props {
 }
 
 /** A picture that a place is asked on, with the places that were given. */
-export function PointPicture({ picture, ...on }: Props) {
+export default function PointPicture({ picture, ...on }: Props) {
   return picture.of === 'board' ? (
     <OnSide side={picture.side} {...on} />
   ) : (
@@ -61,13 +51,7 @@ function OnSide({ side, ...on }: On & { side: number }) {
 }
 
 function OnPage({ picture: { deck, page }, ...on }: On & { picture: Extract<Picture, { of: 'page' }> }) {
-  const { session } = useInfo();
-  const link = useContext(LinkContext);
-  const pages = useMemo(
-    () => new Pages((id, number) => bytesOf(`/api/sessions/${session.id}/slides/${id}/${number}`, link)),
-    [session.id, link],
-  );
-  useEffect(() => () => pages.close(), [pages]);
+  const pages = usePages();
   const [ratio, setRatio] = useState<number | null>(null);
   useEffect(() => {
     let wanted = true;

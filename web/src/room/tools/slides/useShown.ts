@@ -1,8 +1,7 @@
-import { useContext, useEffect, useMemo, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { leafsTo, placeOf, slidesAt, type PageMark, type Shown } from '@nimble-bell/core/room';
-import { LinkContext } from '../../../app/api';
-import { nameFrom, useInfo, useInside, useRoom, type Inside } from '../../live/useRoom';
-import { bytesOf, Pages } from './pages';
+import { nameFrom, useInside, useRoom, type Inside } from '../../live/useRoom';
+import { usePages } from './usePages';
 
 const selectShown = ({ room, info }: Inside) => slidesAt(room, placeOf(room, info.me.member))!;
 const sameShown = (a: Shown, b: Shown) => a === b;
@@ -19,13 +18,7 @@ export function useShown() {
   const shown = useInside(selectShown, sameShown);
   const leafs = useInside(selectLeafs);
   const marks = useInside(selectMarks, sameMarks);
-  const { session } = useInfo();
-  const link = useContext(LinkContext);
-  const pages = useMemo(
-    () => new Pages((deck, page) => bytesOf(`/api/sessions/${session.id}/slides/${deck}/${page}`, link)),
-    [session.id, link],
-  );
-  useEffect(() => () => pages.close(), [pages]);
+  const pages = usePages();
   const next = leafs.find((p) => p > shown.page);
   // The next one is there before it is needed.
   useEffect(() => {
