@@ -1,4 +1,4 @@
-import { act, fireEvent, screen, within } from '@testing-library/react';
+import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { RoomEvent } from '@nimble-bell/core/api';
 import { ana, CLASS, maren, roomTools, showInRoom } from '../../../testing/render';
 import Asked from './Asked';
@@ -64,9 +64,8 @@ test('those who teach see the places, where they are dense, and their thirds in 
   showInRoom(tools, <Asked />);
   const picture = await screen.findByTestId('pointed');
   expect(picture.querySelectorAll('circle')).toHaveLength(12);
-  await act(async () => {});
-  expect(picture.querySelectorAll('path[class*=ring], path.ring').length).toBeGreaterThan(1);
-  expect(within(picture).getByRole('group', { name: 'The picture with 12 places on it' })).toBeTruthy();
+  const over = within(picture).getByRole('group', { name: 'The picture with 12 places on it' });
+  await waitFor(() => expect(over.querySelectorAll('path').length).toBeGreaterThan(1));
   const list = screen.getByRole('list', { name: 'What was answered, 12 answers' });
   expect(list.textContent).toBe('Top right12 (100 %)');
   const student = roomTools(ana, [...CLASS, board, drawn, asked]);
