@@ -1,5 +1,5 @@
 import type { Context } from '../context';
-import { expireRecordings } from '../recordings/expire';
+import { expireRecordings } from '../recordings/expiry/expire';
 import { warnOfLeaving } from '../recordings/space/soon';
 import { warnOfSpace } from '../recordings/space/short';
 import { forgetExports } from '../recordings/exports/forget';

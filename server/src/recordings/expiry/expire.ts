@@ -1,10 +1,11 @@
 import { AWAY_MS, isExpired } from '@nimble-bell/core/recording';
-import type { Context } from '../context';
-import { json } from '../db/pool';
+import type { Context } from '../../context';
+import { json } from '../../db/pool';
 import type { Term } from '@nimble-bell/core/api';
-import { readyDir, removeBeginning } from './files';
-import { letGo } from './finish';
-import { expirable, noteExpired, planSaid } from './store';
+import { readyDir, removeBeginning } from '../files';
+import { letGo } from '../finish';
+import { planSaid } from '../store';
+import { expirable, noteExpired } from './store';
 
 /** Deletes what is past its keep-until date, and what was taken away long enough ago, files first; the row stays and says so. Gives how many. */
 export async function expireRecordings(ctx: Context): Promise<number> {
