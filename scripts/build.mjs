@@ -15,6 +15,7 @@ await build({
     main: entry('main.ts'),
     mailbox: entry('standins/mailbox.ts'),
     makeUpWorker: entry('planning/makeUpWorker.ts'),
+    standInClass: entry('rehearsal/classProcess.ts'),
   },
   bundle: true,
   platform: 'node',

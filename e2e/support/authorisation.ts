@@ -143,6 +143,11 @@ export const ROUTES: Record<string, Answers> = {
   'GET /api/my-course/attendance': answers(401, 200, 200, 403, 403, 403),
   'GET /api/my-course/data': answers(401, 200, 200, 403, 403, 403),
   'GET /api/courses/:course/held-segments': THOSE_WHO_TEACH,
+  // Of a session that is none: 404 says that its teacher may.
+  'POST /api/sessions/:id/rehearsal': TEACHING,
+  'GET /api/sessions/:id/rehearsal': answers(401, 403, 403, 404, 404, 403),
+  'POST /api/sessions/:id/rehearsal/prompt': answers(401, 403, 403, 404, 404, 403),
+  'DELETE /api/sessions/:id/rehearsal': answers(401, 403, 403, 404, 404, 403),
   'GET /api/sessions/:id/proof': THOSE_WHO_TEACH,
   'POST /api/sessions/:id/nudge': answers(401, 403, 403, 409, 409, 403),
   'PUT /api/courses/:course/series/:series/listed': THE_TEACHER,

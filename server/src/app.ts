@@ -24,6 +24,8 @@ import { privacyRoutes } from './privacy/routes';
 import { careRoutes } from './recordings/care';
 import { stillRoutes } from './recordings/still';
 import { recordingRoutes } from './recordings/routes';
+import type { Rehearsals } from './rehearsal/keeper';
+import { rehearsalRoutes } from './rehearsal/routes';
 import { reuseRoutes } from './reuse/routes';
 import { rulesRoutes } from './rules/routes';
 import { rollRoutes } from './sessions/rollRoutes';
@@ -62,6 +64,21 @@ const CONTENT_POLICY = {
 /** A request does not wait longer than this for what it changed to reach open rooms, ms. */
 const HEEDED_MS = 1000;
 
+/** What is given to a class, and written by it. */
+const ofClasses = (ctx: Context) => [
+  noticeRoutes(ctx),
+  materialRoutes(ctx),
+  attachedRoutes(ctx),
+  notesRoutes(ctx),
+  visitRoutes(ctx),
+  privacyRoutes(ctx),
+  writingRoutes(ctx),
+  questionRoutes(ctx),
+  slidesRoutes(ctx),
+  filmRoutes(ctx),
+  rollRoutes(ctx),
+];
+
 /** What is recorded, and watched. */
 const ofRecordings = (ctx: Context) => [
   recordingRoutes(ctx),
@@ -80,7 +97,11 @@ const ofRecordings = (ctx: Context) => [
 ];
 
 /** A request's way: headers, body, the part it is for, the page itself, and last the one place where errors end. */
-export function createApp(ctx: Context, relay: MediaRelay): Express {
+export function createApp(
+  ctx: Context,
+  relay: MediaRelay,
+  rehearsing: Pick<Rehearsals, 'says' | 'prompt'>,
+): Express {
   const app = express();
   app.disable('x-powered-by');
   assets(app, ctx.config.webDir);
@@ -116,21 +137,14 @@ export function createApp(ctx: Context, relay: MediaRelay): Express {
     rulesRoutes(ctx),
   );
   app.use('/api', calendarRoutes(ctx), draftRoutes(ctx), rosterRoutes(ctx), mailRoutes(ctx));
+  app.use('/api', ...ofClasses(ctx));
   app.use(
     '/api',
-    noticeRoutes(ctx),
-    materialRoutes(ctx),
-    attachedRoutes(ctx),
-    notesRoutes(ctx),
-    visitRoutes(ctx),
-    privacyRoutes(ctx),
-    writingRoutes(ctx),
-    questionRoutes(ctx),
-    slidesRoutes(ctx),
-    filmRoutes(ctx),
-    rollRoutes(ctx),
+    sessionRoutes(ctx),
+    rehearsalRoutes(ctx, rehearsing),
+    studentRoutes(ctx),
+    ...ofRecordings(ctx),
   );
-  app.use('/api', sessionRoutes(ctx), studentRoutes(ctx), ...ofRecordings(ctx));
   app.use('/api/mailbox', mailboxRoutes(ctx));
   app.use('/api', telephoneRoutes(ctx));
   app.use('/api', (_req, _res, next) => next(new AppError('not-found')));

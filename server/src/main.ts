@@ -22,6 +22,7 @@ import { keepHouse } from './jobs/hourly';
 import { rawDir } from './recordings/files';
 import { watchSpace } from './recordings/space/watch';
 import { recordingLanes } from './recordings/lanes';
+import { Rehearsals } from './rehearsal/keeper';
 import { Rooms } from './room/rooms';
 import { Media } from './room/effects/media';
 import { Leases } from './room/lease';
@@ -56,7 +57,8 @@ const leases = new Leases(ctx, config.address);
 const rooms = new Rooms(ctx, leases);
 const media = new Media(ctx, relay);
 const voices = new Voices(ctx, relay);
-const http = createServer(createApp(ctx, relay));
+const rehearsing = new Rehearsals(ctx, rooms, `http://127.0.0.1:${config.port}`);
+const http = createServer(createApp(ctx, relay, rehearsing));
 // Longer than proxies and pages keep a line: who speaks just as it is closed would have no answer.
 http.keepAliveTimeout = 75_000;
 http.headersTimeout = 80_000;
@@ -80,6 +82,7 @@ socket.attendance.begin();
 await leases.start();
 await writeMissingRolls(ctx.db);
 await rooms.start();
+rehearsing.start();
 log.info(`listening on ${config.origin}`);
 
 const worker = new Worker(ctx, [composingLane(ctx), sendingLane(ctx), ...recordingLanes(ctx, relay)]);
@@ -93,6 +96,7 @@ let stopping = false;
 async function stop() {
   if (stopping) return;
   stopping = true;
+  rehearsing.stop();
   rooms.stop();
   await leases.stop();
   clearInterval(house);

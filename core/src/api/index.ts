@@ -38,3 +38,4 @@ export * from '../mail/notice';
 export * from '../mail/topic';
 export * from '../roster/member';
 export { WrittenInput } from '../writing/schema';
+export type * from './rehearsal';

@@ -88,6 +88,8 @@ export interface RoomInfo {
   /** The whole class list, the absent too. */
   people: SeatPerson[];
   relay: boolean;
+  /** The session is tried with a made-up class; nothing of it is kept. */
+  rehearsal?: true;
 }
 
 /** A room as one student has it, for somebody who teaches and only looks. */

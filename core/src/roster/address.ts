@@ -14,6 +14,6 @@ export function isAddress(text: string): boolean {
 
 /** The end of addresses that are nobody's (RFC 2606): of people who have none here. They are not written to. */
 export const NOBODYS = '@nimble-bell.invalid';
-export const nobodysAddress = (as: 'visitor' | 'brought' | 'forgotten', id: string): string =>
+export const nobodysAddress = (as: 'visitor' | 'brought' | 'forgotten' | 'stand-in', id: string): string =>
   `${as}-${id}${NOBODYS}`;
 export const isNobodys = (email: string): boolean => email.endsWith(NOBODYS);

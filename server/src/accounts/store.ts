@@ -81,7 +81,7 @@ export const demoAccounts = (db: Db) =>
     db,
     `SELECT p.name, p.email, MIN(m.role) AS role, GROUP_CONCAT(c.code ORDER BY c.code SEPARATOR ', ') AS codes
          FROM people p JOIN members m ON m.person_id = p.id JOIN courses c ON c.id = m.course_id
-        WHERE p.password_hash IS NOT NULL GROUP BY p.id ORDER BY MIN(m.role), p.name`,
+        WHERE p.password_hash IS NOT NULL AND c.rehearsal = '' GROUP BY p.id ORDER BY MIN(m.role), p.name`,
   );
 
 /** Some students with their links: for the entrance of the demo data. */
@@ -91,7 +91,7 @@ export const demoLinks = (db: Db) =>
     `SELECT name, code, link FROM (
          SELECT p.name, c.code, m.link_code AS link, ROW_NUMBER() OVER (PARTITION BY c.id ORDER BY p.name) AS place
            FROM members m JOIN people p ON p.id = m.person_id JOIN courses c ON c.id = m.course_id
-          WHERE m.role = 'student') s
+          WHERE m.role = 'student' AND c.rehearsal = '') s
         WHERE code IN ('NAV-210', 'LOG-120') AND place <= 12 ORDER BY code DESC, name`,
   );
 

@@ -54,11 +54,11 @@ export function calendarRoutes(ctx: Context): Router {
   /** A calendar's address dies with the link that opened it. */
   const membersOf = async ({ personId, courseId, link }: Feed) =>
     (
-      await membersWhere(ctx.db, "m.person_id = ? AND (? = '' OR m.course_id = ?)", [
-        personId,
-        courseId,
-        courseId,
-      ])
+      await membersWhere(
+        ctx.db,
+        "m.person_id = ? AND (? = '' OR m.course_id = ?) AND m.course_id NOT IN (SELECT course_id FROM rehearsals)",
+        [personId, courseId, courseId],
+      )
     ).filter((m) => link === null || m.link === link);
   return router;
 }

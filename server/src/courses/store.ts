@@ -41,6 +41,8 @@ export interface CourseRow {
   classLink: string | null;
   classPasscode: string | null;
   archivedAt: number | null;
+  /** Its own id where it is a rehearsal; empty in courses that are taught. */
+  rehearsal: string;
 }
 
 export const courseById = async (db: Db, id: string): Promise<CourseRow | null> =>
@@ -51,7 +53,7 @@ export async function coursesByIds(db: Db, ids: readonly string[]): Promise<Cour
     db,
     `SELECT c.id, c.term_id AS termId, c.code, c.title, c.settings, (SELECT settings FROM college) AS college, c.young_pupils AS youngPupils, t.body AS term,
             c.reminders, c.invite_before AS inviteBefore, c.telephone, c.invitation, c.class_link AS classLink, c.class_passcode AS classPasscode,
-            c.archived_at AS archivedAt
+            c.archived_at AS archivedAt, c.rehearsal
        FROM courses c JOIN terms t ON t.id = c.term_id WHERE c.id IN (?)`,
     [ids],
   );
@@ -86,7 +88,7 @@ export async function coursesOf(db: Db, person: string, now: number): Promise<Co
     db,
     `SELECT c.id, c.code, c.title, m.role, JSON_VALUE(t.body, '$.name') AS term, c.archived_at AS archivedAt
        FROM enrolments m JOIN courses c ON c.id = m.course_id JOIN terms t ON t.id = c.term_id
-      WHERE m.person_id = ? AND m.left_at IS NULL ORDER BY c.code, JSON_VALUE(t.body, '$.firstDay')`,
+      WHERE m.person_id = ? AND m.left_at IS NULL AND c.rehearsal = '' ORDER BY c.code, JSON_VALUE(t.body, '$.firstDay')`,
     [person],
   );
   if (!own.length) return [];
@@ -321,7 +323,7 @@ export const writeSettings = (db: Db, settings: unknown, courseId: string) =>
   run(db, 'UPDATE courses SET settings = ? WHERE id = ?', [JSON.stringify(settings), courseId]);
 
 export const courseByCode = (db: Db, termId: string, code: string) =>
-  one(db, 'SELECT id FROM courses WHERE term_id = ? AND code = ?', [termId, code]);
+  one(db, "SELECT id FROM courses WHERE term_id = ? AND code = ? AND rehearsal = ''", [termId, code]);
 
 export const nameCourse = (db: Db, title: string, youngPupils: boolean, courseId: string) =>
   run(db, 'UPDATE courses SET title = ?, young_pupils = ? WHERE id = ?', [title, youngPupils, courseId]);

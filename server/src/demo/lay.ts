@@ -29,6 +29,7 @@ import { insertWritten } from '../writing/store';
 import { makeLesson, type MadeLesson } from './lessons';
 import { LESSONS } from './lessonScripts';
 import * as scenario from './scenario';
+import { inventedName } from '@nimble-bell/core/rehearsal';
 import { writeSeries } from '../planning/snapshot/store';
 import {
   anyTerm,
@@ -116,7 +117,7 @@ async function layMembers(db: PoolConnection, courseId: string, course: scenario
   const [first, end] = course.students;
   const people = Array.from({ length: end - first }, (_, k) => {
     const i = first + k;
-    const name = scenario.inventedName(i);
+    const name = inventedName(i);
     const group = course.groups.length ? course.groups[i % course.groups.length]! : null;
     const zone = scenario.STUDENT_ZONES[i % scenario.STUDENT_ZONES.length]!;
     return { name, email: scenario.addressOf(name), zone, group };

@@ -1,5 +1,6 @@
 import { sessionsOf, termDays, toEpochDay, toWall, weekOf } from '@nimble-bell/core/calendar';
-import { demoCourses, demoTerm, inventedName } from './scenario';
+import { inventedName } from '@nimble-bell/core/rehearsal';
+import { demoCourses, demoTerm } from './scenario';
 
 const INSTANTS = [
   '2026-10-06T21:05:00Z',

@@ -65,12 +65,12 @@ export async function invitedIn(db: Db, courses: readonly string[]): Promise<Map
 }
 
 /** Queues letters, each by its key: asking twice is harmless. */
-/** Of these members those who can be written to, in their order. */
+/** Of these members those who can be written to, in their order. Of a rehearsal nobody is written to. */
 export async function withAddress(db: Db, members: readonly string[]): Promise<string[]> {
   if (!members.length) return [];
   const without = await rows<{ id: string }>(
     db,
-    'SELECT m.id FROM members m JOIN people p ON p.id = m.person_id WHERE m.id IN (?) AND p.email LIKE ?',
+    'SELECT m.id FROM members m JOIN people p ON p.id = m.person_id WHERE m.id IN (?) AND (p.email LIKE ? OR m.course_id IN (SELECT course_id FROM rehearsals))',
     [[...members], `%${NOBODYS}`],
   );
   const nobody = new Set(without.map((m) => m.id));

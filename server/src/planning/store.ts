@@ -62,7 +62,8 @@ export const enrolmentsAround = (db: Db, courseId: string) =>
             m.role, m.group_name AS \`group\`
        FROM enrolments me JOIN enrolments m ON m.person_id = me.person_id JOIN people p ON p.id = m.person_id
       WHERE me.course_id = ? AND me.left_at IS NULL AND m.left_at IS NULL
-        AND m.role IN ('teacher', 'assistant', 'student')`,
+        AND m.role IN ('teacher', 'assistant', 'student')
+        AND m.course_id NOT IN (SELECT course_id FROM rehearsals)`,
     [courseId],
   );
 

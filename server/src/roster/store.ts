@@ -229,7 +229,11 @@ export const writeClassLink = (db: Db, code: null | string, passcode: null | str
   run(db, 'UPDATE courses SET class_link = ?, class_passcode = ? WHERE id = ?', [code, passcode, courseId]);
 
 export const onOtherList = (db: Db, person: string, courseId: string) =>
-  one(db, 'SELECT id FROM enrolments WHERE person_id = ? AND course_id <> ? LIMIT 1', [person, courseId]);
+  one(
+    db,
+    'SELECT id FROM enrolments WHERE person_id = ? AND course_id <> ? AND course_id NOT IN (SELECT course_id FROM rehearsals) LIMIT 1',
+    [person, courseId],
+  );
 
 export const teacherOfAll = (db: Db, courseId: string) =>
   one(db, "SELECT id FROM members WHERE course_id = ? AND role = 'teacher' AND scope IS NULL LIMIT 1", [

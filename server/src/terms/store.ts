@@ -9,7 +9,7 @@ export interface TermRow extends Term {
 export async function termsOf(db: Db): Promise<TermRow[]> {
   const found = await rows<{ id: string; body: unknown; courses: number }>(
     db,
-    'SELECT t.id, t.body, (SELECT COUNT(*) FROM courses c WHERE c.term_id = t.id) AS courses FROM terms t',
+    "SELECT t.id, t.body, (SELECT COUNT(*) FROM courses c WHERE c.term_id = t.id AND c.rehearsal = '') AS courses FROM terms t",
   );
   return found
     .map(({ id, body, courses }) => ({ ...json<Term>(body), id, courses }))
@@ -45,7 +45,7 @@ export const writeTerm = (db: Db, term: unknown, id: string) =>
 export const seriesInTerm = (db: Db, termId: string) =>
   rows<{ id: string }>(
     db,
-    'SELECT s.id FROM series s JOIN courses c ON c.id = s.course_id WHERE c.term_id = ?',
+    "SELECT s.id FROM series s JOIN courses c ON c.id = s.course_id WHERE c.term_id = ? AND c.rehearsal = ''",
     [termId],
   );
 

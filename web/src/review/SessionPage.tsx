@@ -4,6 +4,7 @@ import { isStanding, type SessionDetail } from '@nimble-bell/core/api';
 import { durationWords, instantWords, listWords, zoneWords } from '@nimble-bell/core/calendar';
 import { useThisCourse } from '../app/course';
 import { useAsked, stopOf } from '../app/queries';
+import { TryIt } from '../ui/TryIt';
 import { Fault } from '../ui/Fault';
 import { ListedSwitch } from '../ui/ListedSwitch';
 import { Materials } from '../ui/Materials';
@@ -27,7 +28,7 @@ export function SessionPage() {
   const stop = stopOf(detail);
   if (stop) return <Fault error={stop} />;
   if (!detail.data) return <Loader aria-label="Loading the session" />;
-  const { session, roll, zone, door, replies, materials } = detail.data;
+  const { session, roll, zone, replies, materials } = detail.data;
   return (
     <Stack>
       <Group justify="space-between">
@@ -40,11 +41,7 @@ export function SessionPage() {
             <strong>{session.state}</strong>
           </Text>
         </div>
-        {door.open && (
-          <Button component={Link} to={`/room/${session.id}`}>
-            {session.state === 'live' ? 'Go back in' : 'Open the room'}
-          </Button>
-        )}
+        <WaysIn detail={detail.data} students={course.counts.students} />
       </Group>
       {course.role === 'teacher' && (session.state === 'planned' || session.state === 'moved') && (
         <ListedSwitch path={`/sessions/${session.id}`} listed={session.listed} />
@@ -76,6 +73,22 @@ export function SessionPage() {
         <LogPanel session={session.id} name={`${session.seriesTitle} ${session.number}`} zone={zone} />
       )}
     </Stack>
+  );
+}
+
+/** The session's room, and before it is taught a made-up class to try it with. */
+function WaysIn({ detail: { session, door }, students }: { detail: SessionDetail; students: number }) {
+  return (
+    <Group gap="xs">
+      {(session.state === 'planned' || session.state === 'moved') && (
+        <TryIt session={session.id} students={students} />
+      )}
+      {door.open && (
+        <Button component={Link} to={`/room/${session.id}`}>
+          {session.state === 'live' ? 'Go back in' : 'Open the room'}
+        </Button>
+      )}
+    </Group>
   );
 }
 

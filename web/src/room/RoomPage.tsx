@@ -32,8 +32,10 @@ import { Captions } from './tools/captions/Captions';
 import { HeldUp } from './tools/HeldUp';
 import { PANELS } from './tools/registry';
 
-// For who has knocked.
+// Not in every class.
 const Thought = lazy(() => import('../after/Thought'));
+const RehearsalStrip = lazy(() => import('./rehearsal/RehearsalStrip'));
+const RehearsalOver = lazy(() => import('./rehearsal/RehearsalOver'));
 const Porch = lazy(() => import('./door/Porch').then((m) => ({ default: m.Porch })));
 
 /** The room. A page opened straight at it asks for one press first: browsers play no sound before. */
@@ -94,6 +96,12 @@ function Room({ session }: { session: string }) {
 
 function Dismissed({ connection }: { connection: RoomConnection }) {
   const { state, info } = connection.view;
+  if (info?.rehearsal)
+    return (
+      <Suspense>
+        <RehearsalOver session={info.session.id} />
+      </Suspense>
+    );
   return (
     <Doorway title="The class is dismissed">
       <Text ta="center" maw={420}>
@@ -113,7 +121,7 @@ function Dismissed({ connection }: { connection: RoomConnection }) {
 
 /** The room's page itself, for whoever stands in its context. */
 export function RoomFrame() {
-  const { course, session } = useInfo();
+  const { course, session, rehearsal } = useInfo();
   useAbout(`${course.code} ${session.seriesTitle} ${session.number}`);
   const teaching = useTeaching();
   // What is read and walked is in the order in which it is drawn.
@@ -121,6 +129,11 @@ export function RoomFrame() {
   const floor = teaching ? <FloorPanel key="floor" /> : <Statements key="floor" />;
   const middle = [
     <main key="middle" className={classes.middle} id="content">
+      {rehearsal && (
+        <Suspense>
+          <RehearsalStrip />
+        </Suspense>
+      )}
       <Away />
       <Alone />
       <Over />

@@ -7,6 +7,7 @@ import { doorFor } from '@nimble-bell/core/door';
 import { useNow } from '../app/clock';
 import { useThisCourse } from '../app/course';
 import { Empty, Panel } from '../ui/Panel';
+import { TryIt } from '../ui/TryIt';
 import { SessionRows } from '../ui/SessionRows';
 import { LatestWritten } from '../writing/LatestWritten';
 
@@ -85,17 +86,20 @@ function NextSession({ session, now }: { session: SessionInfo; now: number }) {
             {course.door.teacherFirst && 'Students walk in when you have rung in.'}
           </Text>
         </div>
-        {door.open ? (
-          <Button component={Link} to={`/room/${session.id}`} size="md">
-            {session.state === 'live' ? 'Go back in' : 'Open the room'}
-          </Button>
-        ) : (
-          <Text c="dimmed" ta="right">
-            {door.because === 'early'
-              ? `The room can be set up from ${instantWords(door.opensAt, course.term.zone)}`
-              : 'The room is shut'}
-          </Text>
-        )}
+        <Group gap="xs" justify="flex-end">
+          {session.state !== 'live' && <TryIt session={session.id} students={course.counts.students} />}
+          {door.open ? (
+            <Button component={Link} to={`/room/${session.id}`} size="md">
+              {session.state === 'live' ? 'Go back in' : 'Open the room'}
+            </Button>
+          ) : (
+            <Text c="dimmed" ta="right">
+              {door.because === 'early'
+                ? `The room can be set up from ${instantWords(door.opensAt, course.term.zone)}`
+                : 'The room is shut'}
+            </Text>
+          )}
+        </Group>
       </Group>
     </Paper>
   );

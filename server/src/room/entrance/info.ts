@@ -11,6 +11,7 @@ export interface RoomFacts {
   session: RoomInfo['session'];
   course: RoomInfo['course'];
   zone: string;
+  rehearsal?: true;
   people: SeatPerson[];
 }
 
@@ -26,6 +27,7 @@ async function readFacts(ctx: Context, id: string): Promise<RoomFacts> {
     session: bare(row),
     course: { id: course!.id, code: course!.code, title: course!.title },
     zone: course!.term.zone,
+    ...(course!.rehearsal ? { rehearsal: true as const } : {}),
     people: seated
       .filter((m) => isFor(targetOf(row), m))
       .map((m) => ({ member: m.id, name: m.name, role: m.role, group: m.group })),

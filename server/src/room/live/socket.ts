@@ -297,10 +297,13 @@ export class RoomSocket {
   #roomFor(room: Room, member: MemberRow, about: RoomFacts, after: number): Answers['enter'] {
     const viewer = { member: member.id, role: member.role };
     const missed = room.since(after);
-    const { session, course, zone } = about;
+    const { session, course, zone, rehearsal } = about;
     const people = peopleFor(room.state, viewer, about.people);
     return {
-      info: { session, course, zone, people, me: viewer, relay: this.relay.available },
+      info: {
+        ...{ session, course, zone, people, me: viewer, relay: this.relay.available },
+        ...(rehearsal ? { rehearsal } : {}),
+      },
       room: missed ? null : snapshotFor(room.state, viewer),
       events: (missed ?? []).flatMap((e) => audience(e, viewer, room.state) ?? []),
       seq: room.state.seq,

@@ -66,7 +66,12 @@ export class Call {
   #line: Line = 'good';
   #counted = new Map<string, { lost: number; all: number }>();
 
-  constructor(readonly connection: RoomConnection) {
+  /** `hears`: whether it takes in what others send. */
+  constructor(
+    readonly connection: RoomConnection,
+    readonly device: (kind: TrackKind) => Promise<MediaStreamTrack> = acquire,
+    readonly hears = true,
+  ) {
     this.looks = new Looks(connection);
     connection.attachMedia(
       (offer) => void this.#receive(offer),
@@ -83,7 +88,7 @@ export class Call {
 
   /** Opens a device before the room is asked, so that a refusal by the browser costs nothing. */
   async open(kind: TrackKind): Promise<void> {
-    if (!this.#own[kind]) this.#take(kind, await acquire(kind));
+    if (!this.#own[kind]) this.#take(kind, await this.device(kind));
     if (!this.#sending) await this.#publish();
     else await this.#sender(kind)?.replaceTrack(this.#own[kind] ?? null);
     this.#tell();
@@ -93,7 +98,7 @@ export class Call {
   async change(kind: TrackKind): Promise<void> {
     const before = this.#own[kind];
     if (!before) return;
-    const track = await acquire(kind);
+    const track = await this.device(kind);
     track.enabled = before.enabled;
     this.#take(kind, track);
     before.stop();
@@ -203,7 +208,7 @@ export class Call {
     const sent = this.#sending !== null || Object.keys(this.#own).length > 0;
     this.#sending?.close();
     this.#sending = null;
-    void this.connection.ask('watch', { cameras: this.looks.now() });
+    if (this.hears) void this.connection.ask('watch', { cameras: this.looks.now() });
     if (sent) void this.#publish();
   }
 

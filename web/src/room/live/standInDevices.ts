@@ -1,5 +1,5 @@
-/** A camera where there is none: a drawn horizon that moves. */
-export function standInCamera(): MediaStreamTrack {
+/** A camera where there is none: a drawn horizon that moves, in a colour of its own. */
+export function standInCamera(words = 'Stand-in camera', hue = 201): MediaStreamTrack {
   const canvas = document.createElement('canvas');
   canvas.width = 640;
   canvas.height = 480;
@@ -8,7 +8,7 @@ export function standInCamera(): MediaStreamTrack {
     const t = performance.now() / 1000;
     draw.fillStyle = '#DCEAF1';
     draw.fillRect(0, 0, 640, 480);
-    draw.fillStyle = '#2F6F8F';
+    draw.fillStyle = `hsl(${hue} 50% 37%)`;
     draw.beginPath();
     draw.moveTo(0, 480);
     for (let x = 0; x <= 640; x += 16) draw.lineTo(x, 280 + 14 * Math.sin(x / 60 + t));
@@ -16,7 +16,7 @@ export function standInCamera(): MediaStreamTrack {
     draw.fill();
     draw.fillStyle = '#22302B';
     draw.font = '600 30px sans-serif';
-    draw.fillText('Stand-in camera', 28, 240);
+    draw.fillText(words, 28, 240);
   };
   paint();
   const timer = setInterval(paint, 60);
@@ -26,15 +26,15 @@ export function standInCamera(): MediaStreamTrack {
   return track;
 }
 
-/** A microphone where there is none: a soft tone that comes and goes. */
-export function standInMicrophone(): MediaStreamTrack {
+/** A microphone where there is none: a soft tone that comes and goes; its height in Hz. */
+export function standInMicrophone(height = 220): MediaStreamTrack {
   const context = new AudioContext();
   const tone = context.createOscillator();
   const swell = context.createOscillator();
   const loudness = context.createGain();
   const depth = context.createGain();
   const out = context.createMediaStreamDestination();
-  tone.frequency.value = 220;
+  tone.frequency.value = height;
   swell.frequency.value = 0.7;
   loudness.gain.value = 0.05;
   depth.gain.value = 0.05;

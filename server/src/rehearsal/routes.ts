@@ -1,0 +1,79 @@
+import { Router, type Request } from 'express';
+import { z } from 'zod';
+import type { RehearsalInfo } from '@nimble-bell/core/api';
+import { MOST_STAND_INS, PROMPTS, SEEN, triedIn } from '@nimble-bell/core/rehearsal';
+import { evolve, newRoom } from '@nimble-bell/core/room';
+import type { Context } from '../context';
+import { AppError, parse } from '../errors';
+import { once } from '../requests/once';
+import { eventsOf } from '../room/store';
+import { taught } from '../sessions/taught';
+import { beginRehearsal } from './begin';
+import type { Rehearsals } from './keeper';
+import { linksOf, noteOver, rehearsalIn } from './store';
+
+const Begin = z.object({
+  size: z
+    .int()
+    .min(1, 'A class has somebody in it.')
+    .max(MOST_STAND_INS, `At most ${MOST_STAND_INS} stand-ins.`),
+});
+const Prompted = z.object({ what: z.enum(PROMPTS) });
+
+/** Trying a session with a made-up class. */
+export function rehearsalRoutes(ctx: Context, keeper: Pick<Rehearsals, 'says' | 'prompt'>): Router {
+  const router = Router();
+  /** The rehearsal whose room it is, to whoever teaches there: that is who began it. */
+  const own = async (req: Request) => {
+    const { session } = await taught(ctx, req);
+    const rehearsal = await rehearsalIn(ctx.db, session.id);
+    if (!rehearsal || rehearsal.over) throw new AppError('not-found', 'This is no rehearsal.');
+    return rehearsal;
+  };
+
+  /** Begins one: answers with the session whose room it is. One that the same person began before is thrown away. */
+  router.post('/sessions/:id/rehearsal', async (req, res) => {
+    const { session, me } = await taught(ctx, req);
+    const { size } = parse(Begin, req.body);
+    if (await rehearsalIn(ctx.db, session.id)) throw new AppError('invalid', 'This is a rehearsal already.');
+    res
+      .status(201)
+      .json(await once(ctx, req, (db) => beginRehearsal(db, { session, me, size, now: ctx.now() })));
+  });
+
+  /** How it goes, and what was not tried yet. */
+  router.get('/sessions/:id/rehearsal', async (req, res) => {
+    const { session, course, of, ofCourse, size } = await own(req);
+    const [events, links] = await Promise.all([eventsOf(ctx.db, session), linksOf(ctx.db, course)]);
+    const { presence, runSheet } = events.reduce(evolve, newRoom());
+    const info: RehearsalInfo = {
+      of,
+      course: ofCourse,
+      size,
+      refused: keeper.says(session)?.refused ?? null,
+      tried: triedIn(events, {
+        roleOf: (member) => presence.people[member]?.role ?? null,
+        segments: runSheet.segments.length,
+      }),
+      lent: [...links].flatMap(([nr, link]) => (nr < SEEN ? [link] : [])),
+    };
+    res.json(info);
+  });
+
+  /** Lets something happen in the made-up class. */
+  router.post('/sessions/:id/rehearsal/prompt', async (req, res) => {
+    const { session } = await own(req);
+    const { what } = parse(Prompted, req.body);
+    if (!keeper.prompt(session, what))
+      throw new AppError('not-ready', 'The class is not here yet. Try again in a moment.');
+    res.json({});
+  });
+
+  /** Throws it away with all that is in it. */
+  router.delete('/sessions/:id/rehearsal', async (req, res) => {
+    const { session } = await own(req);
+    await noteOver(ctx.db, session);
+    res.json({});
+  });
+  return router;
+}

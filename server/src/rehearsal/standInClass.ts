@@ -1,0 +1,74 @@
+import { Mind, type Prompt, type StandIn } from '@nimble-bell/core/rehearsal';
+import { StandInLine } from './line';
+
+/** What a class of stand-ins is told. Instants and times in ms. */
+export type ToClass =
+  | {
+      do: 'begin';
+      url: string;
+      session: string;
+      seed: number;
+      /** How long ago the rehearsal began: who was to come by now comes at once. */
+      since: number;
+      standIns: { self: StandIn; link: string }[];
+    }
+  | { do: 'prompt'; what: Prompt };
+
+/** What it says now and then. */
+export interface OfClass {
+  inside: number;
+  refused: number;
+}
+
+const BEAT_MS = 1000;
+/** Those who are prompted do it within this long, not all in the same moment. */
+const SPREAD_MS = 4000;
+
+/**
+ * A made-up class: a process of its own, so that it takes nothing from the server that holds the classes. Each stand-in
+ * has a line of their own.
+ */
+export class StandInClass {
+  readonly #lines: StandInLine[];
+  readonly #timers = new Set<NodeJS.Timeout>();
+
+  constructor({ url, session, seed, since, standIns }: Extract<ToClass, { do: 'begin' }>) {
+    this.#lines = standIns.map(
+      ({ self, link }, i) => new StandInLine(url, session, link, new Mind(self, seed + i)),
+    );
+    for (const [i, { self }] of standIns.entries()) {
+      const line = this.#lines[i]!;
+      this.#in(Math.max(0, self.comesAt - since), () => line.comes());
+      // Each has their own second.
+      this.#in((i * BEAT_MS) / standIns.length, () =>
+        this.#timers.add(setInterval(() => line.beat(Date.now()), BEAT_MS)),
+      );
+    }
+  }
+
+  get lines(): readonly StandInLine[] {
+    return this.#lines;
+  }
+
+  prompt(what: Prompt) {
+    for (const { mind } of this.#lines) this.#in(Math.random() * SPREAD_MS, () => mind.prompt(what));
+  }
+
+  says(): OfClass {
+    const refused = this.#lines.reduce((sum, line) => sum + line.refused, 0);
+    return { inside: this.#lines.filter((line) => line.inside).length, refused };
+  }
+
+  leave() {
+    for (const timer of this.#timers) clearTimeout(timer);
+    for (const line of this.#lines) line.leaves();
+  }
+
+  #in(ms: number, work: () => void) {
+    const timer = setTimeout(() => {
+      this.#timers.delete(timer);
+      work();
+    }, ms);
+    this.#timers.add(timer);
+  }
+}
