@@ -92,9 +92,11 @@ export const neverMissed = (db: Db, session: string) =>
 export const noteOver = (db: Db, session: string) =>
   run(db, 'UPDATE rehearsals SET is_over = TRUE WHERE session_id = ?', [session]);
 
-/** Whoever begins another has done with the one before. */
-export const noteOverOf = (db: Db, person: string) =>
-  run(db, 'UPDATE rehearsals SET is_over = TRUE WHERE person_id = ?', [person]);
+/** Whoever begins another has done with the one before: begun at the same time, one after another. */
+export async function noteOverOf(db: Db, person: string) {
+  await one(db, 'SELECT id FROM people WHERE id = ? FOR UPDATE', [person]);
+  await run(db, 'UPDATE rehearsals SET is_over = TRUE WHERE person_id = ?', [person]);
+}
 
 /** Everything of a rehearsal: its course with all that is in it, and its people. */
 export async function deleteRehearsal(db: Db, { course }: Rehearsal) {
