@@ -152,6 +152,7 @@ const COMMANDS: Record<CommandType, RoomCommand> = {
   },
   feature: { type: 'feature', member: null },
   setCaptioner: { type: 'setCaptioner', member: 'self', on: true },
+  letListen: { type: 'letListen', on: true },
   caption: { type: 'caption', text: 'The tide turns' },
   showFilm: { type: 'showFilm', material: 'none', name: 'Spring tide.webm' },
   playFilm: { type: 'playFilm', playing: true, position: 0 },

@@ -92,6 +92,11 @@ test('a class watches a film at the same moment, whoever comes late too; an addr
   await expect(ana.getByTestId('class-captions')).toHaveText('Good eveningThe tide turns.');
   await expect(ana.getByLabel(/write what is said/)).toHaveCount(0);
   for (const view of [page, ana, ben]) expect.soft(await violations(view), 'captions').toEqual([]);
+  // And by a program, where a teacher lets it: everybody is told.
+  await page.getByRole('button', { name: /^Captions/ }).click();
+  await page.getByRole('switch', { name: 'A program, by listening' }).click();
+  await page.keyboard.press('Escape');
+  await expect(ana.getByText('A program writes down what is said here. It mishears.').first()).toBeVisible();
   await dismiss(page);
   // They are its recording's.
   const maren = await account(MAREN);

@@ -18,6 +18,7 @@ import { startDatabase, startRelay } from './lib/services.mjs';
  * NB_PORT   the app's port, 8210; the four after it are the database's, the relay's, the mailbox's and its inbox's
  * NB_DATA   the data folder, .data
  * NB_NOW    an ISO instant: the demo is laid around it and the clock runs from it
+ * NB_CAPTIONER  who writes captions where a teacher lets a program do it: stand-in, pocketsphinx (installed then), none
  * SMTP_URL, INBOX_URL, DATABASE_URL, RELAY_URL  outside services instead of our own
  */
 async function start() {
@@ -42,7 +43,10 @@ async function start() {
     inbox: port + 4,
   });
   checkNode();
-  ensurePackages(PRODUCT_PACKAGES);
+  ensurePackages([
+    ...PRODUCT_PACKAGES,
+    ...(process.env.NB_CAPTIONER === 'pocketsphinx' ? ['pocketsphinx'] : []),
+  ]);
   ensureModules();
   await ensureBuilt();
   if (fresh) {

@@ -302,6 +302,7 @@ export const STUDENT_COMMANDS: Record<
   putSlidesAway: 'teachers-only',
   feature: 'teachers-only',
   setCaptioner: 'teachers-only',
+  letListen: 'teachers-only',
   caption: 'no-captioner',
   showFilm: 'teachers-only',
   playFilm: 'teachers-only',

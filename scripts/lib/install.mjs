@@ -16,8 +16,11 @@ const PROGRAMS = {
   qpdf: ['qpdf'],
   'poppler-utils': ['pdftotext'],
   chromium: ['chromium'],
+  pocketsphinx: ['pocketsphinx_continuous'],
 };
-export const PRODUCT_PACKAGES = Object.keys(PROGRAMS).filter((name) => name !== 'chromium');
+/** Not on every machine: for tests, and for whoever wishes a program that listens. */
+const APART = ['chromium', 'pocketsphinx'];
+export const PRODUCT_PACKAGES = Object.keys(PROGRAMS).filter((name) => !APART.includes(name));
 
 const FOLDERS = [...(process.env.PATH ?? '').split(':'), '/usr/sbin', '/usr/bin'];
 export const findProgram = (name) => FOLDERS.map((f) => path.join(f, name)).find((f) => existsSync(f));
@@ -54,10 +57,18 @@ export function ensurePackages(names) {
   step(`installing ${missing.join(', ')}`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
   must('apt-get', ['update', '-q'], 'Reading the package lists', { env });
-  must('apt-get', ['install', '-y', '-q', '--no-install-recommends', ...missing], 'Installing packages', {
-    env,
-  });
+  must(
+    'apt-get',
+    ['install', '-y', '-q', '--no-install-recommends', ...missing.flatMap(withModel)],
+    'Installing packages',
+    {
+      env,
+    },
+  );
 }
+
+/** A program that listens is nothing without what it knows of a language. */
+const withModel = (name) => (name === 'pocketsphinx' ? [name, 'pocketsphinx-en-us'] : [name]);
 
 const hashOf = (text) => createHash('sha256').update(text).digest('hex');
 

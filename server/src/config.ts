@@ -24,6 +24,8 @@ const Environment = z.object({
   NB_ORGANIZER: z.email().default('classes@saltmarsh.example'),
   /** Calls come from pages that are telephones, until a gateway of the college's own is named here. */
   NB_TELEPHONE: z.enum(['stand-in', 'none']).default('stand-in'),
+  /** Who writes captions where a teacher lets a program do it: a script, Debian's pocketsphinx, or nobody. */
+  NB_CAPTIONER: z.enum(['stand-in', 'pocketsphinx', 'none']).default('stand-in'),
   /** So much of the disk is left to everything else that needs it, bytes: what is recorded ends before. */
   NB_KEEP_FREE: z.coerce.number().min(0).default(0),
   /** So much a course's recordings may take, bytes; 0: as much as there is. */
@@ -55,6 +57,7 @@ export function readConfig(environment: NodeJS.ProcessEnv) {
     /** Empty where mail leaves by SMTP and no mailbox is named: then no answers are read. */
     inboxUrl: e.INBOX_URL || (e.SMTP_URL ? '' : `pop3://127.0.0.1:${e.NB_INBOX_PORT}`),
     standinTelephone: e.NB_TELEPHONE === 'stand-in',
+    captioner: e.NB_CAPTIONER,
     organizer: e.NB_ORGANIZER,
     gatherMs: e.NB_GATHER_MS,
     keepFree: e.NB_KEEP_FREE,

@@ -6,6 +6,8 @@ import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import pino from 'pino';
 import { createApp } from './app';
+import { captionerFor } from './captioner/captioners';
+import { followCaptions } from './captioner/follow';
 import { readConfig } from './config';
 import { SteadyClock } from './clock';
 import type { Context } from './context';
@@ -28,6 +30,7 @@ import { Media } from './room/effects/media';
 import { Leases } from './room/lease';
 import { lastInClass } from './room/store';
 import { forwardToHolders } from './room/live/forward';
+import { tellCaptioning } from './room/live/broadcast';
 import { RoomSocket } from './room/live/socket';
 import { standInTelephone } from './standins/telephone';
 import { takeCalls } from './telephone/calls';
@@ -57,6 +60,7 @@ const leases = new Leases(ctx, config.address);
 const rooms = new Rooms(ctx, leases);
 const media = new Media(ctx, relay);
 const voices = new Voices(ctx, relay);
+const captioner = captionerFor(config.captioner, relay, log);
 const rehearsing = new Rehearsals(ctx, rooms, `http://127.0.0.1:${config.port}`);
 const http = createServer(createApp(ctx, relay, rehearsing));
 // Longer than proxies and pages keep a line: who speaks just as it is closed would have no answer.
@@ -71,10 +75,12 @@ await new Promise<void>((resolve, reject) => {
   process.exit(1);
 });
 // Everyone hears first; then the relay follows.
-const socket = new RoomSocket(ctx, http, rooms, media, relay);
+const socket = new RoomSocket(ctx, http, rooms, media, relay, captioner?.about ?? null);
 rooms.listen({
   told: (room, events) => void media.heed(room, events).catch((error: unknown) => log.error(error)),
 });
+if (captioner)
+  followCaptions(captioner, { rooms, relay, log, told: (...of) => tellCaptioning(socket.io, ...of) });
 if (config.standinTelephone)
   takeCalls(standInTelephone(socket.io), rooms, { ctx, attendance: socket.attendance, media, relay });
 forwardToHolders(http, leases, log);

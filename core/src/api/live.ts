@@ -88,6 +88,8 @@ export interface RoomInfo {
   /** The whole class list, the absent too. */
   people: SeatPerson[];
   relay: boolean;
+  /** What there is of a program that writes captions, in words; nothing where there is none. */
+  captioner?: string;
   /** The session is tried with a made-up class; nothing of it is kept. */
   rehearsal?: true;
 }

@@ -1,6 +1,7 @@
 import type { Cue } from '../captions/index';
 import { withLine, type CaptionLine, type StoredEvent } from '../room/index';
 import { lengthOf, positionOf, type Part } from './timeline';
+import { withheldIn } from './withheld';
 
 /** Whoever writes down what is said is so far behind, ms, and so much more for each character. */
 const BEHIND_MS = 1200;
@@ -11,14 +12,17 @@ const SHOWN_EACH_MS = 60;
 
 /**
  * The captions that were written in class, in the time of its recording: each where it was said, as far as that is known
- * from when it was written; mended as it was mended. What was said in a pause is not in it.
+ * from when it was written; mended as it was mended. What was said in a pause is not in it, nor what a program heard of
+ * somebody who does not agree to be in it.
  */
 export function classCaptions(events: readonly StoredEvent[], parts: readonly Part[]): Cue[] {
   let lines: readonly CaptionLine[] = [];
+  const withheld = withheldIn(events);
   for (const e of events) if (e.type === 'captioned') lines = withLine(lines, e, e.instead);
   const length = lengthOf(parts);
   const cues: Cue[] = [];
-  for (const { at, text } of lines) {
+  for (const { at, by, text, heard } of lines) {
+    if (heard && withheld.has(by)) continue;
     if (!parts.some((p) => at >= p.from && at <= p.until)) continue;
     const before = cues.at(-1);
     const said = positionOf(parts, at) - BEHIND_MS - BEHIND_EACH_MS * text.length;

@@ -38,6 +38,7 @@ const DRAWN: ReadonlySet<StoredEvent['type']> = new Set([
 export function keptOf(events: readonly StoredEvent[], left: readonly Leavable[]): StoredEvent[] {
   if (!left.length) return [...events];
   const numbers = new Map<string, string>();
+  const roles = new Map<string, Role>();
   const numbered = (member: string, role?: Role): string | null => {
     if (!left.includes('names') || (role && teaches(role))) return null;
     if (role && !numbers.has(member)) numbers.set(member, `Student ${numbers.size + 1}`);
@@ -49,7 +50,13 @@ export function keptOf(events: readonly StoredEvent[], left: readonly Leavable[]
       if ((e.type === 'answersShown' || e.type === 'tallied') && e.tally.groups)
         return [{ ...e, tally: { ...e.tally, groups: [] } }];
     }
-    if (e.type === 'captioned' && left.includes('captions')) return [];
+    if (e.type === 'entered') roles.set(e.member, e.role);
+    if (e.type === 'captioned') {
+      if (left.includes('captions')) return [];
+      // What a program heard is a voice in letters.
+      const voices = teaches(roles.get(e.by) ?? 'student') ? 'teachersVoices' : 'studentsVoices';
+      if (e.heard && left.includes(voices)) return [];
+    }
     if (DRAWN.has(e.type) && left.includes('board')) return [];
     if (e.type === 'entered' || e.type === 'known' || e.type === 'knocked') {
       const name = numbered(e.member, e.role);

@@ -75,6 +75,8 @@ export function maskedFor(events: readonly StoredEvent[], withheld: ReadonlySet<
         return [withheld.has(e.member) ? { ...e, name: SOMEBODY } : e];
       case 'said':
         return [withheld.has(e.from) ? withoutWords(e) : e];
+      case 'captioned':
+        return [e.heard && withheld.has(e.by) ? { ...e, text: WITHHELD } : e];
       case 'textPut':
         return [withheld.has(e.by) ? { ...e, text: { ...e.text, text: WITHHELD } } : e];
       case 'workShown': {

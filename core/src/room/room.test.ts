@@ -121,6 +121,7 @@ test('a student gives no teaching command, whatever it is', () => {
     endTables: { type: 'endTables' },
     feature: { type: 'feature', member: 'ben' },
     setCaptioner: { type: 'setCaptioner', member: 'ben', on: true },
+    letListen: { type: 'letListen', on: true },
     showFilm: { type: 'showFilm', material: 'f1', name: 'Spring tide.webm' },
     playFilm: { type: 'playFilm', playing: true, position: 0 },
     putFilmAway: { type: 'putFilmAway' },

@@ -237,6 +237,7 @@ export class JanusRelay implements MediaRelay {
   }
 
   openLine = (line: string, sdp: string) => this.#lines.open(line, sdp);
+  pass = (room: string, publisher: string, port: number) => this.#lines.pass(room, publisher, port);
   mix = (line: string, room: string, publications: readonly Publication[]) =>
     this.#lines.mix(line, room, publications);
   play = (line: string, file: string) => this.#lines.play(line, file);

@@ -98,15 +98,7 @@ export class JanusLines {
       const join = { request: 'join', room: line, id: publisher, rtp: { payload_type: SOUND.pt } };
       const { data } = await this.client.request(handle, join);
       const { port } = data.rtp as { port: number };
-      const reply = await this.askRoom({
-        request: 'rtp_forward',
-        room,
-        publisher_id: publisher,
-        host: '127.0.0.1',
-        streams: [{ ...SOUND, port }],
-      });
-      const [forwarder] = reply.data.forwarders as { stream_id: number }[];
-      return { room, publisher, handle, stream: forwarder!.stream_id };
+      return { room, publisher, handle, stream: await this.#forward(room, publisher, port) };
     } catch (error) {
       await this.client.detach(handle);
       throw error;
@@ -114,16 +106,31 @@ export class JanusLines {
   }
 
   async #unfeed({ room, publisher, handle, stream }: Feed) {
-    // A publisher that is gone took its forwarders with it.
-    await this.askRoom({
-      request: 'stop_rtp_forward',
-      room,
-      publisher_id: publisher,
-      stream_id: stream,
-    }).catch((error: unknown) => {
+    await this.#unforward(room, publisher, stream);
+    await this.client.detach(handle);
+  }
+
+  /** Passes a publisher's sound on to a port of this machine; gives what ends it. */
+  async pass(room: string, publisher: string, port: number): Promise<() => Promise<void>> {
+    const stream = await this.#forward(room, publisher, port);
+    return () => this.#unforward(room, publisher, stream);
+  }
+
+  async #forward(room: string, publisher: string, port: number): Promise<number> {
+    const reply = await this.askRoom({
+      ...{ request: 'rtp_forward', room, publisher_id: publisher },
+      ...{ host: '127.0.0.1', streams: [{ ...SOUND, port }] },
+    });
+    const [forwarder] = reply.data.forwarders as { stream_id: number }[];
+    return forwarder!.stream_id;
+  }
+
+  /** A publisher that is gone took its forwarders with it. */
+  async #unforward(room: string, publisher: string, stream: number) {
+    const stop = { request: 'stop_rtp_forward', room, publisher_id: publisher, stream_id: stream };
+    await this.askRoom(stop).catch((error: unknown) => {
       if (!(error instanceof RelayError)) throw error;
     });
-    await this.client.detach(handle);
   }
 
   async play(line: string, file: string): Promise<void> {

@@ -67,6 +67,8 @@ export interface MediaRelay {
   record(room: string, publisher: string, reel: Reel | null): Promise<void>;
   /** Called when somebody begins to be heard in a room, or is not heard any more, as far as the relay takes their sound. */
   onVoice(listener: (room: string, publisher: string, heard: boolean) => void): void;
+  /** Passes a publisher's sound on to a port of this machine (RTP, Opus) for as long as it is open; gives what ends it. */
+  pass(room: string, publisher: string, port: number): Promise<() => Promise<void>>;
   /** Opens a caller's own line: one mixed track to them. Takes their whole offer, gives the whole answer. */
   openLine(line: string, sdp: string): Promise<string>;
   /** Sets whose sound of a room is mixed into a line. */
@@ -96,6 +98,7 @@ export const noRelay: MediaRelay = {
   openLine: async () => {
     throw new Error('There is no relay.');
   },
+  pass: async () => async () => {},
   mix: async () => {},
   play: async () => {},
   closeLine: async () => {},

@@ -9,7 +9,7 @@ import { keepClassCaptions } from './classCaptions';
 let events: StoredEvent[] = [];
 jest.mock('../room/store', () => ({ eventsOf: async () => events }));
 
-const RECORDING = { id: 'rec', sessionId: 's' };
+const RECORDING = { id: 'rec', sessionId: 's', plan: null };
 
 async function setUp() {
   const dataDir = await mkdtemp(path.join(tmpdir(), 'nb-captions-'));

@@ -1,6 +1,6 @@
 import { rename, writeFile } from 'node:fs/promises';
 import { writeVtt } from '@nimble-bell/core/captions';
-import { classCaptions, type Part } from '@nimble-bell/core/recording';
+import { classCaptions, keptOf, type Part } from '@nimble-bell/core/recording';
 import { newId, type Context } from '../context';
 import { eventsOf } from '../room/store';
 import { captionLanguages, captionsFile } from './captions';
@@ -13,12 +13,12 @@ const WRITTEN_IN = 'en';
 /** What was written down in class is the recording's captions, to be mended there; where it has some, those stay. */
 export async function keepClassCaptions(
   ctx: Context,
-  { id, sessionId }: Pick<RecordingRow, 'id' | 'sessionId'>,
+  { id, sessionId, plan }: Pick<RecordingRow, 'id' | 'sessionId' | 'plan'>,
   parts: readonly Part[],
 ): Promise<void> {
   const folder = readyDir(ctx);
   if ((await captionLanguages(folder, id)).length) return;
-  const cues = classCaptions(await eventsOf(ctx.db, sessionId), parts);
+  const cues = classCaptions(keptOf(await eventsOf(ctx.db, sessionId), plan?.leavesOut ?? []), parts);
   if (!cues.length) return;
   // It gets its name when all of it is there.
   const file = captionsFile(folder, id, WRITTEN_IN);

@@ -114,6 +114,12 @@ export class StandInRelay implements MediaRelay {
     this.said.push(`line ${line}`);
     return `answer for ${line}`;
   }
+  /** Where each publisher's sound is passed on to: `publisher/port`. */
+  readonly passed = new Set<string>();
+  async pass(_room: string, publisher: string, port: number) {
+    this.passed.add(`${publisher}/${port}`);
+    return async () => void this.passed.delete(`${publisher}/${port}`);
+  }
   async mix(line: string, _room: string, publications: readonly Publication[]) {
     this.mixed.set(
       line,

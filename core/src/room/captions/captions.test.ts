@@ -1,6 +1,7 @@
 import { ana, ben, lecture, maren } from '../../testing/index';
 import { audience, snapshotFor } from '../kernel/audience';
 import { classCaptions } from '../../recording/classCaptions';
+import { maskedFor } from '../../recording/withheld';
 
 test('who was asked to writes down what is said, mends it, and nobody else does', () => {
   const room = lecture();
@@ -60,4 +61,36 @@ test('in the recording each stands where it was said, mended, one after another,
     expect(c.until).toBeGreaterThan(c.from);
     expect(c.until).toBeLessThanOrEqual(cues[i + 1]?.from ?? Infinity);
   }
+});
+
+test('a program’s lines are said by whoever spoke, are mended by those who write, and are none of who withheld', () => {
+  const room = lecture();
+  expect(room.refusal(ana, { type: 'letListen', on: true })?.code).toBe('teachers-only');
+  room.do(maren, { type: 'letListen', on: true });
+  const { length } = room.events;
+  room.do(maren, { type: 'letListen', on: true });
+  expect(room.events).toHaveLength(length);
+  const hears = (by: string, text: string) => {
+    room.later += 10_000;
+    room.happen({ type: 'captioned', by, text, heard: true });
+    return room.events.at(-1)!;
+  };
+  const first = hears('ana', 'The tied turns');
+  hears('ben', 'At six');
+  room.do(maren, { type: 'setCaptioner', member: 'maren', on: true });
+  room.do(maren, { type: 'caption', text: 'The tide turns', instead: first.seq });
+  expect(snapshotFor(room.state, ben).captions).toMatchObject({
+    listens: true,
+    lines: [
+      { by: 'ana', text: 'The tide turns', heard: true },
+      { by: 'ben', text: 'At six', heard: true },
+    ],
+  });
+  const whole = [{ from: 0, until: room.now + 1000 }];
+  expect(classCaptions(room.events, whole).map((c) => c.text)).toEqual(['The tide turns', 'At six']);
+  room.do(ben, { type: 'answerRecording', agrees: false });
+  expect(classCaptions(room.events, whole).map((c) => c.text)).toEqual(['The tide turns']);
+  expect(JSON.stringify(maskedFor(room.events, new Set(['ben'])))).not.toContain('At six');
+  room.do(maren, { type: 'dismiss' });
+  expect(room.state.captions.listens).toBe(false);
 });

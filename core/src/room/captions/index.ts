@@ -7,16 +7,16 @@ import { LINES_AT_HAND, type CaptionLine, type CaptionsState } from './state';
 /** The lines after one more, or after one was mended. */
 export function withLine(
   lines: readonly CaptionLine[],
-  { seq, at, by, text }: CaptionLine,
+  { seq, at, by, text, heard }: CaptionLine,
   instead: number | undefined,
 ): readonly CaptionLine[] {
-  if (instead === undefined) return [...lines, { seq, at, by, text }];
+  if (instead === undefined) return [...lines, { seq, at, by, text, ...(heard ? { heard } : {}) }];
   return lines.flatMap((l) => (l.seq !== instead ? [l] : text ? [{ ...l, text }] : []));
 }
 
-const NOTHING: CaptionsState = { writers: [], lines: [] };
+const NOTHING: CaptionsState = { writers: [], lines: [], listens: false };
 
-/** What is said aloud, written down by one or two persons in turn. */
+/** What is said aloud, written down by one or two persons in turn, or by a program that listens. */
 export const captions = concern({
   name: 'captions',
   empty: NOTHING,
@@ -30,6 +30,12 @@ export const captions = concern({
           ? []
           : [{ type: 'captionerSet', by, member, on }];
       },
+    },
+    letListen: {
+      who: 'teaching',
+      phase: 'live',
+      decide: ({ captions }, { member: by }, { on }) =>
+        captions.listens === on ? [] : [{ type: 'listening', by, on }],
     },
     caption: {
       who: 'anyone',
@@ -52,6 +58,15 @@ export const captions = concern({
         return { ...part, writers: on ? [...others, member] : others };
       },
       log: ({ member, on }, nameOf) => `${nameOf(member)} ${on ? 'writes' : 'writes no more'} captions.`,
+    },
+    listening: {
+      version: 1,
+      hears: () => EVERYONE,
+      evolve: (part, { on }) => ({ ...part, listens: on }),
+      notice: ({ on }) =>
+        on ? 'A program writes down what is said here. It mishears.' : 'No program listens any more.',
+      log: ({ by, on }, nameOf) =>
+        on ? `${nameOf(by)} let a program write captions.` : `${nameOf(by)} let no program write captions.`,
     },
     captioned: {
       version: 1,

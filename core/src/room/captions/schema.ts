@@ -7,6 +7,8 @@ import { LONGEST_LINE } from './state';
 const Text = z.string().transform(tidyLine).pipe(z.string().max(LONGEST_LINE));
 
 export const captionsCommands = {
+  /** A program listens to the class and writes down what it hears, or no more. */
+  letListen: message('letListen', { on: z.boolean() }),
   /** Who writes down what is said: oneself, another who teaches, a student, somebody who came to do it. */
   setCaptioner: message('setCaptioner', { member: MemberId, on: z.boolean() }),
   /** A line; `instead`: of the one with this number. */
@@ -15,5 +17,12 @@ export const captionsCommands = {
 
 export const captionsEvents = {
   captionerSet: message('captionerSet', { by: MemberId, member: MemberId, on: z.boolean() }),
-  captioned: message('captioned', { by: MemberId, text: z.string(), instead: z.number().optional() }),
+  listening: message('listening', { by: MemberId, on: z.boolean() }),
+  /** By whom it was written; where a program heard it (`heard`), by whom it was said. */
+  captioned: message('captioned', {
+    by: MemberId,
+    text: z.string(),
+    instead: z.number().optional(),
+    heard: z.literal(true).optional(),
+  }),
 };

@@ -9,10 +9,14 @@ export interface CaptionLine {
   at: number;
   by: string;
   text: string;
+  /** A program heard it: `by` is who said it, and it may be wrong. */
+  heard?: true | undefined;
 }
 
 export interface CaptionsState {
   /** Who writes down what is said, and so may: by member. */
   writers: readonly string[];
   lines: readonly CaptionLine[];
+  /** A program writes down what it hears. */
+  listens: boolean;
 }

@@ -176,6 +176,7 @@ export const SAMPLES: readonly { version: number; body: { type: EventType } & Re
   { version: 1, body: { type: 'workPutBack', by: 'maren' } },
   { version: 1, body: { type: 'captionerSet', by: 'maren', member: 'ana', on: true } },
   { version: 1, body: { type: 'captioned', by: 'ana', text: 'The tide turns', instead: 7 } },
+  { version: 1, body: { type: 'listening', by: 'maren', on: true } },
   { version: 1, body: { type: 'filmShown', by: 'maren', material: 'f1', name: 'Spring tide.webm' } },
   { version: 1, body: { type: 'filmPlayed', by: 'maren', playing: true, position: 5000 } },
   { version: 1, body: { type: 'filmPutAway', by: 'maren' } },

@@ -2,6 +2,7 @@ import type { Server } from 'socket.io';
 import type { ClientMessages, ServerMessages } from '@nimble-bell/core/api';
 import {
   audienceOf,
+  CLASS,
   seers,
   toldTo,
   veiledOf,
@@ -79,4 +80,10 @@ export function tell(io: LiveServer, room: Room, events: readonly StoredEvent[])
   // To nobody is to nobody: without a target a broadcast would be to all.
   for (const run of runsOf(room.session, room.state, events).filter((r) => r.targets.length))
     io.to(run.targets).except(run.but).emit('events', run.events);
+}
+
+/** What there is of a line of captions by now, to those in the class; lost if it is lost. */
+export function tellCaptioning(io: LiveServer, session: string, member: string, text: string) {
+  const signal = { what: 'captioning' as const, text, member };
+  io.to([channels.place(session, CLASS), channels.staff(session)]).volatile.emit('signal', signal);
 }

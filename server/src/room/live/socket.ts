@@ -63,6 +63,8 @@ export class RoomSocket {
     readonly rooms: Rooms,
     readonly media: Media,
     readonly relay: MediaRelay,
+    /** What there is of a program that writes captions, in words. */
+    readonly captioner: string | null = null,
   ) {
     this.attendance = new Attendance(
       ctx,
@@ -118,6 +120,8 @@ export class RoomSocket {
       if (command.type === 'showSlides' && teaches(member.role)) await this.#needDeck(member, command.deck);
       if (command.type === 'showFilm' && teaches(member.role))
         await needFilm(this.ctx.db, { course: member.courseId, session: room.session }, command);
+      if (command.type === 'letListen' && command.on && !this.captioner)
+        throw new AppError('not-ready', 'There is no program here that writes captions.');
       if (command.type === 'say' && command.file) await this.#needOwn(room, member, command.file);
       const outcome = await room.command({ member: member.id, role: member.role }, command, id);
       if (!outcome.ok) throw new RoomRefusal(outcome.refusal);
@@ -302,6 +306,7 @@ export class RoomSocket {
     return {
       info: {
         ...{ session, course, zone, people, me: viewer, relay: this.relay.available },
+        ...(this.captioner ? { captioner: this.captioner } : {}),
         ...(rehearsal ? { rehearsal } : {}),
       },
       room: missed ? null : snapshotFor(room.state, viewer),

@@ -2,7 +2,7 @@ import { Popover, Stack, Switch } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
 import { Choice } from '../../../ui/Choice';
 import { SmallButton } from '../../../ui/SmallButton';
-import { useInside, useRoom, type Inside } from '../../live/useRoom';
+import { nameFrom, useInside, useRoom, type Inside } from '../../live/useRoom';
 import { keepCaptions, useKeptCaptions } from './kept';
 import classes from './captions.module.css';
 
@@ -11,7 +11,12 @@ const LINES = 2;
 /** What somebody has of a line is taken for gone after this, ms. */
 const STAYS_MS = 4000;
 
-const select = ({ room }: Inside) => room.captions.lines;
+const select = ({ room, info }: Inside) =>
+  room.captions.lines.slice(-LINES).map((l) => ({
+    ...{ seq: l.seq, text: l.text },
+    // Whoever writes gives names where they matter; a program is told whose voice it is.
+    name: l.heard ? nameFrom({ room, info }, l.by) : null,
+  }));
 
 /** What is being written at this moment, as far as it is. */
 function useBegun(): string {
@@ -36,15 +41,17 @@ function useBegun(): string {
 /** The last of what was said, as large and where one wishes. */
 export default function CaptionLines() {
   const { shown, size, ground } = useKeptCaptions();
-  const lines = useInside(select, Object.is);
+  const last = useInside(select);
   const begun = useBegun();
-  const last = lines.slice(-LINES);
   return (
     <section className={classes.captions} aria-label="Captions" data-ground={ground} data-shown={shown}>
       {shown && (
         <p className={classes.lines} data-size={size} dir="auto" data-testid="class-captions">
-          {last.map((l) => (
-            <span key={l.seq}>{l.text}</span>
+          {last.map((l, i) => (
+            <span key={l.seq}>
+              {l.name && l.name !== last[i - 1]?.name && <b>{l.name}: </b>}
+              {l.text}
+            </span>
           ))}
           {begun && <span className={classes.begun}>{begun}</span>}
           {!last.length && !begun && <span className={classes.begun}>Captions appear here.</span>}

@@ -14,6 +14,28 @@ const select = ({ room, info }: Inside) =>
     }))
     .sort((a, b) => Number(b.writes) - Number(a.writes) || a.first - b.first);
 
+const selectProgram = ({ room, info }: Inside) => ({
+  about: info.captioner ?? null,
+  listens: room.captions.listens,
+  live: room.bell.phase === 'live',
+});
+
+/** A program can listen, where the college has one; what it is worth is said. */
+function Program() {
+  const { send } = useRoom();
+  const { about, listens, live } = useInside(selectProgram);
+  if (!about) return null;
+  return (
+    <Switch
+      label="A program, by listening"
+      description={live ? about : `${about} It listens once you have rung in.`}
+      checked={listens}
+      disabled={!live}
+      onChange={(e) => void send({ type: 'letListen', on: e.currentTarget.checked })}
+    />
+  );
+}
+
 /** Who writes down what is said, one or several in turn. */
 export default function Captioners() {
   const { send } = useRoom();
@@ -26,6 +48,7 @@ export default function Captioners() {
       <Text size="sm" c="dimmed">
         They write what is said; everybody reads it at the stage, and it stays with the recording.
       </Text>
+      <Program />
       <div className={classes.people}>
         {people.map(({ member, name, writes }, i) => (
           <Switch

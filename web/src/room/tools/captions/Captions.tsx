@@ -7,7 +7,7 @@ const CaptionLines = lazy(() => import('./CaptionLines'));
 const CaptionDesk = lazy(() => import('./CaptionDesk'));
 
 const select = ({ room, info }: Inside) => ({
-  any: room.captions.lines.length > 0 || room.captions.writers.length > 0,
+  any: room.captions.lines.length > 0 || room.captions.writers.length > 0 || room.captions.listens,
   writes: room.captions.writers.includes(info.me.member),
 });
 
