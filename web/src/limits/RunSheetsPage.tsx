@@ -20,11 +20,12 @@ import { ApiError } from '../app/api';
 import { useThisCourse } from '../app/course';
 import { useKeeping, useKept } from '../plan/useKeptDraft';
 import { Heads } from '../ui/Heads';
-import { InOrder, useDragged } from './InOrder';
+import { InOrder, useDragged } from '../ui/InOrder';
+import { moved } from '../ui/moved';
 import { Empty, Panel, Scrolls } from '../ui/Panel';
 import { placesOf, type Place } from './places';
 import { SegmentBar } from './SegmentBar';
-import { blank, draftOf, moved, titled, toSegments, wholeOf, type SegmentDraft } from './sheetDraft';
+import { blank, draftOf, titled, toSegments, wholeOf, type SegmentDraft } from './sheetDraft';
 import { useRules, useSetRules } from './useRules';
 
 /** The planned course of a class: its segments, each with its minutes, its limits and its recording. */
@@ -219,10 +220,12 @@ function Rows({ length, ...props }: RowsProps) {
         <Heads
           of={['Segment', 'Minutes', 'Rule sheet', 'Recording', 'Its time', 'Note, for teachers', 'Order']}
         />
-        <InOrder segments={segments} set={set}>
-          {segments.map((s, i) => (
-            <SegmentRow key={s.key} {...props} segment={s} index={i} onKey={onKey} />
-          ))}
+        <InOrder keys={segments.map((s) => s.key)} put={(from, to) => set?.(moved(segments, from, to))}>
+          <Table.Tbody>
+            {segments.map((s, i) => (
+              <SegmentRow key={s.key} {...props} segment={s} index={i} onKey={onKey} />
+            ))}
+          </Table.Tbody>
         </InOrder>
       </Table>
     </Scrolls>
@@ -246,7 +249,7 @@ function SegmentRow({ segment, index, segments, set, rules, onKey }: SegmentRowP
   const with_ = (more: Partial<SegmentDraft>) =>
     set?.(segments.map((s, i) => (i === index ? { ...s, ...more } : s)));
   const name = segment.title || `segment ${index + 1}`;
-  const dragged = useDragged(segment.key, name);
+  const dragged = useDragged<HTMLTableRowElement>(segment.key, name);
   return (
     <Table.Tr onKeyDown={(e) => onKey(e, index)} {...dragged.row}>
       <Table.Td>

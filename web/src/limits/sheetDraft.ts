@@ -43,14 +43,6 @@ export const wholeOf = (segments: readonly SegmentDraft[]): number =>
 export const toSegments = (segments: readonly SegmentDraft[]): SegmentInput[] =>
   segments.map(({ key: _, minutes, ...s }) => ({ ...s, minutes: minutes || 0 }));
 
-/** The one at `from` stands at `to`. */
-export function moved<T>(list: readonly T[], from: number, to: number): T[] {
-  const next = [...list];
-  const [one] = next.splice(from, 1);
-  next.splice(to, 0, one!);
-  return next;
-}
-
 /** The border between a segment and the next is moved by so many minutes: what one gains the other loses, each keeps one. */
 export function stretched(segments: readonly SegmentDraft[], border: number, by: number): SegmentDraft[] {
   const [a, b] = [segments[border]!, segments[border + 1]!];

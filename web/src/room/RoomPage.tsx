@@ -10,6 +10,7 @@ import { FloorPanel } from './floor/FloorPanel';
 import { YourTurn } from './floor/YourTurn';
 import { Statements } from './floor/Statements';
 import { Alone } from './frame/Alone';
+import { apart, isPeople } from './frame/apart';
 import { Consent } from './frame/Consent';
 import { Away } from './frame/Away';
 import { Doorway, WayBack } from './frame/Doorway';
@@ -41,7 +42,7 @@ const Porch = lazy(() => import('./door/Porch').then((m) => ({ default: m.Porch 
 /** The room. A page opened straight at it asks for one press first: browsers play no sound before. */
 export function RoomPage() {
   const { session } = useParams();
-  const [entered, setEntered] = useState(navigator.userActivation?.hasBeenActive ?? false);
+  const [entered, setEntered] = useState(isPeople() || (navigator.userActivation?.hasBeenActive ?? false));
   if (!entered)
     return (
       <Doorway title="The room is behind this door">
@@ -119,6 +120,24 @@ function Dismissed({ connection }: { connection: RoomConnection }) {
   );
 }
 
+/** Seats and talk alone, in a window of their own; nothing is heard here twice. */
+function People() {
+  const { course } = useInfo();
+  return (
+    <div className={classes.frame} data-part="people">
+      <main className={classes.middle} id="content">
+        <h1 className={classes.people}>{course.code}: who is here, and talk</h1>
+        <div className={classes.under}>
+          <Seats />
+        </div>
+      </main>
+      {PANELS.map(({ id, Panel }) => (
+        <Panel key={id} />
+      ))}
+    </div>
+  );
+}
+
 /** The room's page itself, for whoever stands in its context. */
 export function RoomFrame() {
   const { course, session, rehearsal } = useInfo();
@@ -126,6 +145,8 @@ export function RoomFrame() {
   const teaching = useTeaching();
   // What is read and walked is in the order in which it is drawn.
   const narrow = useMediaQuery('(max-width: 760px), (max-height: 500px) and (min-width: 600px)');
+  const alone = apart.use();
+  if (isPeople()) return <People />;
   const floor = teaching ? <FloorPanel key="floor" /> : <Statements key="floor" />;
   const middle = [
     <main key="middle" className={classes.middle} id="content">
@@ -148,13 +169,13 @@ export function RoomFrame() {
       <Comings />
       <div className={classes.under}>
         <Desk />
-        <Seats />
+        {!alone && <Seats />}
       </div>
     </main>,
-    ...PANELS.map(({ id, Panel }) => <Panel key={id} />),
+    ...(alone ? [] : PANELS).map(({ id, Panel }) => <Panel key={id} />),
   ];
   return (
-    <div className={classes.frame} data-teaching={teaching}>
+    <div className={classes.frame} data-teaching={teaching} data-part={alone ? 'stage' : undefined}>
       <a className="skip-link" href="#content">
         Go to the stage
       </a>

@@ -1,42 +1,52 @@
 import { Popover } from '@mantine/core';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, Suspense, useState, type ReactNode } from 'react';
 import { SmallButton } from '../../ui/SmallButton';
-import { useRoom } from '../live/useRoom';
+import { useRoom, useTeaching } from '../live/useRoom';
 import classes from './desk.module.css';
 
 // Seldom asked for.
 const DeviceChoice = lazy(() => import('../door/DeviceChoice'));
 const PresentChoice = lazy(() => import('./PresentChoice'));
+const SeatOrder = lazy(() => import('../seats/SeatOrder'));
 
-/** Another microphone, camera or loudspeaker, and what one presents, in the middle of class. */
-export function DevicesButton() {
-  const { call } = useRoom();
+/** A small button, and what it opens over itself. */
+function Over({ words, about, children }: { words: string; about: string; children: ReactNode }) {
   const [open, setOpen] = useState(false);
   return (
+    <Popover
+      opened={open}
+      onChange={setOpen}
+      width={300}
+      position="top-start"
+      shadow="md"
+      withArrow
+      trapFocus
+    >
+      <Popover.Target>
+        <SmallButton onClick={() => setOpen(!open)}>{words}</SmallButton>
+      </Popover.Target>
+      <Popover.Dropdown aria-label={about}>
+        <Suspense>{open && children}</Suspense>
+      </Popover.Dropdown>
+    </Popover>
+  );
+}
+
+/** Another microphone, camera or loudspeaker, and what one presents, in the middle of class; and how the seats stand. */
+export function DevicesButton() {
+  const { call } = useRoom();
+  const teaching = useTeaching();
+  return (
     <div className={classes.devices}>
-      <Popover
-        opened={open}
-        onChange={setOpen}
-        width={300}
-        position="top-start"
-        shadow="md"
-        withArrow
-        trapFocus
-      >
-        <Popover.Target>
-          <SmallButton onClick={() => setOpen(!open)}>Devices</SmallButton>
-        </Popover.Target>
-        <Popover.Dropdown aria-label="Your devices">
-          <Suspense>
-            {open && (
-              <>
-                <DeviceChoice changed={(what) => void call.change(what).catch(() => {})} />
-                <PresentChoice />
-              </>
-            )}
-          </Suspense>
-        </Popover.Dropdown>
-      </Popover>
+      <Over words="Devices" about="Your devices">
+        <DeviceChoice changed={(what) => void call.change(what).catch(() => {})} />
+        <PresentChoice />
+      </Over>{' '}
+      {teaching && (
+        <Over words="Seats" about="How the seats stand">
+          <SeatOrder />
+        </Over>
+      )}
     </div>
   );
 }

@@ -5,6 +5,7 @@ import { may, speaksBy, type RoomState } from '@nimble-bell/core/room';
 import { LinkContext } from '../../app/api';
 import { say } from '../../app/notices';
 import { arrival } from '../door/arrival';
+import { isPeople } from '../frame/apart';
 import { Call, type TrackKind } from './call';
 import { RoomConnection, type RoomView } from './connection';
 import { Lines } from './lines';
@@ -61,7 +62,7 @@ function useSwitchesOff(connection: RoomConnection, tools: RoomTools) {
   useEffect(() => {
     const stop = connection.subscribe(() => {
       const { status, state, info } = connection.view;
-      if (status !== 'in' || entered.current || !state || !info) return;
+      if (status !== 'in' || entered.current || !state || !info || isPeople()) return;
       entered.current = true;
       const { member } = info.me;
       const withCamera =

@@ -1,35 +1,45 @@
 import type { SeatPerson } from '@nimble-bell/core/api';
 import { countWords } from '@nimble-bell/core/calendar';
-import { isHere, placeOf } from '@nimble-bell/core/room';
+import { isHere, placeOf, quietSince } from '@nimble-bell/core/room';
+import { teaches } from '@nimble-bell/core/roster';
+import { useMemo } from 'react';
 import { useAsk } from '../../app/api';
 import { useChange } from '../../app/queries';
 import { nameFrom, seated, useInside, useMe, useRoom, useTeaching, type Inside } from '../live/useRoom';
+import { inSeatOrder, ordering, type Ordering } from './ordering';
 import { Seat } from './Seat';
 import { useListening } from './speaking';
 import classes from './seats.module.css';
 
 /** In which order people sit, and how many of them are here: who sits how is each seat's own. */
-function select({ room, info }: Inside) {
-  const people = seated({ room, info });
-  const here = people.filter((p) => isHere(room, p.member));
-  // Who is where one is comes first, each in the class list's order; then who is elsewhere in the room; the absent follow.
-  const place = placeOf(room, info.me.member);
-  const beside = here.filter((p) => placeOf(room, p.member) === place);
-  const elsewhere = here.filter((p) => placeOf(room, p.member) !== place);
-  const order = [...beside, ...elsewhere, ...people.filter((p) => !isHere(room, p.member))];
-  return {
-    order,
-    names: order.map((p) => nameFrom({ room, info }, p.member)),
-    here: here.length,
-    all: people.length,
-    missing: people.filter((p) => isMissing(p) && !isHere(room, p.member)).length,
-    live: room.bell.phase === 'live',
-    session: info.session.id,
+const select =
+  (ordered: Ordering) =>
+  ({ room, info }: Inside) => {
+    const all = seated({ room, info });
+    const people =
+      ordered.by === 'list' || !teaches(info.me.role)
+        ? all
+        : inSeatOrder(all, ordered, (member) => quietSince(room, member));
+    const here = people.filter((p) => isHere(room, p.member));
+    // Who is where one is comes first, each in the order that is wished; then who is elsewhere in the room; the absent follow.
+    const place = placeOf(room, info.me.member);
+    const beside = here.filter((p) => placeOf(room, p.member) === place);
+    const elsewhere = here.filter((p) => placeOf(room, p.member) !== place);
+    const order = [...beside, ...elsewhere, ...people.filter((p) => !isHere(room, p.member))];
+    return {
+      order,
+      names: order.map((p) => nameFrom({ room, info }, p.member)),
+      here: here.length,
+      all: people.length,
+      missing: people.filter((p) => isMissing(p) && !isHere(room, p.member)).length,
+      live: room.bell.phase === 'live',
+      session: info.session.id,
+    };
   };
-}
 const isMissing = (p: SeatPerson) => p.role === 'student' || p.role === 'guest';
 
-const sameSeats = (a: ReturnType<typeof select>, b: ReturnType<typeof select>) =>
+type Sitting = ReturnType<ReturnType<typeof select>>;
+const sameSeats = (a: Sitting, b: Sitting) =>
   a.here === b.here &&
   a.all === b.all &&
   a.missing === b.missing &&
@@ -42,7 +52,11 @@ export function Seats() {
   const { call } = useRoom();
   const teaching = useTeaching();
   const me = useMe().member;
-  const { order, names, here, all, missing, live, session } = useInside(select, sameSeats);
+  const ordered = ordering.use();
+  const { order, names, here, all, missing, live, session } = useInside(
+    useMemo(() => select(ordered), [ordered]),
+    sameSeats,
+  );
   const speaking = useListening(call);
   return (
     <section className={classes.seats} aria-label={`Seats: ${here} of ${all} are here`}>

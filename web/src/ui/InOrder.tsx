@@ -1,39 +1,45 @@
-import { DndContext, PointerSensor, useDraggable, useDroppable, useSensor, useSensors } from '@dnd-kit/core';
-import { Table } from '@mantine/core';
+import {
+  DndContext,
+  PointerSensor,
+  useDraggable,
+  useDroppable,
+  useSensor,
+  useSensors,
+  type UniqueIdentifier,
+} from '@dnd-kit/core';
 import { useCallback, type ReactNode } from 'react';
-import { moved, type SegmentDraft } from './sheetDraft';
 
 interface InOrderProps {
-  segments: SegmentDraft[];
-  set: ((segments: SegmentDraft[]) => void) | null;
+  keys: readonly UniqueIdentifier[];
+  /** The one at `from` is to stand at `to`. */
+  put: (from: number, to: number) => void;
   children: ReactNode;
 }
 
-/** Rows that are dragged into their order, by their handles; the arrows beside them do the same by keys. */
-export function InOrder({ segments, set, children }: InOrderProps) {
+/** Rows that are dragged into their order, by their handles; what stands beside them does the same by keys. */
+export function InOrder({ keys, put, children }: InOrderProps) {
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }));
-  const indexOf = (key: unknown) => segments.findIndex((s) => s.key === key);
   return (
     <DndContext
       sensors={sensors}
       // What can be done by arrows is not said twice.
       accessibility={{ screenReaderInstructions: { draggable: '' } }}
       onDragEnd={({ active, over }) => {
-        const [from, to] = [indexOf(active.id), indexOf(over?.id)];
-        if (from >= 0 && to >= 0 && from !== to) set?.(moved(segments, from, to));
+        const [from, to] = [keys.indexOf(active.id), over ? keys.indexOf(over.id) : -1];
+        if (from >= 0 && to >= 0 && from !== to) put(from, to);
       }}
     >
-      <Table.Tbody>{children}</Table.Tbody>
+      {children}
     </DndContext>
   );
 }
 
 /** A row that can be dragged and dropped on: what it and its handle are given. */
-export function useDragged(key: SegmentDraft['key'], name: string) {
+export function useDragged<E extends HTMLElement>(key: UniqueIdentifier, name: string) {
   const { setNodeRef: dragRef, listeners, transform, isDragging } = useDraggable({ id: key });
   const { setNodeRef: dropRef, isOver } = useDroppable({ id: key });
   const ref = useCallback(
-    (row: HTMLTableRowElement | null) => {
+    (row: E | null) => {
       dragRef(row);
       dropRef(row);
     },
