@@ -2,7 +2,8 @@ import { defineConfig } from '@playwright/test';
 import { BASE_URL } from './support/product';
 
 /** These need the machine to themselves: live sound and pictures, or a product that is killed. */
-const ALONE = /(crash|enforcement|kills|recording|standing|telephone|twoServers|walk|watching)\.spec\.ts$/;
+const ALONE =
+  /(crash|enforcement|kills|lesson|recording|standing|telephone|twoServers|walk|watching)\.spec\.ts$/;
 
 /** One product and one database for all. Pages are tested two files at a time; what needs the machine alone, after that. */
 export default defineConfig({
