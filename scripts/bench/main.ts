@@ -15,6 +15,7 @@ import { media } from './media';
 import { recording } from './recording';
 import { review } from './review';
 import { slides } from './slides';
+import { strokes } from './strokes';
 import { print, type Figure } from './table';
 import { tables } from './tables';
 
@@ -43,6 +44,7 @@ if (
   wants('asked') ||
   wants('slides') ||
   wants('tables') ||
+  wants('strokes') ||
   wantsClapper
 ) {
   const stop = await startProduct();
@@ -54,6 +56,7 @@ if (
     if (wants('keystroke')) figures.push(...(await keystroke()));
     if (wants('room') || ROOM_PARTS.some(wants)) figures.push(...(await room(wants)));
     if (wants('tables')) figures.push(...(await tables()));
+    if (wants('strokes')) figures.push(...(await strokes()));
     if (wants('asked')) figures.push(...(await askedAtOnce()));
     if (wants('slides')) figures.push(...(await slides()));
     if (wants('media')) figures.push(...(await media()));

@@ -11,7 +11,7 @@ import { MAREN } from '../../e2e/support/people';
 import { BASE_URL, ROOT } from '../../e2e/support/product';
 import { askStore } from '../../e2e/support/store';
 import { enter, open, type Member } from './roomLine';
-import { oneSeat, penOverStrokes } from './roomPage';
+import { idleCrowd, oneSeat, penOverStrokes } from './roomPage';
 import { ms, percentile, print, type Figure } from './table';
 
 /** Signed in once for all rooms. */
@@ -350,6 +350,7 @@ const PARTS: Record<string, () => Figure[] | Promise<Figure[]>> = {
   'room-1000': thousandEnter,
   'room-late': latePage,
   'room-40': manyRooms,
+  'room-idle': idleCrowd,
   'room-seat': oneSeat,
   'room-pen': penOverStrokes,
 };

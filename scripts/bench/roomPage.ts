@@ -81,6 +81,30 @@ export async function oneSeat(): Promise<Figure[]> {
   ];
 }
 
+const IDLE_S = 20;
+
+/** A class of 300 in which nothing happens: what the page of whoever teaches does all the same, a second. */
+export async function idleCrowd(): Promise<Figure[]> {
+  const work = await inClass({ students: 300, here: 300 }, async (page) => {
+    const client = await page.context().newCDPSession(page);
+    await client.send('Performance.enable');
+    await page.waitForTimeout(5000);
+    const before = await workMs(client);
+    await page.waitForTimeout(IDLE_S * 1000);
+    return ((await workMs(client)) - before) / IDLE_S;
+  });
+  return [
+    {
+      what: `a page with 300 seats in which nothing happens, main thread a second, over ${IDLE_S} s`,
+      ours: ms(work),
+      peer: 'a second',
+      theirs: '1000 ms',
+      ratio: `${(work / 10).toFixed(2)} %`,
+      wanted: 'at most 3 %',
+    },
+  ];
+}
+
 /** A board as a class fills it, and one that is fuller than any. */
 export const penOverStrokes = async (): Promise<Figure[]> => [
   ...(await penOver(300)),
