@@ -3,6 +3,7 @@ import { TRACK_KINDS, Capability } from '../limits/index';
 import { ana, anyStep, ben, entry, lecture, maren } from '../testing/index';
 import {
   audience,
+  snapshotFor,
   classLimit,
   COMMANDS,
   dueBy,
@@ -41,6 +42,26 @@ test('who may speak is asked to switch on, and nobody else hears of it; who may 
   expect(room.state.desk.asked).toEqual({});
 });
 
+test('who may present is asked to, begins by themselves, and nobody else hears of it', () => {
+  const room = lecture({ present: 'byHand' });
+  const ask = { type: 'askToPresent', member: 'ana' } as const;
+  expect(room.refusal(maren, ask)!.code).toBe('no-presenting');
+  expect(room.refusal(maren, { ...ask, member: 'zoe' })!.code).toBe('not-here');
+  room.do(maren, { type: 'giveFloor', member: 'ana' });
+  room.do(maren, ask);
+  expect(room.do(maren, ask)).toMatchObject({ events: [] });
+  expect(audience(room.events.at(-1)!, ben, room.state)).toBeNull();
+  expect(snapshotFor(room.state, ben).stage.asked).toEqual({});
+  expect(snapshotFor(room.state, ana).stage.asked).toEqual({ ana: 'maren' });
+  room.do(ana, { type: 'present', on: true });
+  expect(room.state.stage).toMatchObject({ asked: {}, presenting: { class: 'ana' } });
+  expect(room.do(maren, ask)).toMatchObject({ events: [] });
+  room.do(ana, { type: 'present', on: false });
+  room.do(maren, ask);
+  room.happen({ type: 'left', member: 'ana' });
+  expect(room.state.stage.asked).toEqual({});
+});
+
 test('all are muted, with or without their right to switch on again', () => {
   const room = lecture({ speak: 'open' });
   room.do(ana, { type: 'microphone', on: true });
@@ -64,6 +85,7 @@ test('a student gives no teaching command, whatever it is', () => {
     mute: { type: 'mute', member: 'ben' },
     muteAll: { type: 'muteAll' },
     askOn: { type: 'askOn', member: 'ana' },
+    askToPresent: { type: 'askToPresent', member: 'ana' },
     giveFloor: { type: 'giveFloor', member: 'ana' },
     takeFloor: { type: 'takeFloor' },
     clearBoard: { type: 'clearBoard' },

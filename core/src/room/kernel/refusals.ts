@@ -15,6 +15,7 @@ const SENTENCES = {
   'not-here': 'This person is not in the room.',
   'never-here': 'This person has not been in the room.',
   teaches: 'Teachers speak without being given the floor.',
+  'no-presenting': 'They may not present: open it to the class, or give them the floor.',
   'no-floor': 'Speaking is closed to them. Give them the floor.',
   self: 'This would only reach yourself.',
   locked: 'The door is locked. Nobody else comes in for now.',

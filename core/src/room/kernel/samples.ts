@@ -64,6 +64,7 @@ export const SAMPLES: readonly { version: number; body: { type: EventType } & Re
   { version: 1, body: { type: 'microphone', member: 'ana', on: true } },
   { version: 1, body: { type: 'camera', member: 'ana', on: false } },
   { version: 1, body: { type: 'askedOn', by: 'maren', member: 'ana' } },
+  { version: 1, body: { type: 'presentAsked', by: 'maren', member: 'ana' } },
   { version: 1, body: { type: 'muted', by: 'maren', member: null } },
   { version: 1, body: { type: 'presenting', member: 'ana', on: true } },
   { version: 2, body: { type: 'presenting', member: 'ana', on: true, place: 'class' } },

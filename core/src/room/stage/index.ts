@@ -15,6 +15,13 @@ const unfeatured = (part: StageState, gone: (member: string) => boolean): StageS
     ? { ...part, featured: Object.fromEntries(Object.entries(part.featured).filter(([, m]) => !gone(m))) }
     : part;
 
+/** Nobody is asked any more who has presented, or is gone. */
+const unasked = (part: StageState, member: string): StageState => {
+  if (!(member in part.asked)) return part;
+  const { [member]: _, ...asked } = part.asked;
+  return { ...part, asked };
+};
+
 const kept = (part: StageState, keep: (member: string) => boolean): StageState => {
   const entries = Object.entries(part.presenting);
   const left = entries.filter(([, member]) => keep(member));
@@ -50,7 +57,7 @@ const FRONT_WORDS: Record<Front, string> = {
 /** What the room looks at: which of its tools, and who presents a screen, one in each place. */
 export const stage = concern({
   name: 'stage',
-  empty: { presenting: {}, featured: {}, front: {} },
+  empty: { presenting: {}, featured: {}, front: {}, asked: {} },
   commands: {
     setFront: {
       who: 'teaching',
@@ -70,6 +77,18 @@ export const stage = concern({
         return (room.stage.featured[place] ?? null) === member
           ? []
           : [{ type: 'featured', by, member, place }];
+      },
+    },
+    askToPresent: {
+      who: 'teaching',
+      phase: 'live',
+      decide: (room, { member: by }, { member }) => {
+        const person = room.presence.people[member];
+        if (!person || !isHere(room, member)) return refuse('not-here');
+        if (!may(room, person, 'present').allowed) return refuse('no-presenting');
+        const is =
+          Object.values(room.stage.presenting).includes(member) || room.stage.asked[member] || member === by;
+        return is ? [] : [{ type: 'presentAsked', by, member }];
       },
     },
     present: {
@@ -108,24 +127,34 @@ export const stage = concern({
           ? `${nameOf(by)} put ${nameOf(member)} before everybody.`
           : `${nameOf(by)} has nobody large before everybody any more.`,
     },
+    presentAsked: {
+      version: 1,
+      hears: ({ member }) => ({ to: 'some', members: [member] }),
+      evolve: (part, { by, member }) => ({ ...part, asked: { ...part.asked, [member]: by } }),
+      log: ({ by, member }, nameOf) => `${nameOf(by)} asked ${nameOf(member)} to present.`,
+    },
     presenting: {
       version: 2,
       upcast: [(body) => ({ ...body, place: CLASS })],
       hears: ({ place }) => ({ to: 'place', place }),
       evolve: (part, { member, on, place }) => {
         const { [place]: _, ...others } = part.presenting;
-        const presenting = on ? { ...others, [place]: member } : others;
-        return on ? inFront({ ...part, presenting }, place, 'picture') : { ...part, presenting };
+        const next = { ...unasked(part, member), presenting: on ? { ...others, [place]: member } : others };
+        return on ? inFront(next, place, 'picture') : next;
       },
       chapter: ({ member, on }, nameOf) => (on ? `${nameOf(member)} presents` : null),
       log: ({ member, on }, nameOf) => `${nameOf(member)} ${on ? 'presents' : 'stopped presenting'}.`,
     },
   },
+  seenBy: (part, { member, role }) =>
+    teaches(role)
+      ? part
+      : { ...part, asked: Object.fromEntries(Object.entries(part.asked).filter(([m]) => m === member)) },
   heeds: {
     entered: (part, { member }) => kept(part, (m) => m !== member),
     left: (part, { member }) =>
       unfeatured(
-        kept(part, (m) => m !== member),
+        kept(unasked(part, member), (m) => m !== member),
         (m) => m === member,
       ),
     workShown: (part) => inFront(part, CLASS, 'board'),
@@ -133,7 +162,7 @@ export const stage = concern({
     slidesShown: (part, { place }) => inFront(part, place, 'slides'),
     slidesPutAway: (part, { place }) =>
       part.front[place] === 'slides' ? inFront(part, place, 'picture') : part,
-    dismissed: () => ({ presenting: {}, featured: {}, front: {} }),
+    dismissed: () => ({ presenting: {}, featured: {}, front: {}, asked: {} }),
     limitSet: (part, _event, room) => closedOff(part, room),
     cued: (part, _event, room) => closedOff(part, room),
     exceptionEnded: (part, _event, room) => closedOff(part, room),

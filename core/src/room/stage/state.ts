@@ -9,6 +9,8 @@ export interface StageState {
   presenting: Readonly<Record<Place, string>>;
   /** Whose picture is large for all of a place, where whoever teaches has said so. */
   featured: Readonly<Record<Place, string>>;
+  /** Who was asked to present, and by whom. */
+  asked: Readonly<Record<string, string>>;
   /** What a place looks at, where whoever teaches has said so; elsewhere the picture. */
   front: Readonly<Record<Place, Front>>;
 }

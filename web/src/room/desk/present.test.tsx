@@ -2,6 +2,7 @@ import { fireEvent, screen } from '@testing-library/react';
 import { CLASS, maren, roomTools, showInRoom } from '../../testing/render';
 import { ownDevices } from '../live/ownDevices';
 import { sharpened } from '../live/devices';
+import PresentTurn from '../floor/PresentTurn';
 import PresentChoice from './PresentChoice';
 
 const show = (events = CLASS) => {
@@ -50,4 +51,31 @@ test('a track says whether it is text or moves, and is asked for as many frames;
   expect(sharpened(track(), 'moving').contentHint).toBe('motion');
   expect(sharpened(track(), 'paper').contentHint).toBe('text');
   expect(asked).toEqual([{ frameRate: 12 }, { frameRate: 30 }]);
+});
+
+test('who is asked to present reads it, and begins or leaves it', () => {
+  const open = { type: 'limitSet', by: 'maren', capability: 'present', state: 'open' } as const;
+  const asked = [...CLASS, open, { type: 'presentAsked', by: 'maren', member: 'ana' } as const];
+  const { tools } = roomTools({ member: 'ana', role: 'student' }, asked);
+  const done: unknown[] = [];
+  Object.assign(tools, {
+    sendWithDevice: async (kind: string, command: object) => void done.push([kind, command]),
+  });
+  const { unmount } = showInRoom(tools, <PresentTurn />);
+  expect(screen.getByText('Maren Oduya asks you to present.')).toBeTruthy();
+  fireEvent.click(screen.getByRole('button', { name: 'Present' }));
+  expect(done).toEqual([['screen', { type: 'present', on: true }]]);
+  fireEvent.click(screen.getByRole('button', { name: 'Not now' }));
+  expect(screen.queryByRole('button')).toBeNull();
+  unmount();
+  // Nobody else, and nobody any more to whom it was closed meanwhile.
+  const shut = { type: 'limitSet', by: 'maren', capability: 'present', state: 'closed' } as const;
+  for (const [who, events] of [
+    ['ben', asked],
+    ['ana', [...asked, shut]],
+  ] as const) {
+    const shown = showInRoom(roomTools({ member: who, role: 'student' }, [...events]).tools, <PresentTurn />);
+    expect(screen.queryByRole('button')).toBeNull();
+    shown.unmount();
+  }
 });

@@ -74,6 +74,7 @@ function Acts({ member, name, shown }: Pick<SeatMenuProps, 'member' | 'name' | '
       <Menu.Item disabled={shown.microphone} onClick={() => void send({ type: 'askOn', member })}>
         Ask to switch on
       </Menu.Item>
+      <Menu.Item onClick={() => void send({ type: 'askToPresent', member })}>Ask to present</Menu.Item>
       <Menu.Item
         disabled={!shown.camera && !shown.featured}
         onClick={() => void send({ type: 'feature', member: shown.featured ? null : member })}
