@@ -59,6 +59,16 @@ test('a class goes to tables: heard, seen, written and drawn by those at each al
     await at(table).getByRole('button', { name: 'Seat here' }).click();
     await expect(at(table).getByRole('button', { name: who })).toBeVisible();
   };
+  // By dragging, and by pressing a name and then a table.
+  const drag = async (who: string, table: string) => {
+    await page.getByRole('button', { name: who, exact: true }).hover();
+    await page.mouse.down();
+    const { x, y, width, height } = (await at(table).boundingBox())!;
+    await page.mouse.move(x + width / 2, y + height / 2, { steps: 8 });
+    await page.mouse.up();
+    await expect(at(table).getByRole('button', { name: who })).toBeVisible();
+  };
+  for (const table of ['Table 1', 'Table 2', 'Table 1']) await drag(anaName, table);
   await sit(anaName, 'Table 1');
   await sit(benName, 'Table 1');
   await sit(cleoName, 'Table 2');

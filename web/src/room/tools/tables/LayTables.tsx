@@ -5,7 +5,7 @@ import { SmallButton } from '../../../ui/SmallButton';
 import { Choice } from '../../../ui/Choice';
 import { nameFrom, seated, useInside, useRoom, type Inside } from '../../live/useRoom';
 import { groupsOf, proposedTables, sizeWords, usualCount, type Way } from './proposed';
-import { TableTop } from './TableTop';
+import { Dragged, TableTop } from './TableTop';
 import classes from './tables.module.css';
 
 const WAYS: { value: Way; label: string }[] = [
@@ -126,29 +126,38 @@ function Seating({ people, tables, way, move, again }: SeatingProps) {
     <>
       <Group justify="space-between" gap="xs">
         <span className={classes.hint} role="status">
-          {taken ? `Where does ${by.get(taken)?.name ?? ''} sit?` : 'Press a name to seat them elsewhere.'}
+          {taken
+            ? `Where does ${by.get(taken)?.name ?? ''} sit?`
+            : 'Drag somebody to another table, or press a name.'}
         </span>
         {way === 'lot' && <SmallButton onClick={again}>Another lot</SmallButton>}
       </Group>
-      <div className={classes.proposed}>
-        {tables.map(({ name, members }, i) => (
-          <TableTop
-            key={name}
-            name={name}
-            taken={taken}
-            sitters={members.map((m) => ({
-              member: m,
-              name: by.get(m)?.name ?? 'Somebody',
-              here: by.get(m)?.here ?? false,
-            }))}
-            take={(m) => setTaken(taken === m ? null : m)}
-            put={() => {
-              move(taken!, i);
-              setTaken(null);
-            }}
-          />
-        ))}
-      </div>
+      <Dragged
+        seat={(member, table) => {
+          const to = tables.findIndex((t) => t.name === table);
+          if (to >= 0 && !tables[to]!.members.includes(member)) move(member, to);
+        }}
+      >
+        <div className={classes.proposed}>
+          {tables.map(({ name, members }, i) => (
+            <TableTop
+              key={name}
+              name={name}
+              taken={taken}
+              sitters={members.map((m) => ({
+                member: m,
+                name: by.get(m)?.name ?? 'Somebody',
+                here: by.get(m)?.here ?? false,
+              }))}
+              take={(m) => setTaken(taken === m ? null : m)}
+              put={() => {
+                move(taken!, i);
+                setTaken(null);
+              }}
+            />
+          ))}
+        </div>
+      </Dragged>
     </>
   );
 }

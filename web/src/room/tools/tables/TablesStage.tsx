@@ -6,7 +6,7 @@ import { nameFrom, useInside, useMe, usePlace, useRoom, useTeaching, type Inside
 import stage from '../../frame/stage.module.css';
 import { Surface } from '../board/Surface';
 import { useHeardAnywhere } from './heard';
-import { TableTop, type Sitter } from './TableTop';
+import { Dragged, TableTop, type Sitter } from './TableTop';
 import classes from './tables.module.css';
 
 const selectLaid = ({ room }: Inside) => room.tables.laid;
@@ -58,54 +58,64 @@ interface Props {
   at: string;
 }
 
+const IN_CLASS = 'In the class';
+
 function Looking({ laid, at }: Props) {
   const { send } = useRoom();
   const heard = useHeardAnywhere();
   const sittersAt = useSitters(heard);
   const [taken, setTaken] = useState<string | null>(null);
   const take = (m: string) => setTaken(taken === m ? null : m);
-  const put = (place: string) => {
-    void send({ type: 'seatAt', member: taken!, place });
+  const seat = (member: string, table: string) => {
+    const place = table === IN_CLASS ? CLASS : laid.tables.find((t) => t.name === table)?.place;
+    if (place) void send({ type: 'seatAt', member, place });
     setTaken(null);
   };
   const calls = laid.calls.map((c) => c.place);
   return (
     <div className={classes.stage} data-own-height>
       <p className={classes.hint} role="status">
-        {taken ? 'Press where they sit from now on.' : 'Press a name to seat them elsewhere.'}
+        {taken ? 'Press where they sit from now on.' : 'Drag somebody to another table, or press a name.'}
       </p>
-      <div className={classes.all}>
-        {laid.tables.map(({ place, name, members }) => {
-          const turn = calls.indexOf(place);
-          return (
-            <TableTop
-              key={place}
-              {...{ name, taken, take }}
-              sitters={sittersAt(place, members)}
-              put={() => put(place)}
-              asks={turn >= 0}
-            >
-              {turn >= 0 && (
-                <span className={classes.asks}>{turn === 0 ? 'Asks for you' : `Asks, ${turn + 1}.`}</span>
-              )}
-              <Thumbnail place={place} />
-              {at === place ? (
-                <SmallButton onClick={() => void send({ type: 'goTo', place: CLASS })}>Leave it</SmallButton>
-              ) : (
-                <SmallButton aria-label={`Go to ${name}`} onClick={() => void send({ type: 'goTo', place })}>
-                  Go there
-                </SmallButton>
-              )}
-            </TableTop>
-          );
-        })}
-        <TableTop
-          name="In the class"
-          {...{ taken, take }}
-          sitters={sittersAt(CLASS, [])}
-          put={() => put(CLASS)}
-        />
-      </div>
+      <Dragged seat={seat}>
+        <div className={classes.all}>
+          {laid.tables.map(({ place, name, members }) => {
+            const turn = calls.indexOf(place);
+            return (
+              <TableTop
+                key={place}
+                {...{ name, taken, take }}
+                sitters={sittersAt(place, members)}
+                put={() => seat(taken!, name)}
+                asks={turn >= 0}
+              >
+                {turn >= 0 && (
+                  <span className={classes.asks}>{turn === 0 ? 'Asks for you' : `Asks, ${turn + 1}.`}</span>
+                )}
+                <Thumbnail place={place} />
+                {at === place ? (
+                  <SmallButton onClick={() => void send({ type: 'goTo', place: CLASS })}>
+                    Leave it
+                  </SmallButton>
+                ) : (
+                  <SmallButton
+                    aria-label={`Go to ${name}`}
+                    onClick={() => void send({ type: 'goTo', place })}
+                  >
+                    Go there
+                  </SmallButton>
+                )}
+              </TableTop>
+            );
+          })}
+          <TableTop
+            name={IN_CLASS}
+            {...{ taken, take }}
+            sitters={sittersAt(CLASS, [])}
+            put={() => seat(taken!, IN_CLASS)}
+          />
+        </div>
+      </Dragged>
     </div>
   );
 }
