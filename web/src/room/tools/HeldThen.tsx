@@ -1,3 +1,4 @@
+import { lazy, Suspense } from 'react';
 import { letterOf, optionsOf } from '@nimble-bell/core/questions';
 import { questionOn, roundOf, type AskedQuestion } from '@nimble-bell/core/room';
 import type { ReplayProps } from './replay';
@@ -7,8 +8,12 @@ import questions from './questions/questions.module.css';
 import strip from './strip.module.css';
 import { Face } from './time/Face';
 
+// Not every class is asked for a place.
+const PointsThen = lazy(() => import('./questions/PointsThen'));
+
 /** The time, who was asked, and the question with what had been shown of its answers. */
-export default function HeldThen({ room, at, nameOf }: ReplayProps) {
+export default function HeldThen(props: ReplayProps) {
+  const { room, at, nameOf } = props;
   const asked = questionOn(room);
   return (
     <>
@@ -22,18 +27,23 @@ export default function HeldThen({ room, at, nameOf }: ReplayProps) {
           <span className={pick.who}>{nameOf(room.pick.now.member)} is asked.</span>
         </div>
       )}
-      {asked && <AskedThen asked={asked} />}
+      {asked && <AskedThen asked={asked} {...props} />}
     </>
   );
 }
 
-function AskedThen({ asked }: { asked: AskedQuestion }) {
+function AskedThen({ asked, room, nameOf, pages }: ReplayProps & { asked: AskedQuestion }) {
   const { question, rounds, rightShown } = asked;
   const { tally, shown } = roundOf(asked);
   const options = optionsOf(question);
   return (
     <div className={questions.then}>
       <h2>{question.text || 'What was asked aloud'}</h2>
+      {shown && tally?.points && question.picture && (
+        <Suspense>
+          <PointsThen {...{ room, nameOf, pages }} picture={question.picture} points={tally.points} />
+        </Suspense>
+      )}
       {shown && tally ? (
         <Bars
           question={question}

@@ -5,6 +5,7 @@ import { thirdOf, type OnPicture, type Picture } from '@nimble-bell/core/questio
 import { CLASS, onBoard, WHOLE_PAGE } from '@nimble-bell/core/room';
 import { useInside, useNameOf, type Inside } from '../../live/useRoom';
 import { Surface } from '../board/Surface';
+import type { Pages } from '../slides/pages';
 import { usePages } from '../slides/usePages';
 import { PageView } from '../slides/PageView';
 import classes from './questions.module.css';
@@ -50,8 +51,14 @@ function OnSide({ side, ...on }: On & { side: number }) {
   );
 }
 
-function OnPage({ picture: { deck, page }, ...on }: On & { picture: Extract<Picture, { of: 'page' }> }) {
-  const pages = usePages();
+type OfPage = On & { picture: Extract<Picture, { of: 'page' }> };
+
+function OnPage(props: OfPage) {
+  return <PageFramed pages={usePages()} {...props} />;
+}
+
+/** A page in its frame, from whoever has the pages. */
+export function PageFramed({ pages, picture: { deck, page }, ...on }: OfPage & { pages: Pages }) {
   const [ratio, setRatio] = useState<number | null>(null);
   useEffect(() => {
     let wanted = true;
@@ -71,7 +78,13 @@ function OnPage({ picture: { deck, page }, ...on }: On & { picture: Extract<Pict
 }
 
 /** The picture in a frame of its own shape, and over it the places. */
-function Framed({ ratio, points, own, point, children }: On & { ratio: number; children: React.ReactNode }) {
+export function Framed({
+  ratio,
+  points,
+  own,
+  point,
+  children,
+}: On & { ratio: number; children: React.ReactNode }) {
   const tall = UNITS * ratio;
   const put = (x: number, y: number) => {
     const inside = (n: number) => Math.round(Math.min(1, Math.max(0, n)) * 1000) / 1000;

@@ -2,6 +2,7 @@ import { act, fireEvent, screen, waitFor, within } from '@testing-library/react'
 import type { RoomEvent } from '@nimble-bell/core/api';
 import { ana, CLASS, maren, roomTools, showInRoom } from '../../../testing/render';
 import Asked from './Asked';
+import HeldThen from '../HeldThen';
 import Compose from './Compose';
 
 const board: RoomEvent = { type: 'frontSet', by: 'maren', tool: 'board', place: 'class' };
@@ -83,4 +84,26 @@ test('those who teach see the places, where they are dense, and their thirds in 
   const shown = await within(page.container).findByTestId('pointed');
   expect(shown.querySelectorAll('circle')).toHaveLength(2);
   expect(page.container.textContent).toContain('In the middle');
+});
+
+test('in a recording the places stand on the picture as they were shown, and no earlier', async () => {
+  const { tools, room, happen } = roomTools(maren, [...CLASS, board, drawn, asked]);
+  const question = room.state.questions.on!;
+  const then = () => (
+    <HeldThen
+      {...{ room: room.state, at: 0, zone: 'UTC', session: 's', nameOf: () => 'Maren Oduya' }}
+      pages={{ path: '/pages', query: '' }}
+    />
+  );
+  const { unmount } = showInRoom(tools, then());
+  expect(screen.getByText('Where does it turn?')).toBeTruthy();
+  expect(screen.queryByTestId('pointed')).toBeNull();
+  unmount();
+  const points = [0.2, 0.3].map((x) => ({ x, y: 0.5 }));
+  act(() =>
+    happen({ type: 'answersShown', by: 'maren', question, tally: { answered: 2, points }, right: null }),
+  );
+  showInRoom(tools, then());
+  expect(await screen.findByRole('group', { name: 'The picture with 2 places on it' })).toBeTruthy();
+  expect(screen.getByRole('img', { name: 'Board with 1 stroke' })).toBeTruthy();
 });

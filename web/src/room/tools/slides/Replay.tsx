@@ -1,17 +1,11 @@
-import { useEffect, useMemo } from 'react';
 import { CLASS, slidesAt, type RoomState } from '@nimble-bell/core/room';
-import { bytesOf, Pages } from './pages';
 import { PageView } from './PageView';
+import { useReplayPages } from './useReplayPages';
 import classes from './slides.module.css';
 
 /** The pages as the class had them at a moment of its recording. */
 export default function PagesReplay({ room, at }: { room: RoomState; at: { path: string; query: string } }) {
-  const { path, query } = at;
-  const pages = useMemo(
-    () => new Pages((deck, page) => bytesOf(`${path}/${deck}/${page}${query}`, null)),
-    [path, query],
-  );
-  useEffect(() => () => pages.close(), [pages]);
+  const pages = useReplayPages(at);
   const shown = slidesAt(room, CLASS);
   if (!shown) return null;
   const { deck, page, frame } = shown;
