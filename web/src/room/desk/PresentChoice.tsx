@@ -8,7 +8,10 @@ import classes from './desk.module.css';
 
 const WORDS: Record<Presents, [label: string, about: string]> = {
   sharp: ['Text and pages', 'Sharp, on a narrow line too.'],
-  moving: ['What moves', 'Smooth. A film with its sound: Film, which all have at the same moment.'],
+  moving: [
+    'What moves',
+    'Smooth; the sound of a tab goes out with your microphone. A film with its sound: Film, which all have at the same moment.',
+  ],
   paper: ['Paper under a camera', 'A second camera, turned and cut as you like.'],
 };
 

@@ -3,6 +3,7 @@ import { evolve, newRoom } from '@nimble-bell/core/room';
 import type { RelayOffer, StoredEvent } from '@nimble-bell/core/api';
 import { Call } from './call';
 import type { RoomConnection } from './connection';
+import { chooseDevices } from './ownDevices';
 
 class FakeTrack extends EventTarget {
   enabled = true;
@@ -186,4 +187,57 @@ test('a refusal by the browser is passed on; a missing device has its stand-in',
   await call.open('camera');
   expect(call.tracks()).toHaveLength(1);
   call.close();
+});
+
+test('the sound of what one presents goes with one’s voice, and with nothing once either is gone', async () => {
+  const made: { from: unknown[]; track: FakeTrack; closed: boolean }[] = [];
+  class FakeAudio {
+    readonly one = { from: [] as unknown[], track: new FakeTrack('audio'), closed: false };
+    constructor() {
+      made.push(this.one);
+    }
+    createMediaStreamDestination = () => ({ stream: { getAudioTracks: () => [this.one.track] } });
+    createMediaStreamSource = (stream: { of: unknown }) => ({
+      connect: () => void this.one.from.push(stream.of),
+    });
+    close = async () => void (this.one.closed = true);
+  }
+  class FakeStream {
+    readonly of: unknown;
+    constructor([of]: unknown[]) {
+      this.of = of;
+    }
+  }
+  Object.assign(globalThis, { AudioContext: FakeAudio, MediaStream: FakeStream });
+  const [voice, tab] = [new FakeTrack('audio'), new FakeTrack('audio')];
+  const shown: FakeTrack[] = [];
+  Object.defineProperty(navigator, 'mediaDevices', {
+    value: {
+      getUserMedia: async () => ({ getTracks: () => [voice] }),
+      getDisplayMedia: async ({ audio }: { audio: boolean }) => {
+        const video = new FakeTrack('video');
+        shown.push(video);
+        return { getTracks: () => (audio ? [tab, video] : [video]) };
+      },
+    },
+    configurable: true,
+  });
+  chooseDevices({ presents: 'moving' });
+  const { call } = setUp();
+  await call.open('screen');
+  const sent = () => FakePeer.made[0]!.transceivers[0]!.sender.track;
+  // Without a microphone there is no way out for it.
+  expect([sent() ?? null, made]).toEqual([null, []]);
+  await call.open('sound');
+  expect(sent()).toBe(made[0]!.track);
+  expect(made[0]!.from).toEqual([voice, tab]);
+  shown[0]!.dispatchEvent(new Event('ended'));
+  await new Promise((resolve) => setTimeout(resolve));
+  expect([sent(), made[0]!.closed]).toEqual([voice, true]);
+  // Pages and text have no sound.
+  chooseDevices({ presents: 'sharp' });
+  await call.open('screen');
+  expect(made).toHaveLength(1);
+  call.close();
+  expect(voice.stopped).toBe(true);
 });

@@ -2,7 +2,7 @@ import type { Line, RelayOffer } from '@nimble-bell/core/api';
 import { TRACK_KINDS as KINDS, type TrackKind } from '@nimble-bell/core/limits';
 import { isOn, sends, type RoomState } from '@nimble-bell/core/room';
 import type { RoomConnection } from './connection';
-import { acquire, gathered, sharpened } from './devices';
+import { acquire, gathered, sharpened, soundWith } from './devices';
 import type { Sample } from './judged';
 import { Looks } from './looks';
 
@@ -53,6 +53,8 @@ export class Call {
   #sending: RTCPeerConnection | null = null;
   #receiving: RTCPeerConnection | null = null;
   #own: Partial<Record<TrackKind, MediaStreamTrack>> = {};
+  /** One's voice with the sound of what one presents, while there are both. */
+  #mixed: MediaStreamTrack | null = null;
   #incoming: RoomTrack[] = [];
   #tracks: readonly RoomTrack[] = [];
   #me = '';
@@ -90,7 +92,8 @@ export class Call {
   async open(kind: TrackKind): Promise<void> {
     if (!this.#own[kind]) this.#take(kind, await this.device(kind));
     if (!this.#sending) await this.#publish();
-    else await this.#sender(kind)?.replaceTrack(this.#own[kind] ?? null);
+    else await this.#sender(kind)?.replaceTrack(this.#out(kind));
+    await this.#mix();
     this.#tell();
   }
 
@@ -103,6 +106,7 @@ export class Call {
     this.#take(kind, track);
     before.stop();
     await this.#sender(kind)?.replaceTrack(track);
+    await this.#mix();
     this.#tell();
   }
 
@@ -116,6 +120,7 @@ export class Call {
     track.addEventListener('ended', () => {
       if (this.#own[kind] !== track) return;
       delete this.#own[kind];
+      void this.#mix();
       if (kind === 'screen') void this.connection.command({ type: 'present', on: false });
       this.#tell();
     });
@@ -190,7 +195,12 @@ export class Call {
   }
 
   close() {
-    for (const track of Object.values(this.#own)) track.stop();
+    for (const track of Object.values(this.#own)) {
+      track.stop();
+      soundWith(track)?.stop();
+    }
+    this.#mixed?.stop();
+    this.#mixed = null;
     this.#own = {};
     this.#sending?.close();
     this.#receiving?.close();
@@ -222,7 +232,7 @@ export class Call {
     const pc = new RTCPeerConnection();
     this.#sending = pc;
     for (const kind of KINDS)
-      pc.addTransceiver(this.#own[kind] ?? (kind === 'sound' ? 'audio' : 'video'), { direction: 'sendonly' });
+      pc.addTransceiver(this.#out(kind) ?? (kind === 'sound' ? 'audio' : 'video'), { direction: 'sendonly' });
     await pc.setLocalDescription();
     await gathered(pc);
     const reply = await this.connection.ask('publish', { sdp: pc.localDescription!.sdp });
@@ -233,7 +243,7 @@ export class Call {
       return;
     }
     await pc.setRemoteDescription({ type: 'answer', sdp: reply.sdp });
-    for (const kind of KINDS) await this.#sender(kind)?.replaceTrack(this.#own[kind] ?? null);
+    for (const kind of KINDS) await this.#sender(kind)?.replaceTrack(this.#out(kind));
     await this.#eased();
   }
 
@@ -251,13 +261,32 @@ export class Call {
     this.#tell();
   }
 
+  #out(kind: TrackKind): MediaStreamTrack | null {
+    return (kind === 'sound' && this.#mixed) || (this.#own[kind] ?? null);
+  }
+
+  /**
+   * The sound of what one presents goes with one's voice, over the same track: it is passed on while one's microphone is
+   * on, as the limits have it, and while nothing is presented there is none.
+   */
+  async #mix() {
+    const [voice, beside] = [this.#own.sound, soundWith(this.#own.screen)];
+    if (!this.#mixed && !beside) return;
+    this.#mixed?.stop();
+    this.#mixed = voice && beside ? (await import('./mixed')).mixed(voice, beside) : null;
+    await this.#sender('sound')?.replaceTrack(this.#out('sound'));
+  }
+
   #sender(kind: TrackKind) {
     return this.#sending?.getTransceivers()[KINDS.indexOf(kind)]?.sender;
   }
 
   #drop(kind: TrackKind) {
-    this.#own[kind]?.stop();
+    const track = this.#own[kind];
+    track?.stop();
+    soundWith(track)?.stop();
     delete this.#own[kind];
+    void this.#mix();
     void this.#sender(kind)?.replaceTrack(null);
     this.#tell();
   }

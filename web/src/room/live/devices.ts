@@ -22,9 +22,17 @@ async function presented(): Promise<MediaStreamTrack> {
   const { presents } = ownDevices.get();
   if (presents === 'paper') return sharpened(await (await import('./paper')).paperTrack(), presents);
   const video = { frameRate: FRAMES[presents] };
-  const stream = await navigator.mediaDevices.getDisplayMedia({ video, audio: false });
-  return sharpened(stream.getTracks()[0]!, presents);
+  // What moves may sound: a tab, where whoever presents lets the browser share it.
+  const stream = await navigator.mediaDevices.getDisplayMedia({ video, audio: presents === 'moving' });
+  const track = stream.getTracks().find((t) => t.kind === 'video')!;
+  const sound = stream.getTracks().find((t) => t.kind === 'audio');
+  if (sound) beside.set(track, sound);
+  return sharpened(track, presents);
 }
+
+/** The sound that came with what is presented. */
+const beside = new WeakMap<MediaStreamTrack, MediaStreamTrack>();
+export const soundWith = (presented: MediaStreamTrack | undefined) => presented && beside.get(presented);
 
 /** Says what is in a picture (W3C mst-content-hint): where the line is narrow, text keeps its sharpness and a film its motion. */
 export function sharpened(track: MediaStreamTrack, presents: Presents): MediaStreamTrack {
