@@ -194,6 +194,7 @@ const COMMANDS: Record<CommandType, RoomCommand> = {
 /** What those who teach cannot do, or not with one student alone. */
 const NOT_FOR_TEACHERS: Partial<Record<CommandType, string>> = {
   answer: 'not-asked',
+  askToPresent: 'no-presenting',
   passOn: 'nobody-else',
   handOver: 'not-here',
   undoClearing: 'nothing-cleared',
