@@ -1,10 +1,10 @@
 import { Button, Group, Loader, Stack, Text, Title } from '@mantine/core';
+import { lazy, Suspense } from 'react';
 import { Link, useParams } from 'react-router';
 import { isStanding, type SessionDetail } from '@nimble-bell/core/api';
 import { durationWords, instantWords, listWords, zoneWords } from '@nimble-bell/core/calendar';
 import { useThisCourse } from '../app/course';
 import { useAsked, stopOf } from '../app/queries';
-import { TryIt } from '../ui/TryIt';
 import { Fault } from '../ui/Fault';
 import { ListedSwitch } from '../ui/ListedSwitch';
 import { Materials } from '../ui/Materials';
@@ -15,6 +15,9 @@ import { WritingPanel } from '../writing/WritingPanel';
 import { AskedPanel } from './AskedPanel';
 import { LogPanel } from './LogPanel';
 import { Roll } from './Roll';
+
+// What two pages share and none of the first needs.
+const TryIt = lazy(() => import('../ui/TryIt'));
 
 /** Asked often while the class is on or its recording is prepared. */
 const pollOf = (known: SessionDetail | undefined): number =>
@@ -81,7 +84,9 @@ function WaysIn({ detail: { session, door }, students }: { detail: SessionDetail
   return (
     <Group gap="xs">
       {(session.state === 'planned' || session.state === 'moved') && (
-        <TryIt session={session.id} students={students} />
+        <Suspense>
+          <TryIt session={session.id} students={students} />
+        </Suspense>
       )}
       {door.open && (
         <Button component={Link} to={`/room/${session.id}`}>

@@ -1,4 +1,5 @@
 import { Button, Group, Paper, Stack, Text, Title } from '@mantine/core';
+import { lazy, Suspense } from 'react';
 import { Link } from 'react-router';
 import type { SessionInfo } from '@nimble-bell/core/api';
 import { whenWords } from '@nimble-bell/core/recording';
@@ -7,9 +8,11 @@ import { doorFor } from '@nimble-bell/core/door';
 import { useNow } from '../app/clock';
 import { useThisCourse } from '../app/course';
 import { Empty, Panel } from '../ui/Panel';
-import { TryIt } from '../ui/TryIt';
 import { SessionRows } from '../ui/SessionRows';
 import { LatestWritten } from '../writing/LatestWritten';
+
+// What two pages share and none of the first needs.
+const TryIt = lazy(() => import('../ui/TryIt'));
 
 /** The next session and the way into its room. */
 export function TeachPage() {
@@ -87,7 +90,11 @@ function NextSession({ session, now }: { session: SessionInfo; now: number }) {
           </Text>
         </div>
         <Group gap="xs" justify="flex-end">
-          {session.state !== 'live' && <TryIt session={session.id} students={course.counts.students} />}
+          {session.state !== 'live' && (
+            <Suspense>
+              <TryIt session={session.id} students={course.counts.students} />
+            </Suspense>
+          )}
           {door.open ? (
             <Button component={Link} to={`/room/${session.id}`} size="md">
               {session.state === 'live' ? 'Go back in' : 'Open the room'}

@@ -5,7 +5,7 @@ import { lazy, Suspense, useState } from 'react';
 const TryDialog = lazy(() => import('./TryDialog'));
 
 /** The way to a session's room with a made-up class, before the real one comes. */
-export function TryIt({ session, students }: { session: string; students: number }) {
+export default function TryIt({ session, students }: { session: string; students: number }) {
   const [asking, setAsking] = useState(false);
   return (
     <>

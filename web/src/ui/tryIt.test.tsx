@@ -1,7 +1,7 @@
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import { answerRequests, asked } from '../testing/answers';
 import { freshSession, inCourse } from '../testing/render';
-import { TryIt } from './TryIt';
+import TryIt from './TryIt';
 
 test('a class of a size that can be is asked for, as large as the list at first', async () => {
   answerRequests({ 'POST /api/sessions/session/rehearsal': { session: 'tried' } });
