@@ -11,6 +11,7 @@ import type { Stretch } from './mixing';
 import { momentsOf } from './moments';
 import { Replay } from './replay';
 import type { Part } from './timeline';
+import { MARKED, WORK_SHOWN } from './drawn';
 
 /** A board that nobody draws on gives way so long after its last mark, ms. */
 export const STAYS_MS = 60_000;
@@ -29,19 +30,7 @@ export interface BoardFilm {
   shown: Stretch[];
 }
 
-const MARKS: ReadonlySet<StoredEvent['type']> = new Set([
-  ...([
-    'drawn',
-    'textPut',
-    'shapePut',
-    'takenOff',
-    'broughtBack',
-    'shifted',
-    'boardCleared',
-    'clearingUndone',
-  ] as const),
-  ...(['boardTurned', 'groundLaid', 'workShown', 'workPutBack', 'tablesLaid'] as const),
-]);
+const MARKS: ReadonlySet<StoredEvent['type']> = new Set([...MARKED, ...WORK_SHOWN, 'tablesLaid']);
 
 /** What the class has before it: its own board, or one that is shown to it. */
 const ofClass = (board: BoardState): OnBoard => board.shown ?? onBoard(board, CLASS);

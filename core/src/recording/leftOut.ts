@@ -2,6 +2,7 @@ import { ownerOf, type StoredEvent } from '../room/index';
 import { teaches, type Role } from '../roster/role';
 import type { Leavable } from '../settings/index';
 import type { RecordingPlan } from './schema';
+import { MARKED, PAGES_SHOWN, WORK_SHOWN } from './drawn';
 
 /** What a plan keeps, as far as it says. */
 export type KeptPlan = Pick<RecordingPlan, 'leavesOut' | 'studentsCameras'>;
@@ -19,19 +20,10 @@ export function isKept(plan: KeptPlan | null, kind: 'sound' | 'camera' | 'screen
 }
 
 const DRAWN: ReadonlySet<StoredEvent['type']> = new Set([
-  ...([
-    'drawn',
-    'textPut',
-    'shapePut',
-    'takenOff',
-    'broughtBack',
-    'shifted',
-    'boardCleared',
-    'clearingUndone',
-  ] as const),
-  ...(['boardTurned', 'groundLaid', 'boardsGiven', 'workShown', 'workPutBack'] as const),
-  ...(['slideMarked', 'marksCleared'] as const),
-  ...(['slidesShown', 'slideTurned', 'slideFramed', 'leafingSet', 'slidesPutAway'] as const),
+  ...MARKED,
+  ...WORK_SHOWN,
+  ...PAGES_SHOWN,
+  ...(['boardsGiven', 'leafingSet'] as const),
 ]);
 
 /** What happened, as a recording tells it that is without these; students without names are numbered as they came. */

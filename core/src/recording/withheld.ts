@@ -12,6 +12,7 @@ import {
 } from '../room/index';
 import { tallyOf, type Answer, type Question } from '../questions/index';
 import { teaches, type Role } from '../roster/role';
+import { MARKED, PAGES_SHOWN, WORK_SHOWN } from './drawn';
 
 /** Who does not agree to be in a recording: by the last that each said of it. */
 export function withheldIn(events: readonly StoredEvent[]): Set<string> {
@@ -116,25 +117,10 @@ export const ANYBODY: Watcher = { member: '', role: 'student' };
 /** What of a class anybody may have: who taught, what was on the stage, and when somebody could be heard. */
 const OPEN_TO_ALL: ReadonlySet<StoredEvent['type']> = new Set([
   ...(['entered', 'left', 'rangIn', 'dismissed', 'cued', 'presenting'] as const),
-  ...([
-    'drawn',
-    'textPut',
-    'shapePut',
-    'takenOff',
-    'broughtBack',
-    'shifted',
-    'boardCleared',
-    'clearingUndone',
-    'boardTurned',
-    'groundLaid',
-    'workShown',
-    'workPutBack',
-    'microphone',
-    'floorGiven',
-    'floorTaken',
-  ] as const),
-  ...(['slidesShown', 'slideTurned', 'slideFramed', 'slidesPutAway'] as const),
-  ...(['slideMarked', 'marksCleared'] as const),
+  ...(['microphone', 'floorGiven', 'floorTaken'] as const),
+  ...MARKED,
+  ...WORK_SHOWN,
+  ...PAGES_SHOWN,
   ...(['recordingStarted', 'recordingPaused', 'recordingResumed'] as const),
 ]);
 

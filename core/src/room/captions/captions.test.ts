@@ -1,6 +1,7 @@
 import { ana, ben, lecture, maren } from '../../testing/index';
 import { audience, snapshotFor } from '../kernel/audience';
 import { classCaptions } from '../../recording/classCaptions';
+import { keptOf } from '../../recording/leftOut';
 import { maskedFor } from '../../recording/withheld';
 
 test('who was asked to writes down what is said, mends it, and nobody else does', () => {
@@ -76,7 +77,7 @@ test('a program’s lines are said by whoever spoke, are mended by those who wri
     return room.events.at(-1)!;
   };
   const first = hears('ana', 'The tied turns');
-  hears('ben', 'At six');
+  const second = hears('ben', 'At six');
   room.do(maren, { type: 'setCaptioner', member: 'maren', on: true });
   room.do(maren, { type: 'caption', text: 'The tide turns', instead: first.seq });
   expect(snapshotFor(room.state, ben).captions).toMatchObject({
@@ -90,7 +91,11 @@ test('a program’s lines are said by whoever spoke, are mended by those who wri
   expect(classCaptions(room.events, whole).map((c) => c.text)).toEqual(['The tide turns', 'At six']);
   room.do(ben, { type: 'answerRecording', agrees: false });
   expect(classCaptions(room.events, whole).map((c) => c.text)).toEqual(['The tide turns']);
-  expect(JSON.stringify(maskedFor(room.events, new Set(['ben'])))).not.toContain('At six');
+  room.do(maren, { type: 'caption', text: 'At seven', instead: second.seq });
+  const told = JSON.stringify(maskedFor(room.events, new Set(['ben'])));
+  expect(told).toContain('The tide turns');
+  expect(told).not.toMatch(/At six|At seven/);
+  expect(JSON.stringify(keptOf(room.events, ['studentsVoices']))).not.toMatch(/The ti|At s/);
   room.do(maren, { type: 'dismiss' });
   expect(room.state.captions.listens).toBe(false);
 });

@@ -45,7 +45,10 @@ export const captions = concern({
         if (instead === undefined) return text ? [{ type: 'captioned', by, text }] : refuse('no-words');
         const mended = lines.find((l) => l.seq === instead);
         if (!mended) return refuse('no-line');
-        return mended.text === text ? [] : [{ type: 'captioned', by, text, instead }];
+        if (mended.text === text) return [];
+        // Mended, it is still what somebody said: what holds for their voice holds for it.
+        const said = mended.heard ? ({ by: mended.by, heard: true } as const) : { by };
+        return [{ type: 'captioned', ...said, text, instead }];
       },
     },
   },
