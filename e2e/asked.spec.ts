@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import type { StoredEvent } from '@nimble-bell/core/room';
-import { account, dismiss, makeCourse, ringIn, throughDoor, walkIn } from './support/course';
+import { account, dismiss, makeCourse, ringIn, throughDoor, walkIn, readyRecording } from './support/course';
 import { live } from './support/live';
 import { MAREN, seat } from './support/people';
 import { askStore, storedEvents } from './support/store';
@@ -108,15 +108,8 @@ test('a class is asked, answers, and sees what it said: no more than each may kn
   ]);
   expect(lots.map((l) => l.times)).toEqual([1]);
 
-  let recording: { id: string; state: string } | undefined;
-  await expect
-    .poll(async () => {
-      const detail = await (await maren.get(`/api/sessions/${course.session}`)).json();
-      recording = detail.recordings[0];
-      return recording?.state;
-    })
-    .toBe('ready');
-  await page.goto(`/course/${course.id}/watch/${recording!.id}`);
+  const recording = await readyRecording(maren, course.session);
+  await page.goto(`/course/${course.id}/watch/${recording}`);
   await page
     .getByRole('button', { name: /Asked: Which way does it set/ })
     .first()

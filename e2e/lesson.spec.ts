@@ -3,7 +3,7 @@ import { mkdirSync } from 'node:fs';
 import path from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
 import type { StoredEvent } from '@nimble-bell/core/api';
-import { account, byLink, dismiss, makeCourse, ringIn, walkIn } from './support/course';
+import { account, byLink, dismiss, makeCourse, ringIn, walkIn, readyRecording } from './support/course';
 import { countPresses } from './support/interactions';
 import { MAREN } from './support/people';
 import { standIns } from './support/standIns';
@@ -151,18 +151,8 @@ test('a whole lesson: a teacher, four students and thirty stand-ins use every to
 
   // All of it is told beside the recording, to a student as well.
   const student = await byLink(course.students[0]!.link);
-  let recording: { id: string; state: string } | undefined;
-  await expect
-    .poll(
-      async () => {
-        const detail = await (await maren.get(`/api/sessions/${course.session}`)).json();
-        recording = detail.recordings[0];
-        return recording?.state;
-      },
-      { timeout: 60_000 },
-    )
-    .toBe('ready');
-  const told = (await (await student.get(`/api/recordings/${recording!.id}`)).json()).events as StoredEvent[];
+  const recording = await readyRecording(maren, course.session);
+  const told = (await (await student.get(`/api/recordings/${recording}`)).json()).events as StoredEvent[];
   const types = new Set(told.map((e) => e.type));
   for (const type of [
     ...([
@@ -178,7 +168,7 @@ test('a whole lesson: a teacher, four students and thirty stand-ins use every to
     ...(['hushed', 'lifted', 'tablesLaid', 'tablesTold', 'tablesCleared'] as const),
   ])
     expect.soft([type, types.has(type)]).toEqual([type, true]);
-  await page.goto(`/course/${course.id}/watch/${recording!.id}`);
+  await page.goto(`/course/${course.id}/watch/${recording}`);
   const chapter = (name: RegExp) => page.getByRole('button', { name }).first().click();
   await chapter(/Page 2/);
   await expect(page.getByRole('group', { name: 'Tides.pdf, page 2 of 2' })).toBeVisible();

@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import type { MaterialInfo } from '@nimble-bell/core/api';
-import { account, byLink, dismiss, makeCourse, ringIn, walkIn } from './support/course';
+import { account, byLink, dismiss, makeCourse, ringIn, walkIn, readyRecording } from './support/course';
 import { countPresses } from './support/interactions';
 import { MAREN } from './support/people';
 import { plainPdf } from '../server/src/demo/plainPdf';
@@ -100,22 +100,12 @@ test('a class looks at pages together: each has what was shown and no more, mark
   // Who is not in class any more has nothing of it here; in its recording they have what was shown.
   expect(await had(student, 1)).toBe(403);
 
-  let recording: { id: string; state: string } | undefined;
-  await expect
-    .poll(
-      async () => {
-        const detail = await (await maren.get(`/api/sessions/${course.session}`)).json();
-        recording = detail.recordings[0];
-        return recording?.state;
-      },
-      { timeout: 30_000 },
-    )
-    .toBe('ready');
-  const seen = await (await student.get(`/api/recordings/${recording!.id}`)).json();
+  const recording = await readyRecording(maren, course.session);
+  const seen = await (await student.get(`/api/recordings/${recording}`)).json();
   const replayed = async (number: number) =>
     (await student.get(`${seen.pages.path}/${deck.id}/${number}${seen.pages.query}`)).status();
   expect([await replayed(2), await replayed(4)]).toEqual([200, 404]);
-  await page.goto(`/course/${course.id}/watch/${recording!.id}`);
+  await page.goto(`/course/${course.id}/watch/${recording}`);
   await page.getByLabel('Search in this recording').fill('slack');
   await page.getByRole('button', { name: /on a page Slack water/ }).click();
   await expect(page.getByRole('group', { name: /^Tides\.pdf, page \d of 4$/ })).toBeVisible();

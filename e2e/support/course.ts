@@ -125,6 +125,22 @@ export async function walkIn(
   return page;
 }
 
+/** A session's recording, once it can be watched. */
+export async function readyRecording(api: APIRequestContext, session: string): Promise<string> {
+  let recording: { id: string; state: string } | undefined;
+  await expect
+    .poll(
+      async () => {
+        const detail = await (await api.get(`/api/sessions/${session}`)).json();
+        recording = detail.recordings[0];
+        return recording?.state;
+      },
+      { timeout: 60_000 },
+    )
+    .toBe('ready');
+  return recording!.id;
+}
+
 export async function dismiss(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Dismiss' }).click();
   await page.getByRole('button', { name: 'Dismiss for everyone' }).click();

@@ -24,8 +24,7 @@ import { privacyRoutes } from './privacy/routes';
 import { careRoutes } from './recordings/care';
 import { stillRoutes } from './recordings/still';
 import { recordingRoutes } from './recordings/routes';
-import type { Rehearsals } from './rehearsal/keeper';
-import { rehearsalRoutes } from './rehearsal/routes';
+import { rehearsalRoutes, type Rehearsing } from './rehearsal/routes';
 import { reuseRoutes } from './reuse/routes';
 import { rulesRoutes } from './rules/routes';
 import { rollRoutes } from './sessions/rollRoutes';
@@ -97,11 +96,7 @@ const ofRecordings = (ctx: Context) => [
 ];
 
 /** A request's way: headers, body, the part it is for, the page itself, and last the one place where errors end. */
-export function createApp(
-  ctx: Context,
-  relay: MediaRelay,
-  rehearsing: Pick<Rehearsals, 'says' | 'prompt'>,
-): Express {
+export function createApp(ctx: Context, relay: MediaRelay, rehearsing: Rehearsing): Express {
   const app = express();
   app.disable('x-powered-by');
   assets(app, ctx.config.webDir);

@@ -23,7 +23,11 @@ function routesOf(stack: Layer[], prefix: string): string[] {
 
 test('every route of the server stands in the authorisation table, and no other', () => {
   const config = { webDir: '.', dataDir: '.', demo: true } as Context['config'];
-  const app = createApp({ config } as Context, noRelay, { says: () => null, prompt: () => false });
+  const app = createApp({ config } as Context, noRelay, {
+    says: () => null,
+    tried: async () => [],
+    prompt: () => false,
+  });
   const stack = (app as unknown as { router: { stack: Layer[] } }).router.stack;
   const routes = routesOf(stack, '').filter((r) => r.includes('/api/'));
   expect(routes.sort()).toEqual(Object.keys(ROUTES).sort());

@@ -56,7 +56,8 @@ export function keepingRoutes(ctx: Context): Router {
   router.delete('/courses/:course', async (req, res) => {
     const { courseId } = await asked(ctx, req, 'plan');
     await transaction(ctx.db, async (db) => {
-      await takeTurn(db, courseId);
+      const { rehearsal } = await takeTurn(db, courseId);
+      if (rehearsal) throw new AppError('must-stay', 'End the rehearsal instead: all of it goes with it.');
       refuseTraces(await tracesOf(db, courseId, ctx.now()), 'Put it away instead.');
       await deleteCourse(db, courseId);
     });

@@ -7,6 +7,7 @@ import type { MemberRow } from '../accounts/store';
 import { newId, newLinkCode } from '../context';
 import { addMember, courseById, type LayeredSession } from '../courses/store';
 import type { Db } from '../db/pool';
+import { AppError } from '../errors';
 import { insertSessions, writeSeries } from '../planning/snapshot/store';
 import { copyPrepared } from '../questions/store';
 import { saidAnew } from '../reuse/rules';
@@ -31,6 +32,9 @@ interface Beginning {
   now: number;
 }
 
+/** So many stand-ins there are at once: classes that are taught come first. */
+const MOST_IN_ALL = 1000;
+
 const settingsOf = ({ layers }: LayeredSession, name: string): Settings =>
   layers.find((l) => l.name === name)?.settings ?? noSettings();
 
@@ -41,7 +45,9 @@ const settingsOf = ({ layers }: LayeredSession, name: string): Settings =>
  */
 export async function beginRehearsal(db: PoolConnection, { session, me, size, now }: Beginning) {
   const { term, termId, code, title } = (await courseById(db, session.courseId))!;
-  await noteOverOf(db, me.personId);
+  const others = await noteOverOf(db, me.personId);
+  if (others + size > MOST_IN_ALL)
+    throw new AppError('not-ready', 'Too many rehearse just now. Try it with fewer, or a little later.');
   const teacher = newId();
   const places = ['course', 'series', 'session'].map((name) => ({
     name,

@@ -1,6 +1,6 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
-import { standInClass, type Prompt } from '@nimble-bell/core/rehearsal';
+import { standInClass, type Prompt, type Tried } from '@nimble-bell/core/rehearsal';
 import type { Context } from '../context';
 import { sessionById } from '../courses/store';
 import { transaction } from '../db/pool';
@@ -9,6 +9,7 @@ import type { Rooms } from '../room/rooms';
 import { groupsFor } from './begin';
 import { deleteRehearsal, linksOf, rehearsals, type Rehearsal } from './store';
 import type { OfClass, ToClass } from './standInClass';
+import { Trials } from './trials';
 
 const LOOK_MS = 1000;
 /** A rehearsal is thrown away by itself so long after its beginning, ms. */
@@ -29,6 +30,7 @@ export class Rehearsals {
   readonly #running = new Map<string, Running>();
   /** When a class was seen to be dismissed. */
   readonly #dismissed = new Map<string, number>();
+  readonly #trials: Trials;
   #timer: NodeJS.Timeout | null = null;
   #looking: Promise<void> | null = null;
 
@@ -37,7 +39,9 @@ export class Rehearsals {
     readonly rooms: Rooms,
     /** Where this server is reached. */
     readonly url: string,
-  ) {}
+  ) {
+    this.#trials = new Trials(ctx.db);
+  }
 
   start() {
     this.#timer = setInterval(() => {
@@ -57,6 +61,11 @@ export class Rehearsals {
     return this.#running.get(session)?.says ?? null;
   }
 
+  /** What was tried in a rehearsal so far. */
+  tried(session: string): Promise<Tried[]> {
+    return this.#trials.of(session);
+  }
+
   prompt(session: string, what: Prompt): boolean {
     const running = this.#running.get(session);
     if (running) tell(running.child, { do: 'prompt', what });
@@ -66,10 +75,13 @@ export class Rehearsals {
   async look(): Promise<void> {
     const all = await rehearsals(this.ctx.db);
     const now = this.ctx.now();
-    for (const rehearsal of all)
-      if (rehearsal.over || now - rehearsal.begunAt > LONGEST_MS || this.#isRead(rehearsal, now))
-        await this.#throwAway(rehearsal);
-      else await this.#follow(rehearsal);
+    for (const rehearsal of all) {
+      const over = rehearsal.over || now - rehearsal.begunAt > LONGEST_MS || this.#isRead(rehearsal, now);
+      // One in trouble holds up no other: it is seen to again at the next look.
+      await (over ? this.#throwAway(rehearsal) : this.#follow(rehearsal)).catch((error: unknown) =>
+        this.ctx.log.warn({ why: String(error), session: rehearsal.session }, 'a rehearsal'),
+      );
+    }
     const known = new Set(all.map((r) => r.session));
     for (const session of this.#running.keys()) if (!known.has(session)) this.#end(session);
   }
@@ -104,7 +116,7 @@ export class Rehearsals {
       execArgv: [],
       stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
     });
-    const running: Running = { child, says: { inside: 0, refused: 0 } };
+    const running: Running = { child, says: { refused: 0 } };
     this.#running.set(session, running);
     child.on('message', (says: OfClass) => (running.says = says));
     // One that fails is begun anew at the next look.
@@ -135,6 +147,7 @@ export class Rehearsals {
     }
     this.rooms.forget(session);
     this.#dismissed.delete(session);
+    this.#trials.forget(session);
     await transaction(this.ctx.db, (db) => deleteRehearsal(db, rehearsal));
   }
 }

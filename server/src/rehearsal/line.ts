@@ -19,7 +19,6 @@ export class StandInLine {
   #entering = false;
   #early: StoredEvent[] = [];
   #again: NodeJS.Timeout | null = null;
-  #gone = false;
   /** How much of what was done was refused. */
   refused = 0;
 
@@ -33,29 +32,19 @@ export class StandInLine {
       ...{ path: '/live', query: { room: session }, auth: { link }, transports: ['websocket'] },
       ...{ forceNew: true, autoConnect: false, reconnectionDelay: 500, reconnectionDelayMax: 2000 },
     });
-    this.#socket.on('connect', () => void this.#enter(0));
+    this.#socket.on('connect', () => void this.#enter());
     this.#socket.on('connect_error', () => {
       if (!this.#socket.active) this.#later(() => this.#socket.connect());
     });
     this.#socket.on('disconnect', () => (this.#room = null));
-    for (const cause of ['door', 'you']) this.#socket.on(cause, () => void this.#enter(0));
+    for (const cause of ['door', 'you']) this.#socket.on(cause, () => void this.#enter());
     this.#socket.on('moved', () => this.#later(() => this.#socket.connect()));
     this.#socket.on('put-out', () => (this.#room = null));
     this.#socket.on('events', (events: StoredEvent[]) => this.#take(events));
   }
 
-  get inside(): boolean {
-    return this.#room !== null;
-  }
-
   comes() {
     this.#socket.connect();
-  }
-
-  leaves() {
-    this.#gone = true;
-    if (this.#again) clearTimeout(this.#again);
-    this.#socket.disconnect();
   }
 
   /** Lets the mind act on the room as it is at this instant. */
@@ -66,12 +55,12 @@ export class StandInLine {
   }
 
   #does(act: Act) {
-    if (act.do === 'command') return void this.command(act.command);
+    if (act.do === 'command') return void this.#command(act.command);
     this.#socket.disconnect();
     this.#later(() => this.#socket.connect(), act.ms);
   }
 
-  async command(command: RoomCommand): Promise<void> {
+  async #command(command: RoomCommand): Promise<void> {
     const reply = (await this.#socket
       .timeout(AGAIN_MS * 3)
       .emitWithAck('command', { id: crypto.randomUUID(), command })
@@ -81,21 +70,19 @@ export class StandInLine {
 
   #later(work: () => void, ms = AGAIN_MS) {
     if (this.#again) clearTimeout(this.#again);
-    this.#again = setTimeout(() => {
-      if (!this.#gone) work();
-    }, ms);
+    this.#again = setTimeout(work, ms);
   }
 
-  async #enter(after: number) {
+  async #enter() {
     if (this.#entering) return;
     this.#entering = true;
     const reply = (await this.#socket
       .timeout(AGAIN_MS * 5)
-      .emitWithAck('enter', { session: this.session, after })
+      .emitWithAck('enter', { session: this.session, after: 0 })
       .catch(() => null)) as LiveReply<'enter'> | null;
     this.#entering = false;
     const early = this.#early.splice(0);
-    if (!reply?.ok) return this.#later(() => this.#socket.connected && void this.#enter(0));
+    if (!reply?.ok) return this.#later(() => this.#socket.connected && void this.#enter());
     if ('porch' in reply || !reply.room) return;
     this.#me = reply.info.me;
     this.#room = reply.room;
@@ -109,7 +96,7 @@ export class StandInLine {
     for (const event of events)
       if (this.#room && event.seq > this.#room.seq) this.#room = evolve(this.#room, event);
     // Of another place, and of those who were not seen, nothing was heard.
-    if (this.#sight() !== saw) void this.#enter(0);
+    if (this.#sight() !== saw) void this.#enter();
   }
 
   #sight(): string {

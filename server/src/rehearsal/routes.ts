@@ -1,12 +1,10 @@
 import { Router, type Request } from 'express';
 import { z } from 'zod';
 import type { RehearsalInfo } from '@nimble-bell/core/api';
-import { MOST_STAND_INS, PROMPTS, SEEN, triedIn } from '@nimble-bell/core/rehearsal';
-import { evolve, newRoom } from '@nimble-bell/core/room';
+import { MOST_STAND_INS, PROMPTS, SEEN } from '@nimble-bell/core/rehearsal';
 import type { Context } from '../context';
 import { AppError, parse } from '../errors';
 import { once } from '../requests/once';
-import { eventsOf } from '../room/store';
 import { taught } from '../sessions/taught';
 import { beginRehearsal } from './begin';
 import type { Rehearsals } from './keeper';
@@ -20,8 +18,11 @@ const Begin = z.object({
 });
 const Prompted = z.object({ what: z.enum(PROMPTS) });
 
+/** What the keeper of rehearsals is asked. */
+export type Rehearsing = Pick<Rehearsals, 'says' | 'tried' | 'prompt'>;
+
 /** Trying a session with a made-up class. */
-export function rehearsalRoutes(ctx: Context, keeper: Pick<Rehearsals, 'says' | 'prompt'>): Router {
+export function rehearsalRoutes(ctx: Context, keeper: Rehearsing): Router {
   const router = Router();
   /** The rehearsal whose room it is, to whoever teaches there: that is who began it. */
   const own = async (req: Request) => {
@@ -44,17 +45,13 @@ export function rehearsalRoutes(ctx: Context, keeper: Pick<Rehearsals, 'says' | 
   /** How it goes, and what was not tried yet. */
   router.get('/sessions/:id/rehearsal', async (req, res) => {
     const { session, course, of, ofCourse, size } = await own(req);
-    const [events, links] = await Promise.all([eventsOf(ctx.db, session), linksOf(ctx.db, course)]);
-    const { presence, runSheet } = events.reduce(evolve, newRoom());
+    const [tried, links] = await Promise.all([keeper.tried(session), linksOf(ctx.db, course)]);
     const info: RehearsalInfo = {
       of,
       course: ofCourse,
       size,
       refused: keeper.says(session)?.refused ?? null,
-      tried: triedIn(events, {
-        roleOf: (member) => presence.people[member]?.role ?? null,
-        segments: runSheet.segments.length,
-      }),
+      tried,
       lent: [...links].flatMap(([nr, link]) => (nr < SEEN ? [link] : [])),
     };
     res.json(info);

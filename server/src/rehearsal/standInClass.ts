@@ -16,7 +16,6 @@ export type ToClass =
 
 /** What it says now and then. */
 export interface OfClass {
-  inside: number;
   refused: number;
 }
 
@@ -26,11 +25,10 @@ const SPREAD_MS = 4000;
 
 /**
  * A made-up class: a process of its own, so that it takes nothing from the server that holds the classes. Each stand-in
- * has a line of their own.
+ * has a line of their own, for as long as the process lives.
  */
 export class StandInClass {
   readonly #lines: StandInLine[];
-  readonly #timers = new Set<NodeJS.Timeout>();
 
   constructor({ url, session, seed, since, standIns }: Extract<ToClass, { do: 'begin' }>) {
     this.#lines = standIns.map(
@@ -38,37 +36,18 @@ export class StandInClass {
     );
     for (const [i, { self }] of standIns.entries()) {
       const line = this.#lines[i]!;
-      this.#in(Math.max(0, self.comesAt - since), () => line.comes());
+      setTimeout(() => line.comes(), Math.max(0, self.comesAt - since));
       // Each has their own second.
-      this.#in((i * BEAT_MS) / standIns.length, () =>
-        this.#timers.add(setInterval(() => line.beat(Date.now()), BEAT_MS)),
-      );
+      setTimeout(() => setInterval(() => line.beat(Date.now()), BEAT_MS), (i * BEAT_MS) / standIns.length);
     }
   }
 
-  get lines(): readonly StandInLine[] {
-    return this.#lines;
-  }
-
   prompt(what: Prompt) {
-    for (const { mind } of this.#lines) this.#in(Math.random() * SPREAD_MS, () => mind.prompt(what));
+    for (const { mind } of this.#lines) setTimeout(() => mind.prompt(what), Math.random() * SPREAD_MS);
   }
 
-  says(): OfClass {
-    const refused = this.#lines.reduce((sum, line) => sum + line.refused, 0);
-    return { inside: this.#lines.filter((line) => line.inside).length, refused };
-  }
-
-  leave() {
-    for (const timer of this.#timers) clearTimeout(timer);
-    for (const line of this.#lines) line.leaves();
-  }
-
-  #in(ms: number, work: () => void) {
-    const timer = setTimeout(() => {
-      this.#timers.delete(timer);
-      work();
-    }, ms);
-    this.#timers.add(timer);
+  /** How much of what they did was refused. */
+  get refused(): number {
+    return this.#lines.reduce((sum, line) => sum + line.refused, 0);
   }
 }

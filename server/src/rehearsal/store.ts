@@ -92,10 +92,18 @@ export const neverMissed = (db: Db, session: string) =>
 export const noteOver = (db: Db, session: string) =>
   run(db, 'UPDATE rehearsals SET is_over = TRUE WHERE session_id = ?', [session]);
 
-/** Whoever begins another has done with the one before: begun at the same time, one after another. */
-export async function noteOverOf(db: Db, person: string) {
-  await one(db, 'SELECT id FROM people WHERE id = ? FOR UPDATE', [person]);
+/**
+ * Whoever begins another has done with the one before. Begun at the same time, one after another: gives how many stand-ins
+ * the others have until the transaction ends.
+ */
+export async function noteOverOf(db: Db, person: string): Promise<number> {
+  await one(db, 'SELECT 1 AS held FROM college FOR UPDATE');
   await run(db, 'UPDATE rehearsals SET is_over = TRUE WHERE person_id = ?', [person]);
+  const all = await one<{ size: number | null }>(
+    db,
+    'SELECT SUM(size) AS size FROM rehearsals WHERE NOT is_over',
+  );
+  return Number(all?.size ?? 0);
 }
 
 /** Everything of a rehearsal: its course with all that is in it, and its people. */

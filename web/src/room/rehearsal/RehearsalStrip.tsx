@@ -3,6 +3,7 @@ import type { Prompt } from '@nimble-bell/core/rehearsal';
 import { useAsk } from '../../app/api';
 import { useChange } from '../../app/queries';
 import { useInfo, useTeaching } from '../live/useRoom';
+import strip from '../tools/strip.module.css';
 import { TriedList } from './TriedList';
 import { useLent } from './useLent';
 import { useRehearsal, useThrowAway } from './useRehearsal';
@@ -21,7 +22,7 @@ const PROMPT_WORDS: Record<Prompt, string> = {
 export default function RehearsalStrip() {
   const teaching = useTeaching();
   return (
-    <div className={classes.strip} data-testid="rehearsal">
+    <div className={`${strip.strip} ${classes.strip}`} data-testid="rehearsal">
       <p>A rehearsal with a made-up class: nothing of it is kept.</p>
       {teaching && <Acts />}
     </div>

@@ -1,5 +1,6 @@
 import { IconCheck, IconCircleDashed } from '@tabler/icons-react';
 import type { RehearsalInfo } from '@nimble-bell/core/api';
+import strip from '../tools/strip.module.css';
 import classes from './rehearsal.module.css';
 
 /** What was tried, and what was not yet, in the order of a lesson. */
@@ -11,7 +12,7 @@ export function TriedList({ tried }: Pick<RehearsalInfo, 'tried'>) {
           {done ? <IconCheck size={18} aria-hidden /> : <IconCircleDashed size={18} aria-hidden />}
           <span>
             {words}
-            <span className={classes.unseen}>{done ? ', tried' : ', not yet'}</span>
+            <span className={strip.unseen}>{done ? ', tried' : ', not yet'}</span>
           </span>
         </li>
       ))}
