@@ -18,6 +18,7 @@ import { slides } from './slides';
 import { strokes } from './strokes';
 import { print, type Figure } from './table';
 import { tables } from './tables';
+import { wall } from './wall';
 
 const asked = process.argv.slice(2);
 const wants = (name: string) => asked.length === 0 || asked.includes(name);
@@ -45,6 +46,7 @@ if (
   wants('slides') ||
   wants('tables') ||
   wants('strokes') ||
+  wants('wall') ||
   wantsClapper
 ) {
   const stop = await startProduct();
@@ -59,6 +61,7 @@ if (
     if (wants('strokes')) figures.push(...(await strokes()));
     if (wants('asked')) figures.push(...(await askedAtOnce()));
     if (wants('slides')) figures.push(...(await slides()));
+    if (wants('wall')) figures.push(...(await wall()));
     if (wants('media')) figures.push(...(await media()));
     if (wants('recording')) figures.push(...(await recording()));
     if (wants('review')) figures.push(...(await review()));

@@ -15,8 +15,10 @@ import type { SessionInfo } from './http';
 export const LINES = ['good', 'weak', 'poor'] as const;
 export type Line = (typeof LINES)[number];
 
-/** Whose cameras a page receives: those that it shows. */
+/** Whose cameras a page receives: those that it shows; and, of those, which it shows so small that a small picture does. */
 const Cameras = z.array(z.string().max(40)).max(500);
+const Look = z.object({ cameras: Cameras, small: Cameras.default([]) });
+export type Look = z.output<typeof Look>;
 
 /** What is only now and never stored: sent to those in the same place or to those who teach, lost if it is lost. */
 export const Signal = z.discriminatedUnion('what', [
@@ -52,9 +54,9 @@ export const PAGE_MESSAGES = {
   publish: Sdp,
   unpublish: Nothing,
   /** Without `cameras` everybody's that one may see. */
-  watch: z.object({ cameras: Cameras.optional() }),
+  watch: Look.partial({ cameras: true }),
   /** Others are shown now. */
-  look: z.object({ cameras: Cameras }),
+  look: Look,
   answer: Sdp,
   signal: Signal,
   /** Messages before the oldest that a late page was given. */

@@ -31,7 +31,9 @@ interface Viewer {
   room: string;
   joined: boolean;
   /** The publication that is received of each member, and what of it. */
-  publications: Map<string, { number: number; kinds: readonly TrackKind[] }>;
+  publications: Map<string, Omit<Watched, 'publisher'>>;
+  /** In which of its sections each feed is. */
+  sections: Map<string, string>;
 }
 
 interface RelayStream {
@@ -185,11 +187,18 @@ export class JanusRelay implements MediaRelay {
       room,
       joined: false,
       publications: new Map(),
+      sections: new Map(),
     };
     this.#viewers.set(viewer, known);
     const publishes = (publisher: string) => this.#publishers.has(`${room}/${publisher}`);
-    const { streams, ended } = changes(known.publications, publications, publishes);
-    if (streams.length === 0 && ended.length === 0) return null;
+    const { streams, ended, resized } = changes(known.publications, publications, publishes);
+    if (resized.length) await this.#resize(known, resized);
+    const offer = streams.length || ended.length ? await this.#renew(known, streams, ended) : null;
+    known.publications = new Map(publications.map(({ publisher, ...of }) => [publisher, of]));
+    return offer;
+  }
+
+  async #renew(known: Viewer, streams: Feed[], ended: Feed[]): Promise<ViewerOffer | null> {
     const reply = await this.#client.request(
       known.handle,
       known.joined
@@ -198,14 +207,22 @@ export class JanusRelay implements MediaRelay {
             ...(streams.length ? { subscribe: streams } : {}),
             ...(ended.length ? { unsubscribe: ended } : {}),
           }
-        : { request: 'join', ptype: 'subscriber', room, streams, autoupdate: false },
+        : { request: 'join', ptype: 'subscriber', room: known.room, streams, autoupdate: false },
     );
     known.joined = true;
-    known.publications = new Map(
-      publications.map(({ publisher, number, kinds }) => [publisher, { number, kinds }]),
-    );
+    const received = ((reply.data.streams ?? []) as RelayStream[]).filter((s) => s.active && s.feed_id);
+    known.sections = new Map(received.map((s) => [sectionKey({ feed: s.feed_id, mid: s.feed_mid }), s.mid]));
     if (!reply.jsep) return null;
-    return { sdp: reply.jsep.sdp, streams: placesOf((reply.data.streams ?? []) as RelayStream[]) };
+    return { sdp: reply.jsep.sdp, streams: placesOf(received) };
+  }
+
+  /** Of what is received already, the small picture or the large one: nothing is negotiated for that. */
+  async #resize(known: Viewer, feeds: readonly Feed[]) {
+    const streams = feeds.flatMap(({ substream, ...feed }) => {
+      const mid = known.sections.get(sectionKey(feed));
+      return mid === undefined ? [] : [{ mid, substream }];
+    });
+    await this.#client.request(known.handle, { request: 'configure', streams });
   }
 
   async answer(viewer: string, sdp: string) {
@@ -259,12 +276,22 @@ export class JanusRelay implements MediaRelay {
 interface Feed {
   feed: string;
   mid: string;
+  /** Which of the pictures that a camera sends; where there is only one, that. */
+  substream?: number;
 }
+/** Of the two pictures of a camera, in the relay's order. */
+const SUBSTREAM = { small: 0, large: 1 };
+
 const feedOf = (feed: string, kind: TrackKind): Feed => ({ feed, mid: String(TRACK_KINDS.indexOf(kind)) });
+const sizedFeedOf = (feed: string, kind: TrackKind, small: boolean): Feed => ({
+  ...feedOf(feed, kind),
+  ...(kind === 'camera' && { substream: small ? SUBSTREAM.small : SUBSTREAM.large }),
+});
+const sectionKey = ({ feed, mid }: Feed) => `${feed} ${mid}`;
 
 /**
- * What is to be received from now on of what is sent, and what no more. Who publishes anew begins anew; of a publisher that
- * went the relay itself lets go.
+ * What is to be received from now on of what is sent, what no more, and what in another size. Who publishes anew begins
+ * anew; of a publisher that went the relay itself lets go.
  */
 export function changes(
   known: Viewer['publications'],
@@ -273,16 +300,20 @@ export function changes(
 ) {
   const streams: Feed[] = [];
   const ended: Feed[] = [];
-  for (const { publisher, number, kinds } of wanted) {
-    const had = known.get(publisher);
-    const before = had?.number === number ? had.kinds : [];
-    streams.push(...kinds.filter((k) => !before.includes(k)).map((k) => feedOf(publisher, k)));
+  const resized: Feed[] = [];
+  for (const { publisher, number, kinds, small } of wanted) {
+    const last = known.get(publisher);
+    const had = last?.number === number ? last : null;
+    const before = had?.kinds ?? [];
+    streams.push(...kinds.filter((k) => !before.includes(k)).map((k) => sizedFeedOf(publisher, k, small)));
     ended.push(...before.filter((k) => !kinds.includes(k)).map((k) => feedOf(publisher, k)));
+    if (had && had.small !== small && before.includes('camera') && kinds.includes('camera'))
+      resized.push(sizedFeedOf(publisher, 'camera', small));
   }
   for (const [publisher, { kinds }] of known)
     if (!wanted.some((w) => w.publisher === publisher) && publishes(publisher))
       ended.push(...kinds.map((k) => feedOf(publisher, k)));
-  return { streams, ended };
+  return { streams, ended, resized };
 }
 
 function sdpOf(reply: Reply): string {
@@ -292,6 +323,5 @@ function sdpOf(reply: Reply): string {
 
 const placesOf = (streams: RelayStream[]): StreamPlace[] =>
   streams
-    .filter((s) => s.active && s.feed_id)
     .map((s) => ({ mid: s.mid, member: s.feed_id, kind: TRACK_KINDS[Number(s.feed_mid)]! }))
     .filter((s) => s.kind);

@@ -17,8 +17,8 @@ export interface Publication {
   number: number;
 }
 
-/** A publication, and what of it is received. */
-export type Watched = Publication & { kinds: readonly TrackKind[] };
+/** A publication, and what of it is received; `small`: a small picture of the camera does. */
+export type Watched = Publication & { kinds: readonly TrackKind[]; small: boolean };
 
 /** Files that a publisher's tracks are written to. */
 export interface Reel {

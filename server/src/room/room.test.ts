@@ -50,7 +50,8 @@ jest.mock('./store', () => {
 
 let now = 1000;
 const ctx = { now: () => ++now, log: { warn: () => {}, error: () => {} } } as unknown as Context;
-const PATIENCE = { pausesMs: [0], untilMs: 60 };
+/** Long beside what a busy machine stands still for. */
+const PATIENCE = { pausesMs: [0], untilMs: 1500 };
 
 interface Heard {
   told: StoredEvent[];

@@ -161,21 +161,24 @@ test('of cameras a page receives those that it shows, and others once it shows t
   for (const member of ['maren', 'ana']) await publishAndStand(member);
   const cameras = () =>
     (relay.watched.get('page') ?? []).filter((p) => p.kinds.includes('camera')).map((p) => p.publisher);
-  await media.watch(room, 'page', 'ben', { offer: () => {}, cameras: ['maren'] });
+  await media.watch(room, 'page', 'ben', { offer: () => {}, looks: { cameras: ['maren'], small: [] } });
   await media.answer('page', '');
   expect(cameras()).toEqual(['maren']);
   expect(relay.watched.get('page')!.every((p) => p.kinds.includes('sound'))).toBe(true);
   const look = async (...of: string[]) => {
-    await media.look('page', of);
+    await media.look('page', { cameras: of, small: ['ben', 'ana'] });
     await media.answer('page', '');
     return cameras();
   };
   expect(await look('ana')).toEqual(['ana']);
+  const small = () => relay.watched.get('page')!.filter((p) => p.small);
+  expect(small().map((p) => p.publisher)).toEqual(['ana']);
   expect(await look()).toEqual([]);
   // What is hidden from one is not had by asking for it.
   await happen({ type: 'limitSet', by: 'maren', capability: 'seeCameras', state: 'closed' });
   await media.answer('page', '');
   expect(await look('ana', 'maren')).toEqual(['maren']);
+  expect(small()).toEqual([]);
 });
 
 test('while an offer is unanswered the next one waits, and then holds everything new', async () => {

@@ -1,7 +1,7 @@
 import type { Way } from '@nimble-bell/core/door';
 import type { StoredEvent } from '@nimble-bell/core/room';
 import { hiddenCameras, isHere, placeOf } from '@nimble-bell/core/room';
-import type { RelayOffer } from '@nimble-bell/core/api';
+import type { Look, RelayOffer } from '@nimble-bell/core/api';
 import type { Context } from '../../context';
 import { newId } from '../../context';
 import { AppError } from '../../errors';
@@ -14,7 +14,7 @@ import { Turns } from '../../turns';
 export interface ViewerTold {
   offer: (offer: RelayOffer) => void;
   /** Whose cameras it shows; without it everybody's. */
-  cameras?: readonly string[] | null;
+  looks?: Look | null;
   /** It watches nothing any more, and may begin anew. */
   dropped?: () => void;
 }
@@ -22,8 +22,8 @@ export interface ViewerTold {
 interface Viewer {
   member: string;
   tell: ViewerTold;
-  /** Whose cameras it shows; null for everybody's. */
-  wanted: ReadonlySet<string> | null;
+  /** Whose cameras it shows, and whether small; null for everybody's. */
+  wanted: ReadonlyMap<string, { small: boolean }> | null;
   /** Whose cameras it does not receive, by what was asked of the relay last. */
   hidden: string;
   /** What it receives, by the same. */
@@ -124,16 +124,16 @@ class RoomMedia {
 
   async watch(viewer: string, member: string, tell: ViewerTold) {
     await this.unwatch(viewer);
-    const wanted = tell.cameras ? new Set(tell.cameras) : null;
+    const wanted = tell.looks ? wantedOf(tell.looks) : null;
     this.viewers.set(viewer, { member, tell, wanted, hidden: '', given: '', busy: false, stale: false });
     await this.#offerTo(viewer);
   }
 
   /** Others are shown on a page now: it is given their pictures, and the former ones' no more. */
-  async look(id: string, cameras: readonly string[]) {
+  async look(id: string, looks: Look) {
     const viewer = this.viewers.get(id);
     if (!viewer) return;
-    viewer.wanted = new Set(cameras);
+    viewer.wanted = wantedOf(looks);
     if (this.#isOther(viewer)) await this.#offerTo(id);
   }
 
@@ -189,10 +189,13 @@ class RoomMedia {
     const place = placeOf(state, member);
     return [...this.publishers.all.values()]
       .filter((p) => p.up && p.member !== member && placeOf(state, p.member) === place)
-      .map(({ id: publisher, number, member: of, kinds }) => ({
-        ...{ publisher, number },
-        kinds: hidden.has(of) || (wanted && !wanted.has(of)) ? kinds.filter((k) => k !== 'camera') : kinds,
-      }));
+      .map(({ id: publisher, number, member: of, kinds }) => {
+        const shown = !hidden.has(of) && (!wanted || wanted.has(of));
+        return {
+          ...{ publisher, number, kinds: shown ? kinds : kinds.filter((k) => k !== 'camera') },
+          small: shown && (wanted?.get(of)?.small ?? false),
+        };
+      });
   }
 
   /** The relay came or went: what it had is gone. */
@@ -289,8 +292,7 @@ export class Media {
     this.#viewers.set(viewer, media);
     await media.watch(viewer, member, tell);
   }
-  look = async (viewer: string, cameras: readonly string[]) =>
-    this.#viewers.get(viewer)?.look(viewer, cameras);
+  look = async (viewer: string, looks: Look) => this.#viewers.get(viewer)?.look(viewer, looks);
   answer = async (viewer: string, sdp: string) => this.#viewers.get(viewer)?.answer(viewer, sdp);
   async unwatch(viewer: string) {
     const media = this.#viewers.get(viewer);
@@ -324,7 +326,14 @@ export class Media {
 }
 
 const givenWords = (publications: readonly Watched[]) =>
-  publications.map(({ publisher, number, kinds }) => `${publisher} ${number} ${kinds.join('')}`).join();
+  publications
+    .map(({ publisher, number, kinds, small }) => `${publisher} ${number} ${kinds.join('')} ${small}`)
+    .join();
+
+const wantedOf = ({ cameras, small }: Look) => {
+  const few = new Set(small);
+  return new Map(cameras.map((member) => [member, { small: few.has(member) }]));
+};
 
 /** What is sent by each way. */
 const KINDS_BY: Record<Way, readonly TrackKind[]> = { page: TRACK_KINDS, telephone: ['sound'] };

@@ -139,7 +139,7 @@ export class RoomSocket {
       await this.media.unpublish(room, member.id);
       return {};
     },
-    watch: async (socket, { cameras = null }) => {
+    watch: async (socket, { cameras, small }) => {
       const { room, member } = this.#visit(socket);
       this.#spend(member, 'commands');
       this.#needRelay();
@@ -147,14 +147,14 @@ export class RoomSocket {
         offer: (offer) => socket.emit('offer', offer),
         // As if the relay had gone and come: a page that answers begins anew.
         dropped: () => socket.emit('relay', { available: this.relay.available }),
-        cameras,
+        looks: cameras ? { cameras, small } : null,
       });
       return {};
     },
-    look: async (socket, { cameras }) => {
+    look: async (socket, looks) => {
       const { member } = this.#visit(socket);
       this.#spend(member, 'signals');
-      await this.media.look(socket.id, cameras);
+      await this.media.look(socket.id, looks);
       return {};
     },
     answer: async (socket, { sdp }) => {

@@ -18,7 +18,7 @@ class FakeTrack extends EventTarget {
 
 interface FakeTransceiver {
   mid: string;
-  sender: { track: unknown; replaceTrack: (track: unknown) => Promise<void> };
+  sender: { track: unknown; encodings: object[]; replaceTrack: (track: unknown) => Promise<void> };
   receiver: { track: FakeTrack; getSynchronizationSources: () => object[] };
 }
 
@@ -34,8 +34,11 @@ class FakePeer extends EventTarget {
     super();
     FakePeer.made.push(this);
   }
-  addTransceiver(track: unknown) {
+  addTransceiver(track: unknown, { sendEncodings = [{}] }: { sendEncodings?: object[] } = {}) {
     const sender = {
+      encodings: sendEncodings.map((e) => ({ ...e })),
+      getParameters: () => ({ encodings: sender.encodings.map((e) => ({ ...e })) }),
+      setParameters: async ({ encodings }: { encodings: object[] }) => void (sender.encodings = encodings),
       track: typeof track === 'string' ? null : track,
       replaceTrack: async (next: unknown) => void (sender.track = next),
     };
@@ -119,6 +122,24 @@ test('a device that opened before the room knows of it stays; a switch that went
   call.follow(state(), 'maren');
   expect(call.tracks()).toEqual([]);
   expect((own!.track as unknown as FakeTrack).stopped).toBe(true);
+});
+
+test('one’s picture goes out small and large; over a weak line small alone, over a poor one not at all', async () => {
+  const { call } = setUp();
+  await call.open('camera');
+  const sent = async () => {
+    await settle();
+    const [, camera, screen] = FakePeer.made[0]!.transceivers.map((t) => t.sender.encodings);
+    return { camera: camera!.map((e) => (e as { active: boolean }).active), screen };
+  };
+  expect(FakePeer.made[0]!.transceivers[1]!.sender.encodings).toMatchObject([{ rid: 's' }, { rid: 'l' }]);
+  expect(await sent()).toEqual({ camera: [true, true], screen: [{ maxFramerate: 30 }] });
+  call.ease('weak');
+  expect(await sent()).toEqual({ camera: [true, false], screen: [{ maxFramerate: 5 }] });
+  call.ease('poor');
+  expect((await sent()).camera).toEqual([false, false]);
+  call.ease('good');
+  expect((await sent()).camera).toEqual([true, true]);
 });
 
 test('sound is silent until the room lets it out, and the device stays open', async () => {

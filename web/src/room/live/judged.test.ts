@@ -17,27 +17,31 @@ test('one bad moment is no weak connection; two are, and it is good again once i
 
 test('only the pictures that are shown are asked for, once for what changes together; with a poor line none', () => {
   jest.useFakeTimers();
-  const asked: string[][] = [];
+  const asked: string[] = [];
+  const words = ({ cameras, small }: { cameras: string[]; small: string[] }) =>
+    cameras.map((m) => (small.includes(m) ? `(${m})` : m)).join(' ');
   const looks = new Looks({
-    ask: (async (_name: string, { cameras }: { cameras: string[] }) => void asked.push(cameras)) as never,
+    ask: (async (_name: string, look: { cameras: string[]; small: string[] }) =>
+      void asked.push(words(look))) as never,
   });
-  const leave = looks.want('ben');
-  looks.want('ana');
-  const twice = looks.want('ana');
+  const leave = looks.want('ben', 'large');
+  looks.want('ana', 'small');
+  const twice = looks.want('ana', 'large');
   jest.advanceTimersByTime(300);
   twice();
   leave();
-  looks.want('cleo');
+  looks.want('cleo', 'large');
   jest.advanceTimersByTime(300);
-  looks.want('dora')();
+  looks.want('dora', 'small')();
   jest.advanceTimersByTime(300);
   looks.off(true);
   jest.advanceTimersByTime(300);
-  looks.want('eve');
+  looks.want('eve', 'small');
   jest.advanceTimersByTime(300);
   looks.off(false);
   jest.advanceTimersByTime(300);
-  expect(asked).toEqual([['ana', 'ben'], ['ana', 'cleo'], [], ['ana', 'cleo', 'eve']]);
-  expect(looks.now()).toEqual(['ana', 'cleo', 'eve']);
+  // Whoever is shown in two sizes is received in the larger.
+  expect(asked).toEqual(['ana ben', '(ana) cleo', '', '(ana) cleo (eve)']);
+  expect(words(looks.now())).toBe('(ana) cleo (eve)');
   jest.useRealTimers();
 });

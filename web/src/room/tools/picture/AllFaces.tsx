@@ -2,6 +2,7 @@ import { useElementSize } from '@mantine/hooks';
 import { useSyncExternalStore } from 'react';
 import { placeOf } from '@nimble-bell/core/room';
 import { useInside, useMe, useNameOf, useRoom, useTeaching, type Inside } from '../../live/useRoom';
+import type { Size } from '../../live/looks';
 import { useWanted } from '../../live/Wanted';
 import { SmallButton } from '../../../ui/SmallButton';
 import stage from '../../frame/stage.module.css';
@@ -21,7 +22,12 @@ const select = ({ room, info }: Inside) => {
 export default function AllFaces() {
   const { ref, width, height } = useElementSize();
   const on = useInside(select).split(' ').filter(Boolean);
-  const { columns, rows, shown } = tilesFor(on.length, width || 640, height || 360);
+  const { columns, rows, shown, small } = tilesFor(
+    on.length,
+    width || 640,
+    height || 360,
+    window.devicePixelRatio,
+  );
   const faces = on.slice(0, shown);
   if (!on.length)
     return (
@@ -38,7 +44,7 @@ export default function AllFaces() {
         gridTemplateRows: `repeat(${rows}, minmax(0, 1fr))`,
       }}
     >
-      <Shown faces={faces} />
+      <Shown faces={faces} size={small ? 'small' : 'large'} />
       {on.length > shown && <p className={classes.rest}>{on.length - shown} more cameras are on.</p>}
     </div>
   );
@@ -46,13 +52,16 @@ export default function AllFaces() {
 
 const selectFeatured = ({ room, info }: Inside) => room.stage.featured[placeOf(room, info.me.member)] ?? null;
 
-function Shown({ faces }: { faces: readonly string[] }) {
+function Shown({ faces, size }: { faces: readonly string[]; size: Size }) {
   const { call, send } = useRoom();
   const { member: me } = useMe();
   const teaching = useTeaching();
   const nameOf = useNameOf();
   const featured = useInside(selectFeatured);
-  useWanted(faces.filter((m) => m !== me));
+  useWanted(
+    faces.filter((m) => m !== me),
+    size,
+  );
   const tracks = useSyncExternalStore(call.subscribe, call.tracks);
   return faces.map((member) => {
     const track = tracks.find((t) => t.member === member && t.kind === 'camera')?.track ?? null;

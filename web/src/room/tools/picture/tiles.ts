@@ -1,6 +1,8 @@
 /** A face is known at this size, px. */
 const LEAST = { width: 150, height: 96 };
 const GAP = 6;
+/** Up to so wide a small picture does, px of the screen itself: a camera sends it 213 wide. */
+const SMALL_UP_TO = 240;
 /** As a camera's picture is. */
 const RATIO = 16 / 9;
 
@@ -9,14 +11,16 @@ export interface Tiles {
   rows: number;
   /** How many faces of all there is room for. */
   shown: number;
+  /** Whether each is so small that a small picture does. */
+  small: boolean;
 }
 
 /** How so many faces fill a window: each as large as that goes, and no more of them than can be known. */
-export function tilesFor(faces: number, width: number, height: number): Tiles {
+export function tilesFor(faces: number, width: number, height: number, density = 1): Tiles {
   const most = (of: number, least: number) => Math.max(1, Math.floor((of + GAP) / (least + GAP)));
   const [mostColumns, mostRows] = [most(width, LEAST.width), most(height, LEAST.height)];
   const shown = Math.max(1, Math.min(faces, mostColumns * mostRows));
-  let best: Tiles = { columns: 1, rows: shown, shown };
+  let best: Tiles = { columns: 1, rows: shown, shown, small: true };
   let largest = 0;
   for (let columns = 1; columns <= Math.min(shown, mostColumns); columns++) {
     const rows = Math.ceil(shown / columns);
@@ -27,7 +31,7 @@ export function tilesFor(faces: number, width: number, height: number): Tiles {
     );
     if (wide <= largest) continue;
     largest = wide;
-    best = { columns, rows, shown };
+    best = { columns, rows, shown, small: wide * density <= SMALL_UP_TO };
   }
   return best;
 }
