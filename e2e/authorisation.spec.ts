@@ -96,6 +96,7 @@ const COMMANDS: Record<CommandType, RoomCommand> = {
   muteAll: { type: 'muteAll' },
   giveFloor: { type: 'giveFloor', member: 'self' },
   askOn: { type: 'askOn', member: 'self' },
+  letTwoPresent: { type: 'letTwoPresent', on: true },
   askToPresent: { type: 'askToPresent', member: 'self' },
   takeFloor: { type: 'takeFloor' },
   clearBoard: { type: 'clearBoard' },

@@ -257,6 +257,7 @@ export const STUDENT_COMMANDS: Record<
   mute: 'teachers-only',
   muteAll: 'teachers-only',
   askOn: 'teachers-only',
+  letTwoPresent: 'teachers-only',
   askToPresent: 'teachers-only',
   giveFloor: 'teachers-only',
   takeFloor: 'teachers-only',

@@ -1,6 +1,6 @@
 import { readCaptions } from '../captions/index';
 import type { WrittenLine } from './export';
-import type { Picture } from './mixing';
+import { TOGETHER_MS, type Picture } from './mixing';
 import type { Chapter } from './timeline';
 
 export interface Archived {
@@ -64,9 +64,10 @@ for(const p of pictures){const v=document.createElement('video');Object.assign(v
 for(const c of chapters){const b=document.createElement('button');b.textContent=time(c.position)+' '+c.title;b.onclick=()=>{sound.currentTime=c.position/1000;sound.play();};document.getElementById('chapters').append(b);}
 for(const l of written){const p=document.createElement('p');p.hidden=true;const b=document.createElement('b');b.textContent=l.by+': ';p.append(b,l.text);l.line=p;document.getElementById('written').append(p);}
 function show(){
-const at=sound.currentTime*1000,on=k=>pictures.filter(p=>p.kind===k&&p.at<=at&&at<p.at+p.length).pop();
-const screen=on('screen'),camera=on('camera');
-for(const p of pictures){const v=p.video,is=p===screen||p===camera;v.hidden=!is;v.className=is&&screen&&p===camera?'beside':'';
+const at=sound.currentTime*1000,on=k=>pictures.filter(p=>p.kind===k&&p.at<=at&&at<p.at+p.length);
+const [screen,other]=on('screen').reverse(),camera=on('camera').pop();
+const both=other&&Math.min(screen.at+screen.length,other.at+other.length)-screen.at>=${TOGETHER_MS};
+for(const p of pictures){const v=p.video,is=p===screen||p===camera||(both&&p===other);v.hidden=!is;v.className=is&&screen&&p===camera?'beside':'';
 if(!is){v.pause();continue;}
 const wanted=(at-p.at)/1000,off=v.currentTime-wanted;
 if(Math.abs(off)>0.3&&!v.seeking)v.currentTime=wanted;

@@ -1,4 +1,4 @@
-import { begins, followed, seconds, type Picture, type Stretch } from './mixing';
+import { begins, followed, seconds, together, type Picture, type Stretch } from './mixing';
 import { common, joined, without } from './stretches';
 
 const CANVAS = { width: 1280, height: 720, rate: 15 };
@@ -77,6 +77,12 @@ const BOXES: Record<Arrangement, { large: Box; camera: Box; board: Box; slides: 
   },
 };
 
+/** One of two screens that are presented side by side: half of where one would be. */
+const half = ({ x, y, width, height }: Box, second: boolean): Box => ({
+  ...{ x: second ? x + width / 2 : x, y: y + height / 4 },
+  ...{ width: width / 2, height: height / 2 },
+});
+
 /** When something is seen, as an expression of ffmpeg's. */
 const within = (stretches: readonly Stretch[]): string =>
   stretches.map(({ from, until }) => `between(t,${seconds(from)},${seconds(until)})`).join('+');
@@ -86,13 +92,15 @@ interface Layer {
   at: number;
   when: readonly Stretch[];
   input: string[];
+  /** What of a camera or a screen it is. */
+  picture?: Picture;
 }
 
 /** What is laid one over the other: cameras, then the board, slides and screens, each in its order in time. */
 function layersOf({ pictures, board, slides }: Pick<FilmOf, 'pictures' | 'board' | 'slides'>): Layer[] {
   const order = ['camera', 'board', 'slides', 'screen'];
   const all = pictures.map(({ kind, at, length, file }): Layer => ({
-    ...{ kind, at, input: ['-i', file] },
+    ...{ kind, at, input: ['-i', file], picture: { kind, at, length } },
     when: [{ from: at, until: at + length }],
   }));
   for (const [kind, drawn] of [
@@ -133,11 +141,20 @@ function placesIn(layers: readonly Layer[], arrangement: Arrangement): (layer: L
           slides: of('camera', 'board'),
           screen: of('camera', 'board', 'slides'),
         };
-  return ({ kind, when }) => {
+  const screens = layers.filter((l) => l.kind === 'screen');
+  return (layer) => {
+    const { kind, when, picture } = layer;
     const large = without(when, before[kind]);
+    // Of two screens at once each has its half.
+    const others = screens.filter((s) => s !== layer && picture && s.picture && together(s.picture, picture));
+    const halved = common(large, joined(others.flatMap((s) => s.when)));
+    const whole = without(large, halved);
+    const second = others.some((s) => screens.indexOf(s) < screens.indexOf(layer));
     return [
-      { box: FULL, when: without(large, beside[kind]) },
-      { box: boxes.large, when: common(large, beside[kind]) },
+      { box: FULL, when: without(whole, beside[kind]) },
+      { box: boxes.large, when: common(whole, beside[kind]) },
+      { box: half(FULL, second), when: without(halved, beside[kind]) },
+      { box: half(boxes.large, second), when: common(halved, beside[kind]) },
       ...(kind === 'screen' ? [] : [{ box: boxes[kind], when: common(when, before[kind]) }]),
     ].filter((place) => place.when.length);
   };

@@ -12,6 +12,15 @@ export interface Picture {
   length: number;
 }
 
+/** Two screens that overlap for less follow one another, ms: one was taken over. */
+export const TOGETHER_MS = 2000;
+
+/** Whether two screens were presented side by side. */
+export const together = (one: Picture, other: Picture): boolean =>
+  one.kind === 'screen' &&
+  other.kind === 'screen' &&
+  Math.min(one.at + one.length, other.at + other.length) - Math.max(one.at, other.at) >= TOGETHER_MS;
+
 /** How loud a recording is made: what broadcasts of speech over the web are at (EBU R 128 s2). */
 const LOUDNESS = 'I=-18:TP=-1.5:LRA=11';
 const OPUS = ['-c:a', 'libopus', '-b:a', '48k', '-ac', '1', '-ar', '48000'];

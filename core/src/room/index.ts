@@ -16,7 +16,7 @@ export type { Deed, TakesPart } from './withUs/state';
 export { pickable } from './pick/index';
 export type { Picked } from './pick/state';
 export { devicesOf, entering, isHere, knowing, onDevices, type Comer } from './presence/index';
-export { frontOf } from './stage/index';
+export { frontOf, presentersAt } from './stage/index';
 export { FRONTS, type Front } from './stage/state';
 export { leafsTo, pagesFor, slidesAt } from './slides/index';
 export {

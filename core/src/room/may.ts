@@ -115,7 +115,7 @@ export function may(
 
 /** Whether somebody's own switch for a kind of media is on. */
 export function isOn({ desk, stage }: Pick<RoomState, 'desk' | 'stage'>, member: string, kind: TrackKind) {
-  if (kind === 'screen') return Object.values(stage.presenting).includes(member);
+  if (kind === 'screen') return Object.values(stage.presenting).some((at) => at.includes(member));
   return Boolean((kind === 'sound' ? desk.microphone : desk.camera)[member]);
 }
 

@@ -54,7 +54,7 @@ test('who may present is asked to, begins by themselves, and nobody else hears o
   expect(snapshotFor(room.state, ben).stage.asked).toEqual({});
   expect(snapshotFor(room.state, ana).stage.asked).toEqual({ ana: 'maren' });
   room.do(ana, { type: 'present', on: true });
-  expect(room.state.stage).toMatchObject({ asked: {}, presenting: { class: 'ana' } });
+  expect(room.state.stage).toMatchObject({ asked: {}, presenting: { class: ['ana'] } });
   expect(room.do(maren, ask)).toMatchObject({ events: [] });
   room.do(ana, { type: 'present', on: false });
   room.do(maren, ask);
@@ -85,6 +85,7 @@ test('a student gives no teaching command, whatever it is', () => {
     mute: { type: 'mute', member: 'ben' },
     muteAll: { type: 'muteAll' },
     askOn: { type: 'askOn', member: 'ana' },
+    letTwoPresent: { type: 'letTwoPresent', on: true },
     askToPresent: { type: 'askToPresent', member: 'ana' },
     giveFloor: { type: 'giveFloor', member: 'ana' },
     takeFloor: { type: 'takeFloor' },
@@ -283,7 +284,7 @@ test('one presents at a time; a teacher takes it over', () => {
   room.do(ana, { type: 'present', on: true });
   expect(room.refusal(ben, { type: 'present', on: true })!.message).toContain('Ana Lanyon is presenting');
   room.do(maren, { type: 'present', on: true });
-  expect(room.state.stage.presenting).toEqual({ class: 'maren' });
+  expect(room.state.stage.presenting).toEqual({ class: ['maren'] });
 });
 
 test('dismissal empties the room, and nothing more is taken', () => {

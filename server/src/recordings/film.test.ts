@@ -79,6 +79,31 @@ test.each<[FilmKind, Arrangement, string[]]>([
   60_000,
 );
 
+test('two screens that were presented at once are side by side while they were, and one alone is large', async () => {
+  const [red, lime] = [
+    await made('two-red.webm', 'color=c=red:s=640x360:r=10', 4),
+    await made('two-lime.webm', 'color=c=lime:s=640x360:r=10', 3),
+  ];
+  const sound = await made('two.opus', 'sine=frequency=440', 5);
+  const pictures = [
+    { kind: 'screen' as const, at: 0, length: 4000, file: red },
+    { kind: 'screen' as const, at: 1500, length: 3000, file: lime },
+  ];
+  const film = file('two.mp4');
+  const layout = { sound, length: 5000, board: null, slides: null, arrangement: 'corner' as const };
+  await run('ffmpeg', filmArguments({ ...layout, pictures }, 'mp4', film));
+  const seen = async (second: number) =>
+    Promise.all(
+      [320, 960].map(async (x) => {
+        const [r, g] = await colourAt(film, second, x, 360);
+        return r! > 180 ? 'red' : g! > 180 ? 'lime' : 'neither';
+      }),
+    );
+  expect(await seen(0.8)).toEqual(['red', 'red']);
+  expect(await seen(2.5)).toEqual(['red', 'lime']);
+  expect(await seen(4.2)).toEqual(['lime', 'lime']);
+}, 60_000);
+
 test('a film of pictures that came and went a hundred times is asked for in as few words as a program takes', () => {
   const pictures = Array.from({ length: 200 }, (_, i) => ({
     ...{ kind: i % 2 ? ('screen' as const) : ('camera' as const), file: `${i}.webm` },

@@ -68,6 +68,7 @@ export const SAMPLES: readonly { version: number; body: { type: EventType } & Re
   { version: 1, body: { type: 'muted', by: 'maren', member: null } },
   { version: 1, body: { type: 'presenting', member: 'ana', on: true } },
   { version: 2, body: { type: 'presenting', member: 'ana', on: true, place: 'class' } },
+  { version: 1, body: { type: 'twoLetPresent', by: 'maren', on: true, place: 'class' } },
   { version: 1, body: { type: 'said', from: 'ana', addressee: { to: 'teachers' }, text: 'I am lost' } },
   {
     version: 2,

@@ -1,10 +1,11 @@
+import { listWords } from '../../calendar/words';
 import { teaches } from '../../roster/role';
 import { concern } from '../kernel/concern';
 import { refuse } from '../kernel/refusals';
 import { CLASS, placeOf } from '../kernel/place';
 import type { Place } from '../kernel/schema';
 import type { RoomState } from '../kernel/state';
-import { may, unhushed } from '../may';
+import { isOn, may, unhushed } from '../may';
 import { isHere } from '../presence/index';
 import { nameIn } from '../words';
 import type { Front, StageState } from './state';
@@ -24,9 +25,22 @@ const unasked = (part: StageState, member: string): StageState => {
 
 const kept = (part: StageState, keep: (member: string) => boolean): StageState => {
   const entries = Object.entries(part.presenting);
-  const left = entries.filter(([, member]) => keep(member));
-  return left.length === entries.length ? part : { ...part, presenting: Object.fromEntries(left) };
+  if (entries.every(([, members]) => members.every(keep))) return part;
+  const left = entries.map(([place, members]) => [place, members.filter(keep)] as const);
+  return { ...part, presenting: Object.fromEntries(left.filter(([, members]) => members.length)) };
 };
+
+/** Who presents in a place. */
+export const presentersAt = (room: Pick<RoomState, 'stage'>, place: Place): readonly string[] =>
+  room.stage.presenting[place] ?? [];
+
+/** Who presents there once somebody begins: of as many as may, those who began last. */
+const withOneMore = (part: StageState, place: Place, member: string): readonly string[] => {
+  const others = (part.presenting[place] ?? []).filter((m) => m !== member);
+  return [...others, member].slice(part.two[place] ? -2 : -1);
+};
+
+const NOTHING: StageState = { presenting: {}, two: {}, featured: {}, front: {}, asked: {} };
 
 /** As with microphones: presenting that is closed ends, and does not begin again by itself. */
 const closedOff = (part: StageState, room: RoomState): StageState =>
@@ -54,10 +68,10 @@ const FRONT_WORDS: Record<Front, string> = {
   film: 'the film',
 };
 
-/** What the room looks at: which of its tools, and who presents a screen, one in each place. */
+/** What the room looks at: which of its tools, and who presents a screen, one in each place, or two where that is said. */
 export const stage = concern({
   name: 'stage',
-  empty: { presenting: {}, featured: {}, front: {}, asked: {} },
+  empty: NOTHING,
   commands: {
     setFront: {
       who: 'teaching',
@@ -86,9 +100,22 @@ export const stage = concern({
         const person = room.presence.people[member];
         if (!person || !isHere(room, member)) return refuse('not-here');
         if (!may(room, person, 'present').allowed) return refuse('no-presenting');
-        const is =
-          Object.values(room.stage.presenting).includes(member) || room.stage.asked[member] || member === by;
+        const is = isOn(room, member, 'screen') || room.stage.asked[member] !== undefined || member === by;
         return is ? [] : [{ type: 'presentAsked', by, member }];
+      },
+    },
+    letTwoPresent: {
+      who: 'teaching',
+      phase: 'any',
+      decide: (room, { member: by }, { on }) => {
+        const place = placeOf(room, by);
+        if (Boolean(room.stage.two[place]) === on) return [];
+        // Whoever began first goes on alone.
+        const second = on ? [] : presentersAt(room, place).slice(1);
+        return [
+          ...second.map((member) => ({ type: 'presenting' as const, member, on: false, place })),
+          { type: 'twoLetPresent', by, on, place },
+        ];
       },
     },
     present: {
@@ -97,11 +124,14 @@ export const stage = concern({
       needs: ({ on }) => (on ? ['present'] : []),
       decide: (room, { member, role }, { on }) => {
         const place = placeOf(room, member);
-        const other = room.stage.presenting[place];
-        if ((other === member) === on || (!on && other !== member)) return [];
-        if (on && other && !teaches(role)) {
-          const name = nameIn(room, other, 'Somebody');
-          return refuse('taken', `${name} is presenting. You can present when they stop.`);
+        const others = presentersAt(room, place);
+        if (others.includes(member) === on) return [];
+        if (on && others.length >= (room.stage.two[place] ? 2 : 1) && !teaches(role)) {
+          const names = listWords(others.map((m) => nameIn(room, m, 'Somebody')));
+          return refuse(
+            'taken',
+            `${names} ${others.length > 1 ? 'are' : 'is'} presenting. You can present when ${others.length > 1 ? 'one of them stops' : 'they stop'}.`,
+          );
         }
         return [{ type: 'presenting', member, on, place }];
       },
@@ -133,14 +163,24 @@ export const stage = concern({
       evolve: (part, { by, member }) => ({ ...part, asked: { ...part.asked, [member]: by } }),
       log: ({ by, member }, nameOf) => `${nameOf(by)} asked ${nameOf(member)} to present.`,
     },
+    twoLetPresent: {
+      version: 1,
+      hears: ({ place }) => ({ to: 'place', place }),
+      evolve: (part, { on, place }) => {
+        const { [place]: _, ...others } = part.two;
+        return { ...part, two: on ? { ...others, [place]: true } : others };
+      },
+      log: ({ by, on }, nameOf) =>
+        on ? `${nameOf(by)} lets two present side by side.` : `${nameOf(by)} lets one present at a time.`,
+    },
     presenting: {
       version: 2,
       upcast: [(body) => ({ ...body, place: CLASS })],
       hears: ({ place }) => ({ to: 'place', place }),
       evolve: (part, { member, on, place }) => {
-        const { [place]: _, ...others } = part.presenting;
-        const next = { ...unasked(part, member), presenting: on ? { ...others, [place]: member } : others };
-        return on ? inFront(next, place, 'picture') : next;
+        if (!on) return kept(unasked(part, member), (m) => m !== member);
+        const presenting = { ...part.presenting, [place]: withOneMore(part, place, member) };
+        return inFront({ ...unasked(part, member), presenting }, place, 'picture');
       },
       chapter: ({ member, on }, nameOf) => (on ? `${nameOf(member)} presents` : null),
       log: ({ member, on }, nameOf) => `${nameOf(member)} ${on ? 'presents' : 'stopped presenting'}.`,
@@ -162,7 +202,7 @@ export const stage = concern({
     slidesShown: (part, { place }) => inFront(part, place, 'slides'),
     slidesPutAway: (part, { place }) =>
       part.front[place] === 'slides' ? inFront(part, place, 'picture') : part,
-    dismissed: () => ({ presenting: {}, featured: {}, front: {}, asked: {} }),
+    dismissed: () => NOTHING,
     limitSet: (part, _event, room) => closedOff(part, room),
     cued: (part, _event, room) => closedOff(part, room),
     exceptionEnded: (part, _event, room) => closedOff(part, room),

@@ -4,6 +4,8 @@ import { FRONTS } from './state';
 
 export const stageCommands = {
   present: message('present', { on: z.boolean() }),
+  /** Whether two may present side by side where one is. */
+  letTwoPresent: message('letTwoPresent', { on: z.boolean() }),
   /** Somebody who may present is asked to; nobody else can begin it. */
   askToPresent: message('askToPresent', { member: MemberId }),
   /** Somebody's picture is large for all, or nobody's by word of a teacher. */
@@ -15,6 +17,7 @@ export const stageCommands = {
 export const stageEvents = {
   frontSet: message('frontSet', { by: MemberId, tool: z.enum(FRONTS), place: Place }),
   featured: message('featured', { by: MemberId, member: MemberId.nullable(), place: Place }),
+  twoLetPresent: message('twoLetPresent', { by: MemberId, on: z.boolean(), place: Place }),
   presentAsked: message('presentAsked', { by: MemberId, member: MemberId }),
   presenting: message('presenting', { member: MemberId, on: z.boolean(), place: Place }),
 };

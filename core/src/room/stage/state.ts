@@ -5,8 +5,10 @@ export const FRONTS = ['picture', 'faces', 'board', 'slides', 'notes', 'tables',
 export type Front = (typeof FRONTS)[number];
 
 export interface StageState {
-  /** Who presents a screen, by place. */
-  presenting: Readonly<Record<Place, string>>;
+  /** Who presents a screen, by place: whoever began first, first. */
+  presenting: Readonly<Record<Place, readonly string[]>>;
+  /** Where two may present side by side, by word of whoever teaches. */
+  two: Readonly<Record<Place, true>>;
   /** Whose picture is large for all of a place, where whoever teaches has said so. */
   featured: Readonly<Record<Place, string>>;
   /** Who was asked to present, and by whom. */

@@ -1,7 +1,7 @@
 import { useContext, useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import type { RoomCommand } from '@nimble-bell/core/api';
 import { listWords } from '@nimble-bell/core/calendar';
-import { may, speaksBy, type RoomState } from '@nimble-bell/core/room';
+import { isOn, may, speaksBy, type RoomState } from '@nimble-bell/core/room';
 import { LinkContext } from '../../app/api';
 import { say } from '../../app/notices';
 import { arrival } from '../door/arrival';
@@ -79,7 +79,7 @@ function useSwitchesOff(connection: RoomConnection, tools: RoomTools) {
         void connection.command({ type: 'camera', on: false });
         off.push('camera');
       }
-      if (Object.values(state.stage.presenting).includes(member)) {
+      if (isOn(state, member, 'screen')) {
         void connection.command({ type: 'present', on: false });
         off.push('screen');
       }

@@ -16,7 +16,7 @@ interface SeenProps {
   failed: () => void;
 }
 
-/** What is seen of a recording: one picture large, the other beside it; nothing lies over them. */
+/** What is seen of a recording: what is presented large, the camera beside it; nothing lies over them. */
 export function Seen({ pictures, view, position, film, whole, recording, failed }: SeenProps) {
   const { title, events } = recording;
   const nameOf = useMemo(() => namesIn(events), [events]);
@@ -24,16 +24,16 @@ export function Seen({ pictures, view, position, film, whole, recording, failed 
   const of = ({ kind, member }: SeenPicture) =>
     `${kind === 'screen' ? 'Screen' : 'Camera'} of ${member ? nameOf(member) : title}`;
   return (
-    <div className={classes.seen} ref={whole} data-two={beside !== null}>
-      {large ? (
+    <div className={classes.seen} ref={whole} data-two={beside !== null || large.length > 1}>
+      {large.map((picture) => (
         <Follower
-          key={large.path}
-          picture={large}
-          {...{ film, failed }}
+          key={picture.path}
+          {...{ picture, film, failed }}
           className={classes.large}
-          label={of(large)}
+          label={of(picture)}
         />
-      ) : (
+      ))}
+      {large.length === 0 && (
         <p className={classes.nothing} data-waits={pictures.length > 0}>
           {pictures.length ? 'Nothing was shown at this moment.' : 'This recording is sound alone.'}
         </p>

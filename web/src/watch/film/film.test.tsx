@@ -24,7 +24,7 @@ test('the screen, the camera, or the screen alone is large; one that is alone al
   const all = [picture('camera', 0, 60_000), picture('screen', 30_000, 9000)];
   const kinds = (view: Parameters<typeof seenAt>[1], at: number) => {
     const { large, beside } = seenAt(all, view, at);
-    return [large?.kind ?? null, beside?.kind ?? null];
+    return [large.map((p) => p.kind).join() || null, beside?.kind ?? null];
   };
   expect(kinds('screen', 35_000)).toEqual(['screen', 'camera']);
   expect(kinds('camera', 35_000)).toEqual(['camera', 'screen']);
@@ -32,6 +32,13 @@ test('the screen, the camera, or the screen alone is large; one that is alone al
   for (const view of ['screen', 'camera', 'alone'] as const)
     expect(kinds(view, 10_000)).toEqual(['camera', null]);
   expect(kinds('screen', 70_000)).toEqual([null, null]);
+  // Two who presented side by side are seen so; one who took over is seen alone.
+  all.push(picture('screen', 33_000, 9000), picture('screen', 41_500, 5000));
+  expect(kinds('screen', 32_500)).toEqual(['screen', 'camera']);
+  expect(kinds('screen', 35_000)).toEqual(['screen,screen', 'camera']);
+  expect(kinds('alone', 35_000)).toEqual(['screen,screen', null]);
+  expect(kinds('camera', 35_000)).toEqual(['camera', 'screen']);
+  expect(kinds('screen', 41_700)).toEqual(['screen', 'camera']);
 });
 
 /** A picture that began at 10 s beside a sound at `now`; gives its element after it has followed once. */

@@ -1,4 +1,5 @@
 import type { RecordingDetail } from '@nimble-bell/core/api';
+import { together } from '@nimble-bell/core/recording';
 
 export type SeenPicture = RecordingDetail['pictures'][number];
 
@@ -22,15 +23,28 @@ export const pictureAt = (
 ): SeenPicture | null =>
   pictures.findLast((p) => p.kind === kind && p.at - SOON_MS <= at && at < p.at + p.length) ?? null;
 
+/** The screens of a moment: one, or two where two presented side by side, whoever began first, first. */
+function screensAt(pictures: readonly SeenPicture[], at: number): SeenPicture[] {
+  const last = pictureAt(pictures, 'screen', at);
+  if (!last) return [];
+  const other = pictures.findLast(
+    (p) => p !== last && together(p, last) && p.at <= at && at < p.at + p.length,
+  );
+  return other && last.at <= at ? [other, last] : [last];
+}
+
 /** What is large and what is beside it at a moment. */
 export function seenAt(
   pictures: readonly SeenPicture[],
   view: View,
   at: number,
-): { large: SeenPicture | null; beside: SeenPicture | null } {
-  const screen = pictureAt(pictures, 'screen', at);
+): { large: SeenPicture[]; beside: SeenPicture | null } {
+  const screens = screensAt(pictures, at);
   const camera = pictureAt(pictures, 'camera', at);
-  if (!screen || !camera) return { large: screen ?? camera, beside: null };
-  if (view === 'alone') return { large: screen, beside: null };
-  return view === 'screen' ? { large: screen, beside: camera } : { large: camera, beside: screen };
+  if (!screens.length || !camera)
+    return { large: screens.length ? screens : camera ? [camera] : [], beside: null };
+  if (view === 'alone') return { large: screens, beside: null };
+  return view === 'screen'
+    ? { large: screens, beside: camera }
+    : { large: [camera], beside: screens.at(-1)! };
 }

@@ -1,11 +1,13 @@
 import { useSyncExternalStore } from 'react';
-import { CLASS, placeOf, type RoomState } from '@nimble-bell/core/room';
+import { CLASS, placeOf, presentersAt, type RoomState } from '@nimble-bell/core/room';
 import { teaches, type Role } from '@nimble-bell/core/roster';
-import { useInside, useNameOf, useRoom, type Inside } from '../../live/useRoom';
+import { useInside, useNameOf, useRoom, useTeaching, type Inside } from '../../live/useRoom';
 import { useWanted } from '../../live/Wanted';
+import { SmallButton } from '../../../ui/SmallButton';
 import stage from '../../frame/stage.module.css';
 import { Faces } from './Faces';
 import { OnePicture } from './OnePicture';
+import classes from './picture.module.css';
 
 /** Whom a teacher has made large for all, where their camera is on. */
 const featuredAt = ({ stage, desk }: RoomState, place: string): string | null => {
@@ -29,7 +31,7 @@ function select({ room, info }: Inside) {
     atTable: place !== CLASS,
     phase: room.bell.phase,
     away: awayIn(room, info.me.role),
-    presenter: room.stage.presenting[place] ?? null,
+    presenters: presentersAt(room, place).join(' '),
     featured: featuredAt(room, place),
     speaker: holder && camera[holder] ? holder : null,
     teacher:
@@ -42,30 +44,62 @@ function select({ room, info }: Inside) {
 export function MainPicture() {
   const { call } = useRoom();
   const nameOf = useNameOf();
-  const { atTable, phase, away, presenter, featured, speaker, teacher } = useInside(select);
+  const { atTable, phase, away, featured, speaker, teacher, ...of } = useInside(select);
+  const presenters = of.presenters.split(' ').filter(Boolean);
   const large = featured ?? speaker ?? teacher;
   useWanted([large]);
   const tracks = useSyncExternalStore(call.subscribe, call.tracks);
   const trackOf = (member: string | null, kind: 'camera' | 'screen') =>
     tracks.find((t) => t.member === member && t.kind === kind)?.track ?? null;
-  const screen = trackOf(presenter, 'screen');
-  if (atTable && !screen && !featured) return <Faces />;
-  const who = screen ? presenter : large;
-  const track = screen ?? trackOf(who, 'camera');
-  if (!track || !who)
+  const screens = presenters.flatMap((member) => {
+    const track = trackOf(member, 'screen');
+    return track ? [{ member, track }] : [];
+  });
+  if (screens.length) return <Screens screens={screens} />;
+  if (atTable && !featured) return <Faces />;
+  const track = trackOf(large, 'camera');
+  if (!track || !large)
     return (
       <div className={stage.stageEmpty}>
-        <p>{away ? awayWords(nameOf(away)) : emptyWords(phase, presenter && nameOf(presenter))}</p>
+        <p>{away ? awayWords(nameOf(away)) : emptyWords(phase, presenters.map(nameOf))}</p>
       </div>
     );
-  return <OnePicture member={who} track={track} of={screen ? 'screen' : 'camera'} />;
+  return <OnePicture member={large} track={track} of="camera" />;
+}
+
+interface Screen {
+  member: string;
+  track: MediaStreamTrack;
+}
+
+const selectTwo = ({ room, info }: Inside) => room.stage.two[placeOf(room, info.me.member)] ?? false;
+
+/** What is presented: one, or two side by side where whoever teaches lets them. */
+function Screens({ screens }: { screens: Screen[] }) {
+  const { send } = useRoom();
+  const two = useInside(selectTwo);
+  const teaching = useTeaching();
+  return (
+    <div className={classes.screens} data-two={screens.length > 1}>
+      {screens.map(({ member, track }, i) => (
+        <OnePicture key={member} member={member} track={track} of="screen">
+          {teaching && i === screens.length - 1 && (
+            <SmallButton aria-pressed={two} onClick={() => void send({ type: 'letTwoPresent', on: !two })}>
+              {two ? 'One at a time again' : 'Let a second present beside it'}
+            </SmallButton>
+          )}
+        </OnePicture>
+      ))}
+    </div>
+  );
 }
 
 const awayWords = (name: string) =>
   `${name} is away for a moment. Stay here: the class goes on when they are back.`;
 
-function emptyWords(phase: string, presenter: string | null): string {
-  if (presenter) return `${presenter} is about to present.`;
+function emptyWords(phase: string, presenters: string[]): string {
+  if (presenters.length)
+    return `${presenters.join(' and ')} ${presenters.length > 1 ? 'are' : 'is'} about to present.`;
   return phase === 'waiting'
     ? 'Class has not begun. Ring in when you are ready.'
     : 'No camera is on and nothing is presented.';

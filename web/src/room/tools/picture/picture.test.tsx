@@ -48,3 +48,26 @@ test('those who teach make somebody large for all by one press on their face; st
   showInRoom(roomTools(ana, [...CLASS, ...cameras]).tools, <AllFaces />);
   expect(screen.queryByRole('button', { name: /large for all/ })).toBeNull();
 });
+
+test('what two present is side by side; a teacher lets a second one, and a student is not asked', () => {
+  const presents = (member: string) => ({ type: 'presenting' as const, member, on: true, place: 'class' });
+  const screens = ['ana', 'maren'].map((member) => ({
+    ...{ member, kind: 'screen', track: {} as MediaStreamTrack },
+  }));
+  const { tools, sent, happen } = roomTools(maren, [...CLASS, presents('ana')]);
+  Object.assign(tools.call, { tracks: () => screens });
+  const shown = showInRoom(tools, <MainPicture />);
+  expect(screen.getAllByLabelText(/, screen$/)).toHaveLength(1);
+  fireEvent.click(screen.getByRole('button', { name: 'Let a second present beside it' }));
+  expect(sent).toEqual([{ type: 'letTwoPresent', on: true }]);
+  act(() => happen({ type: 'twoLetPresent', by: 'maren', on: true, place: 'class' }, presents('maren')));
+  expect(screen.getAllByLabelText(/, screen$/).map((v) => v.getAttribute('aria-label'))).toEqual([
+    'Ana Lanyon, screen',
+    'Maren Oduya, screen',
+  ]);
+  fireEvent.click(screen.getByRole('button', { name: 'One at a time again' }));
+  expect(sent.at(-1)).toEqual({ type: 'letTwoPresent', on: false });
+  shown.unmount();
+  showInRoom(roomTools(ana, [...CLASS, presents('maren')]).tools, <MainPicture />);
+  expect(screen.queryByRole('button', { name: /second/ })).toBeNull();
+});
