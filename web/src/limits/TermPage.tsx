@@ -1,5 +1,5 @@
 import { Loader, Modal, NativeSelect, Stack, Text, Title } from '@mantine/core';
-import { memo, useCallback, useMemo, useState } from 'react';
+import { memo, useCallback, useMemo, useState, type KeyboardEvent } from 'react';
 import type { Capability, Permission, RulesAt, RulesDetail } from '@nimble-bell/core/api';
 import { countWords, instantWords } from '@nimble-bell/core/calendar';
 import { PERMISSION_WORDS, rowOf, CAPABILITY_IDS, type Rung } from '@nimble-bell/core/limits';
@@ -51,13 +51,13 @@ function TermGrid({ rules, places, mayPlan }: { rules: RulesDetail; places: Plac
   return (
     <Panel
       title="Session by session"
-      about="Framed is said there, marked where it differs from above; the rest holds from above. Choose several sessions to set them together."
+      about="Framed is said there, marked where it differs from above; the rest holds from above. Choose several sessions to set them together. By keys: Tab goes from line to line, arrows from one to the next."
     >
       <ChosenLine chosen={chosen} />
       <Scrolls label="Limits of the term, scrolls">
         <table className={classes.term}>
           <CapabilityHeads before={HEADS} />
-          <tbody>
+          <tbody onKeyDown={goByArrows}>
             {places.map((place) => (
               <Row
                 key={place.key}
@@ -89,6 +89,28 @@ function TermGrid({ rules, places, mayPlan }: { rules: RulesDetail; places: Plac
   );
 }
 
+const STEPS: Record<string, [across: number, down: number]> = {
+  ArrowRight: [1, 0],
+  ArrowLeft: [-1, 0],
+  ArrowDown: [0, 1],
+  ArrowUp: [0, -1],
+};
+
+/** From one value to its neighbour: a term has five hundred of them, and Tab goes by lines. */
+function goByArrows(event: KeyboardEvent<HTMLTableSectionElement>) {
+  const step = STEPS[event.key];
+  const cell = (event.target as HTMLElement).closest<HTMLTableCellElement>(
+    `button.${classes.cell}`,
+  )?.parentElement;
+  if (!step || !(cell instanceof HTMLTableCellElement)) return;
+  const rows = [...event.currentTarget.rows];
+  const row = rows[rows.indexOf(cell.parentElement as HTMLTableRowElement) + step[1]];
+  const next = row?.cells[cell.cellIndex + step[0]]?.querySelector<HTMLElement>(`button.${classes.cell}`);
+  if (!next) return;
+  event.preventDefault();
+  next.focus();
+}
+
 const idsOf = (at: RulesAt) => (at.layer === 'course' ? 1 : at.ids.length);
 
 const HEADS = ['Where', 'Rule sheet'];
@@ -111,7 +133,7 @@ const Row = memo(function Row({ place, rules, chosen, mayPlan, open, sheet, choo
       <td>
         <SheetSelect place={place} rules={rules} mayPlan={mayPlan} onChange={(id) => sheet(place, id)} />
       </td>
-      {CAPABILITY_IDS.map((c) => {
+      {CAPABILITY_IDS.map((c, i) => {
         const state = stateAt(place.layers, c);
         const differs = state !== stateAt(place.layers.slice(0, -1), c);
         return (
@@ -119,6 +141,7 @@ const Row = memo(function Row({ place, rules, chosen, mayPlan, open, sheet, choo
             <button
               type="button"
               className={classes.cell}
+              tabIndex={i ? -1 : 0}
               data-own={place.own.limits[c] ? true : undefined}
               data-differs={differs || undefined}
               aria-label={`${rowOf(c).label}, ${place.title}: ${PERMISSION_WORDS[state]}${place.own.limits[c] ? ', said here' : ''}`}

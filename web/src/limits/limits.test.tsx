@@ -3,6 +3,7 @@ import { answerRequests, asked } from '../testing/answers';
 import { inCourse } from '../testing/render';
 import { DoorPage } from './DoorPage';
 import { LimitsPage } from './LimitsPage';
+import { TermPage } from './TermPage';
 
 test('the limits page proves what is in force and saves all of it at once', async () => {
   answerRequests({
@@ -64,4 +65,28 @@ test('the door says each rule with where it is from; what is chosen is kept, and
     at: { layer: 'course' },
     door: { late: 'not', teacherFirst: false, guests: null },
   });
+});
+
+test('in the limits of a term Tab goes from line to line, and arrows from one value to the next', async () => {
+  answerRequests({
+    '/api/courses/course/rules': {
+      ...{ sheets: [], series: [], sessions: [], exceptions: [], always: [], latest: null, on: '' },
+      ...{ college: place(), course: place(), names: {} },
+    },
+  });
+  inCourse({ series: [{ id: 'lecture', title: 'Lecture' }] as never }, <TermPage />);
+  const [first, second, ...more] = await screen.findAllByRole('button', { name: /, The whole course: / });
+  expect([first, second, ...more].map((cell) => cell!.tabIndex)).toEqual([0, -1, ...more.map(() => -1)]);
+  first!.focus();
+  const press = (key: string) => {
+    fireEvent.keyDown(document.activeElement!, { key });
+    return document.activeElement;
+  };
+  expect(press('ArrowLeft')).toBe(first);
+  expect(press('ArrowRight')).toBe(second);
+  expect(press('ArrowUp')).toBe(second);
+  const below = press('ArrowDown');
+  expect(below?.getAttribute('aria-label')).toContain(', Lecture: ');
+  expect(press('ArrowUp')).toBe(second);
+  expect(press('ArrowLeft')).toBe(first);
 });
