@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process';
-import { mkdirSync, writeFileSync } from 'node:fs';
+import { appendFileSync, mkdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import {
   checkNode,
@@ -17,7 +17,8 @@ const SAID = path.join(ROOT, '.tmp/said');
 
 async function check(name, command, args, read) {
   const began = Date.now();
-  const { status, said } = await runs(command, args);
+  // What it says is kept as it says it: how long each test took is read there, while the rest still runs.
+  const { status, said } = await runs(command, args, path.join(SAID, `${name.replaceAll(' ', '-')}.txt`));
   const seconds = ((Date.now() - began) / 1000).toFixed(1);
   const found = read?.(said) ?? { passed: status === 0 ? 1 : 0, failed: status === 0 ? 0 : 1 };
   // A check that did not run, or counted nothing, has not passed.
@@ -29,12 +30,11 @@ async function check(name, command, args, read) {
     `${fine ? 'ok    ' : 'FAILED'} ${name}: ${found.passed} passed, ${found.failed} failed${found.flaky ? `, ${found.flaky} only at a second try` : ''} (${seconds} s)\n`,
   );
   if (!fine) process.stdout.write(`${said}\n`);
-  // What it said is kept: how long each test took is read there.
-  writeFileSync(path.join(SAID, `${name.replaceAll(' ', '-')}.txt`), said);
 }
 
-/** Runs a command to its end. Gives its status and what it said. */
-function runs(command, args) {
+/** Runs a command to its end, and keeps what it says in a file. Gives its status and what it said. */
+function runs(command, args, kept) {
+  writeFileSync(kept, '');
   const child = spawn(command, args, {
     cwd: ROOT,
     stdio: ['ignore', 'pipe', 'pipe'],
@@ -43,7 +43,10 @@ function runs(command, args) {
   let said = '';
   for (const stream of [child.stdout, child.stderr]) {
     stream.setEncoding('utf8');
-    stream.on('data', (text) => (said += text));
+    stream.on('data', (text) => {
+      said += text;
+      appendFileSync(kept, text);
+    });
   }
   return new Promise((resolve, reject) => {
     child.on('error', reject);
