@@ -8,7 +8,11 @@ const swc = [
     },
   },
 ];
+/** `npm run fuzz` does all runs of the long property tests; every run of the tests a tenth, with others each time. */
+const SHARE_OF_RUNS = process.env.FUZZ ? 1 : 0.1;
+
 const common = {
+  globals: { SHARE_OF_RUNS },
   transform: { '^.+\\.(t|m?j)sx?$': swc },
   transformIgnorePatterns: [
     '/node_modules/(?!(ical\\.js|temporal-polyfill|temporal-utils|@nimble-bell|d3|d3-[a-z-]+|internmap|delaunator|robust-predicates)/)',

@@ -18,6 +18,7 @@ import {
   type FieldValues,
 } from './index';
 import { autumn } from '../testing/autumn';
+import { many } from '../testing/many';
 
 const values: FieldValues = {
   name: 'Ana <Tide> Lanyon',
@@ -267,12 +268,12 @@ test('any reply and any delivery notice is read without failing', () => {
     fc.property(fc.oneof(mangled(reply), fc.string()), (text) => {
       for (const r of repliesIn(text)) expect(r.attendee.length > 0 && r.uid.length > 0).toBe(true);
     }),
-    { numRuns: 20_000 },
+    { numRuns: many(20_000) },
   );
   fc.assert(
     fc.property(fc.oneof(mangled(dsn()), fc.string()), (text) => {
       for (const s of noticeIn(text)?.statuses ?? []) expect(s.recipient.length > 0).toBe(true);
     }),
-    { numRuns: 20_000 },
+    { numRuns: many(20_000) },
   );
 });

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { readCalendar } from '../calendar/icsRead';
 import { anyPattern, anyPeriods, anyTerm } from '../testing/plans';
 import { planCsv, planIcs, planOut, readPlanFile, type PlanFile } from './index';
+import { many } from '../testing/many';
 
 const file = {
   term: {
@@ -266,6 +267,6 @@ test('5,000 files with something wrong in them: no crash, each fault with a path
       if ('faults' in read) for (const fault of read.faults) expect(fault).toMatch(/^\$[^:]*: .+\.$/);
       else expect(planOut(read.plan, true).sessions).toBeDefined();
     }),
-    { numRuns: 5000 },
+    { numRuns: many(5000) },
   );
 }, 60_000);

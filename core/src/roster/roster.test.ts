@@ -10,6 +10,7 @@ import {
   writeCsv,
   type KnownMember,
 } from './index';
+import { many } from '../testing/many';
 
 const bytesOf = (text: string) => new TextEncoder().encode(text);
 const ana = { name: 'Ana Lanyon', email: 'ana@saltmarsh.example', zone: 'Atlantic/Azores' };
@@ -215,7 +216,7 @@ test('any text is read without failing, no row is lost, and every refusal has it
         for (const r of rows) expect(isAddress(r.email) && r.name.length > 0).toBe(true);
       },
     ),
-    { numRuns: 20_000 },
+    { numRuns: many(20_000) },
   );
 });
 
@@ -226,7 +227,7 @@ test('any bytes are decoded and read, or refused with a reason', () => {
       if (fault) expect(fault).toMatch(/\.$/);
       else for (const r of rows) expect(isAddress(r.email)).toBe(true);
     }),
-    { numRuns: 20_000 },
+    { numRuns: many(20_000) },
   );
 });
 

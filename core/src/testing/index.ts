@@ -4,3 +4,4 @@ export * from './calendarClient';
 export * from './autumn';
 export * from './rooms';
 export * from './relayFile';
+export * from './many';

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { CAPABILITY_IDS, rowOf, type Capability, type Permission } from '../../limits/capabilities';
 import { SHIPPED_SHEETS, underSheet, type SomeLimits } from '../../limits/index';
 import { noSettings, withValues, type LayerName, type Settings } from '../../settings/index';
-import { ana, ben, lecture, maren } from '../../testing/index';
+import { ana, ben, lecture, maren, many } from '../../testing/index';
 import { exceptionEvents, may } from '../index';
 
 /** What was said of one capability somewhere: its state, and by whom. */
@@ -161,7 +161,7 @@ const layered = () => {
   return room;
 };
 
-test('10,000 classes: whatever is set, cued, lent, excepted, hushed and given, everybody may just what the plain rules say, by whom', () => {
+test('classes: whatever is set, cued, lent, excepted, hushed and given, everybody may just what the plain rules say, by whom', () => {
   fc.assert(
     fc.property(fc.array(act, { minLength: 1, maxLength: 12 }), (acts) => {
       const room = layered();
@@ -180,6 +180,6 @@ test('10,000 classes: whatever is set, cued, lent, excepted, hushed and given, e
       );
       expect(told.map(([found]) => found)).toEqual(told.map(([, plain]) => plain));
     }),
-    { numRuns: 10_000 },
+    { numRuns: many(10_000) },
   );
 });
