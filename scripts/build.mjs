@@ -37,5 +37,18 @@ for (const folder of ['cmaps', 'standard_fonts', 'wasm', 'iccs'])
   await cp(path.join(root, 'node_modules/pdfjs-dist', folder), path.join(root, 'web/dist/pdf', folder), {
     recursive: true,
   });
+// What finds people in a camera's picture, to draw something else behind them.
+for (const file of [
+  'selfie_segmentation.js',
+  'selfie_segmentation.binarypb',
+  'selfie_segmentation.tflite',
+  'selfie_segmentation_landscape.tflite',
+  'selfie_segmentation_solution_simd_wasm_bin.js',
+  'selfie_segmentation_solution_simd_wasm_bin.wasm',
+])
+  await cp(
+    path.join(root, 'node_modules/@mediapipe/selfie_segmentation', file),
+    path.join(root, 'web/dist/background', file),
+  );
 await buildOffline(path.join(root, 'web'));
 await pack(path.join(root, 'web/dist'));

@@ -36,6 +36,8 @@ export default function DeviceCheck() {
       if (gone) return stop(opened);
       open.current = opened;
       setDevices(opened);
+      // It was too slow for another background: it is shown as it is, here where nobody else sees it.
+      opened.camera?.addEventListener('ended', () => setTries((n) => n + 1));
     });
     return () => {
       gone = true;

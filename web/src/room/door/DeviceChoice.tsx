@@ -1,5 +1,6 @@
 import { Checkbox, NativeSelect, Stack, Text } from '@mantine/core';
 import { chooseDevices, ownDevices, type OwnDevices } from '../live/ownDevices';
+import { BehindChoice } from './BehindChoice';
 import { useDevices } from './useDevices';
 
 const KINDS = [
@@ -43,6 +44,7 @@ export default function DeviceChoice({ changed }: Props) {
           />
         );
       })}
+      {all.some((d) => d.kind === 'videoinput') && <BehindChoice changed={() => changed?.('camera')} />}
       <Checkbox
         label="Take noise out of my voice"
         checked={chosen.noise}

@@ -69,7 +69,8 @@ beforeEach(() => {
   const get = async (what: { audio?: unknown }) => {
     const kind = what.audio ? 'audio' : 'video';
     devices.push(kind);
-    return { getTracks: () => [new FakeTrack(kind)] };
+    const tracks = [new FakeTrack(kind)];
+    return { getTracks: () => tracks, getVideoTracks: () => tracks };
   };
   Object.defineProperty(navigator, 'mediaDevices', {
     value: { getUserMedia: get, getDisplayMedia: () => get({}) },
@@ -151,6 +152,19 @@ test('sound is silent until the room lets it out, and the device stays open', as
   call.follow(state({ type: 'microphone', member: 'maren', on: true }), 'maren');
   expect(track.enabled).toBe(true);
   expect(track.stopped).toBe(false);
+});
+
+test('a device that is unplugged is off in the room too', async () => {
+  const { call, commands } = setUp();
+  for (const kind of ['sound', 'camera'] as const) {
+    await call.open(kind);
+    const [sound, camera] = FakePeer.made[0]!.transceivers;
+    ((kind === 'sound' ? sound : camera)!.sender.track as FakeTrack).dispatchEvent(new Event('ended'));
+  }
+  expect(commands).toEqual([
+    { type: 'microphone', on: false },
+    { type: 'camera', on: false },
+  ]);
 });
 
 test('a screen that the browser stops is told to the room', async () => {

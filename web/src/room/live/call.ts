@@ -1,4 +1,4 @@
-import type { Line, RelayOffer } from '@nimble-bell/core/api';
+import type { Line, RelayOffer, RoomCommand } from '@nimble-bell/core/api';
 import { TRACK_KINDS as KINDS, type TrackKind } from '@nimble-bell/core/limits';
 import { isOn, sends, type RoomState } from '@nimble-bell/core/room';
 import type { RoomConnection } from './connection';
@@ -27,6 +27,13 @@ const SENT_OVER: Record<Line, Record<'camera' | 'screen', RTCRtpEncodingParamete
   good: { camera: [{ active: true }, { active: true }], screen: [{ maxFramerate: 30 }] },
   weak: { camera: [{ active: true }, { active: false }], screen: [{ maxFramerate: 5 }] },
   poor: { camera: [{ active: false }, { active: false }], screen: [{ maxFramerate: 2 }] },
+};
+
+/** A device that ends by itself, or by the browser's own button, is off in the room. */
+const OFF: Record<TrackKind, RoomCommand> = {
+  sound: { type: 'microphone', on: false },
+  camera: { type: 'camera', on: false },
+  screen: { type: 'present', on: false },
 };
 
 /** Of a connection's statistics what is read here (W3C webrtc-stats). */
@@ -124,7 +131,7 @@ export class Call {
       if (this.#own[kind] !== track) return;
       delete this.#own[kind];
       void this.#mix();
-      if (kind === 'screen') void this.connection.command({ type: 'present', on: false });
+      void this.connection.command(OFF[kind]);
       this.#tell();
     });
   }

@@ -7,10 +7,23 @@ export async function acquire(kind: TrackKind): Promise<MediaStreamTrack> {
   if (kind === 'screen') return presented();
   try {
     const stream = await navigator.mediaDevices.getUserMedia(wanted(kind));
-    return stream.getTracks()[0]!;
+    return kind === 'camera' ? await shown(stream) : stream.getTracks()[0]!;
   } catch (error) {
     if ((error as DOMException).name !== 'NotFoundError') throw error;
     return kind === 'sound' ? standInMicrophone() : standInCamera();
+  }
+}
+
+/** A camera's picture as its owner wants it shown: what cannot be hidden is not shown. */
+async function shown(stream: MediaStream): Promise<MediaStreamTrack> {
+  const { behind, behindPicture } = ownDevices.get();
+  const [track] = stream.getVideoTracks();
+  if (behind === 'plain') return track!;
+  try {
+    return await (await import('./background/hide')).hide(stream, behind, behindPicture);
+  } catch (error) {
+    track!.stop();
+    throw error;
   }
 }
 

@@ -1,4 +1,5 @@
 import { told } from '../../app/told';
+import type { Behind } from './background/messages';
 
 /** How paper under a camera is shown: turned by so many quarters, so many times nearer around a place, in fractions of it. */
 export interface Paper {
@@ -24,6 +25,9 @@ export interface OwnDevices {
   /** The camera over the paper. */
   paperCamera: string;
   paper: Paper;
+  /** What is behind one in one's picture; and the picture for it, as data of an image, where one has chosen one. */
+  behind: Behind;
+  behindPicture: string;
   /** One does not see one's own camera; the others do. */
   hidesSelf: boolean;
 }
@@ -32,7 +36,7 @@ const KEY = 'nb-devices';
 const USUAL: OwnDevices = {
   ...{ sound: '', camera: '', speaker: '', noise: true, echo: true },
   ...{ presents: 'sharp', paperCamera: '', paper: { turn: 0, closer: 1, x: 0.5, y: 0.5 } },
-  hidesSelf: false,
+  ...{ behind: 'plain', behindPicture: '', hidesSelf: false },
 };
 
 function kept(): OwnDevices {

@@ -1,3 +1,4 @@
+import { followsDevice } from './drawn';
 import { ownDevices, type Paper } from './ownDevices';
 
 interface Size {
@@ -54,17 +55,5 @@ export async function paperTrack(): Promise<MediaStreamTrack> {
   draw();
   const timer = setInterval(draw, 1000 / FRAMES);
   const track = canvas.captureStream(FRAMES).getVideoTracks()[0]!;
-  const stop = track.stop.bind(track);
-  const end = () => {
-    clearInterval(timer);
-    for (const own of stream.getTracks()) own.stop();
-    stop();
-  };
-  track.stop = end;
-  // A camera that is unplugged ends what is presented, as a window does that is closed.
-  stream.getVideoTracks()[0]!.addEventListener('ended', () => {
-    end();
-    track.dispatchEvent(new Event('ended'));
-  });
-  return track;
+  return followsDevice(track, stream, () => clearInterval(timer)).track;
 }
