@@ -15,13 +15,17 @@ const stylesOfParts: Plugin = {
   },
 };
 
-const UNUSED = /--mantine-color-(grape|indigo|violet|lime|cyan|pink|orange|green|yellow)-[\w-]+:[^;}]*;?/g;
+const NAMES = 'grape|indigo|violet|lime|cyan|pink|orange|green|yellow';
+const UNUSED = new RegExp(`--mantine-color-(${NAMES})-[\\w-]+:[^;}]*;?`, 'g');
+const UNUSED_LIST = new RegExp(`^\\s*(${NAMES}): \\[[^\\]]*\\],?$`, 'gm');
 
 /** Of Mantine's colours only those that stand in our theme, or are meant by its own styles. */
 const ownColours: Plugin = {
   name: 'own-colours',
   enforce: 'pre',
   transform(code, id) {
+    if (/MantineProvider\/default-colors\.mjs/.test(id))
+      return { code: code.replace(UNUSED_LIST, ''), map: null };
     if (!/default-css-variables\.css/.test(id)) return undefined;
     return { code: code.replace(UNUSED, ''), map: null };
   },
