@@ -33,7 +33,9 @@ export function BehindChoice({ changed }: { changed: () => void }) {
       <NativeSelect
         size="xs"
         label="Behind you"
-        description={behind === 'plain' ? undefined : 'Drawn on this device; too slow a one is told so.'}
+        description={
+          behind === 'plain' ? undefined : 'Drawn on this device; where that is too slow, it is said.'
+        }
         data={Object.entries(WORDS).map(([value, label]) => ({ value, label }))}
         value={behind}
         onChange={(e) => show({ behind: e.currentTarget.value as Behind })}

@@ -2,6 +2,7 @@ import { say } from '../../../app/notices';
 import { followsDevice } from '../drawn';
 import { chooseDevices } from '../ownDevices';
 import type { Begin, Said } from './messages';
+import { newWorker } from './newWorker';
 
 const FRAMES = 20;
 
@@ -84,7 +85,7 @@ export async function hide(
   behind: Begin['behind'],
   picture: string,
 ): Promise<MediaStreamTrack> {
-  const worker = new Worker(new URL('./worker.ts', import.meta.url));
+  const worker = newWorker();
   const own = direct();
   const way = own ? directly(own, stream.getVideoTracks()[0]!) : await byPage(stream, worker);
   const { track, gone } = followsDevice(way.track, stream, () => {

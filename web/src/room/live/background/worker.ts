@@ -5,7 +5,7 @@ import { Pace } from './pace';
 /** Where the build puts what finds people: its program and its model, from its package. */
 const AT = '/background/';
 /** What is behind is drawn this much smaller and large again: that is a blur in every browser, and cheap. */
-const COARSE = 20;
+const COARSE = 32;
 
 const scope = self as unknown as {
   importScripts(...paths: string[]): void;
