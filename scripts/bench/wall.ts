@@ -27,8 +27,8 @@ async function cameraPage(browser: Browser): Promise<Page> {
     const [track] = canvas.captureStream(frames).getVideoTracks();
     const lines: RTCPeerConnection[] = [];
     const sizes = [
-      { rid: 's', scaleResolutionDownBy: 3, maxBitrate: 120_000 },
       { rid: 'l', maxBitrate: 900_000 },
+      { rid: 's', scaleResolutionDownBy: 3, maxBitrate: 120_000 },
     ];
     const offer = async () => {
       const line = new RTCPeerConnection();

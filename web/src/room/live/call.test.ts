@@ -133,10 +133,10 @@ test('one’s picture goes out small and large; over a weak line small alone, ov
     const [, camera, screen] = FakePeer.made[0]!.transceivers.map((t) => t.sender.encodings);
     return { camera: camera!.map((e) => (e as { active: boolean }).active), screen };
   };
-  expect(FakePeer.made[0]!.transceivers[1]!.sender.encodings).toMatchObject([{ rid: 's' }, { rid: 'l' }]);
+  expect(FakePeer.made[0]!.transceivers[1]!.sender.encodings).toMatchObject([{ rid: 'l' }, { rid: 's' }]);
   expect(await sent()).toEqual({ camera: [true, true], screen: [{ maxFramerate: 30 }] });
   call.ease('weak');
-  expect(await sent()).toEqual({ camera: [true, false], screen: [{ maxFramerate: 5 }] });
+  expect(await sent()).toEqual({ camera: [false, true], screen: [{ maxFramerate: 5 }] });
   call.ease('poor');
   expect((await sent()).camera).toEqual([false, false]);
   call.ease('good');

@@ -15,17 +15,17 @@ export interface RoomTrack {
 }
 
 /**
- * One's picture goes out in two sizes at once (W3C webrtc, simulcast), the small one first: of 25 on a wall each page
- * receives the small ones.
+ * One's picture goes out in two sizes at once (W3C webrtc, simulcast), the large one first, as the relay takes them: of 25
+ * on a wall each page receives the small ones.
  */
 const SIZES: RTCRtpEncodingParameters[] = [
-  { rid: 's', scaleResolutionDownBy: 3, maxBitrate: 120_000 },
   { rid: 'l', maxBitrate: 900_000 },
+  { rid: 's', scaleResolutionDownBy: 3, maxBitrate: 120_000 },
 ];
 /** What of one's picture, both sizes, and of what one presents is sent over a line. */
 const SENT_OVER: Record<Line, Record<'camera' | 'screen', RTCRtpEncodingParameters[]>> = {
   good: { camera: [{ active: true }, { active: true }], screen: [{ maxFramerate: 30 }] },
-  weak: { camera: [{ active: true }, { active: false }], screen: [{ maxFramerate: 5 }] },
+  weak: { camera: [{ active: false }, { active: true }], screen: [{ maxFramerate: 5 }] },
   poor: { camera: [{ active: false }, { active: false }], screen: [{ maxFramerate: 2 }] },
 };
 
