@@ -1,10 +1,12 @@
 import { readFile } from 'node:fs/promises';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
+import type { KeptBoardInfo } from '@nimble-bell/core/api';
 import type { RoomCommand, StoredEvent } from '@nimble-bell/core/room';
 import { violations } from './support/axe';
-import { dismiss, makeCourse, ringIn, walkIn } from './support/course';
+import { account, byLink, dismiss, makeCourse, ringIn, walkIn } from './support/course';
 import { countPresses } from './support/interactions';
 import { live } from './support/live';
+import { MAREN } from './support/people';
 
 const board = (page: Page, name: string | RegExp = /^Board/) => page.getByRole('img', { name });
 const press = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).click();
@@ -163,4 +165,23 @@ test('a board for each: nobody sees another’s but those who teach, who show on
   expect(await asked({ type: 'draw', stroke, at: own })).toBe('no-board');
   script.disconnect();
   await dismiss(page);
+
+  // What is kept is had by whom it was for: their own, and the class's; by those who teach, all.
+  await expect
+    .poll(async () => {
+      const titles = async (api: APIRequestContext) =>
+        ((await (await api.get(`/api/sessions/${course.session}/boards`)).json()) as KeptBoardInfo[]).map(
+          (b) => b.title,
+        );
+      const [student, teacher] = [await byLink(course.students[0]!.link), await account(MAREN)];
+      const other = await byLink(course.students[1]!.link);
+      const foreign = await other.get(`/api/sessions/${course.session}/boards/own-${hers}`);
+      return [await titles(student), (await titles(teacher)).length, await titles(other), foreign.status()];
+    })
+    .toEqual([['Your own'], 2, [], 404]);
+  await page.goto(`/course/${course.id}/session/${course.session}`);
+  await page.getByRole('button', { name, exact: true }).click();
+  await expect(page.getByRole('dialog', { name: `Board: ${name}` })).toBeVisible();
+  await expect(page.getByRole('list', { name: 'What is on the board' })).toContainText('The ebb runs west');
+  expect.soft(await violations(page, '[role=dialog]'), 'a board that is kept').toEqual([]);
 });

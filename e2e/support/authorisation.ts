@@ -168,6 +168,8 @@ export const ROUTES: Record<string, Answers> = {
   'PUT /api/materials/:material': answers(401, 403, 403, 404, 404, 404),
   'DELETE /api/materials/:material': answers(401, 403, 403, 404, 404, 404),
   'GET /api/sessions/:id/notes': MEMBERS,
+  'GET /api/sessions/:id/boards': MEMBERS,
+  'GET /api/sessions/:id/boards/:place': answers(401, 403, 404, 404, 404, 403),
   'GET /api/sessions/:id/attached': MEMBERS,
   // Asked without a name for the file.
   'POST /api/sessions/:id/attached': answers(401, 403, 422, 422, 422, 403),

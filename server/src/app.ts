@@ -34,6 +34,7 @@ import { mailboxRoutes, telephoneRoutes } from './standins/routes';
 import { studentRoutes } from './student/routes';
 import { termRoutes } from './terms/routes';
 import { visitRoutes } from './visits/routes';
+import { boardRoutes } from './after/boards';
 import { afterRoutes } from './after/routes';
 import { wordRoutes } from './after/words';
 import { chapterRoutes } from './recordings/chapters';
@@ -69,6 +70,7 @@ const ofClasses = (ctx: Context) => [
   materialRoutes(ctx),
   attachedRoutes(ctx),
   notesRoutes(ctx),
+  boardRoutes(ctx),
   visitRoutes(ctx),
   privacyRoutes(ctx),
   writingRoutes(ctx),

@@ -6,6 +6,14 @@ export interface ClassNotesInfo {
   text: string;
 }
 
+/** A board that was drawn on in a class that is over, for whoever may have it. */
+export interface KeptBoardInfo {
+  place: string;
+  title: string;
+  /** How many sides of it have something on them. */
+  sides: number;
+}
+
 /** A file that goes with a message one may read. */
 export interface AttachedInfo {
   id: string;

@@ -37,6 +37,7 @@ export { positionIn } from './film/index';
 export type { Card, Film } from './film/state';
 export { groundOf, onBoard, readsNotes, sideOf, sidesOf } from './board/index';
 export { keptOn, moved, pointsOf } from './board/geometry';
+export { boardsAfter, type KeptBoard } from './board/kept';
 export { GROUNDS, MOST_SIDES, SHAPES, type Ground } from './board/state';
 export { isWithheld, narrowedBy } from './recording/index';
 export { TALK_AT_ONCE, writingNeeds } from './talk/index';

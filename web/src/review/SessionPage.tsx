@@ -16,7 +16,8 @@ import { AskedPanel } from './AskedPanel';
 import { LogPanel } from './LogPanel';
 import { Roll } from './Roll';
 
-// What two pages share and none of the first needs.
+// What several pages share and none of the first needs.
+const ClassBoards = lazy(() => import('../ui/ClassBoards'));
 const TryIt = lazy(() => import('../ui/TryIt'));
 
 /** Asked often while the class is on or its recording is prepared. */
@@ -56,6 +57,11 @@ export function SessionPage() {
         </Panel>
       )}
       <ClassNotes session={session.id} name={`${session.seriesTitle} ${session.number}`} />
+      {session.state === 'held' && (
+        <Suspense>
+          <ClassBoards session={session.id} name={`${session.seriesTitle} ${session.number}`} />
+        </Suspense>
+      )}
       {session.state !== 'live' && session.state !== 'cancelled' && !isStanding(session.kind) && (
         <WritingPanel
           session={session.id}

@@ -1,4 +1,5 @@
 import { Container, Loader, Text, Title } from '@mantine/core';
+import { lazy, Suspense } from 'react';
 import { useParams } from 'react-router';
 import type { SessionDetail } from '@nimble-bell/core/api';
 import { instantWords } from '@nimble-bell/core/calendar';
@@ -8,6 +9,9 @@ import { useAbout } from '../app/title';
 import ClassNotes from '../ui/ClassNotes';
 import { Fault } from '../ui/Fault';
 import { WritingPanel } from './WritingPanel';
+
+// Where something was drawn.
+const ClassBoards = lazy(() => import('../ui/ClassBoards'));
 
 /** What is written around one session, by a student's link. */
 export function WritingPage() {
@@ -40,6 +44,11 @@ export function WritingPage() {
               held={session.state === 'held'}
             />
             <ClassNotes session={session.id} name={`${session.seriesTitle} ${session.number}`} />
+            {session.state === 'held' && (
+              <Suspense>
+                <ClassBoards session={session.id} name={`${session.seriesTitle} ${session.number}`} />
+              </Suspense>
+            )}
           </>
         )}
       </Container>
