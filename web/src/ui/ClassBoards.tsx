@@ -18,7 +18,7 @@ export default function ClassBoards({ session, name }: { session: string; name: 
   return (
     <Panel
       title="Boards"
-      about="As they were when the class was over. Yours is yours alone, and of those who teach."
+      about="As they were when the class was over. Somebody’s own is theirs, and of those who teach."
     >
       <Group gap={8} component="ul" p={0} m={0} style={{ listStyle: 'none' }}>
         {data.map((board) => (
@@ -53,7 +53,7 @@ function OneBoard({ session, place, name }: { session: string; place: string; na
   const { sides } = data;
   return (
     <Stack gap="sm">
-      <div style={{ display: 'flex', aspectRatio: '16 / 9' }}>
+      <div style={{ display: 'flex', aspectRatio: '16 / 9', border: '1px solid var(--line)' }}>
         <Surface on={sides[side - 1]!} nameOf={nobody} />
       </div>
       <Group gap={8}>

@@ -1,4 +1,4 @@
-import { Container, Loader, Text, Title } from '@mantine/core';
+import { Container, Loader, Stack, Text, Title } from '@mantine/core';
 import { lazy, Suspense } from 'react';
 import { useParams } from 'react-router';
 import type { SessionDetail } from '@nimble-bell/core/api';
@@ -36,19 +36,21 @@ export function WritingPage() {
             <Text c="dimmed" mb="md" className="figures">
               {course!.code}, {instantWords(session.startsAt, zone!)}
             </Text>
-            <WritingPanel
-              session={session.id}
-              me={member!}
-              teaching={false}
-              zone={zone!}
-              held={session.state === 'held'}
-            />
-            <ClassNotes session={session.id} name={`${session.seriesTitle} ${session.number}`} />
-            {session.state === 'held' && (
-              <Suspense>
-                <ClassBoards session={session.id} name={`${session.seriesTitle} ${session.number}`} />
-              </Suspense>
-            )}
+            <Stack>
+              <WritingPanel
+                session={session.id}
+                me={member!}
+                teaching={false}
+                zone={zone!}
+                held={session.state === 'held'}
+              />
+              <ClassNotes session={session.id} name={`${session.seriesTitle} ${session.number}`} />
+              {session.state === 'held' && (
+                <Suspense>
+                  <ClassBoards session={session.id} name={`${session.seriesTitle} ${session.number}`} />
+                </Suspense>
+              )}
+            </Stack>
           </>
         )}
       </Container>
