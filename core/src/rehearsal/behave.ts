@@ -1,4 +1,15 @@
-import { may, isHere, isOpen, placeOf, questionOn, roundOf, CLASS, SIGNS } from '../room/index';
+import {
+  CLASS,
+  frontOf,
+  isHere,
+  isOpen,
+  may,
+  ownPlace,
+  placeOf,
+  questionOn,
+  roundOf,
+  SIGNS,
+} from '../room/index';
 import type { AskedQuestion, RoomCommand, RoomState } from '../room/index';
 import { randomFrom, shuffle } from '../shuffle';
 import type { Answer } from '../questions/index';
@@ -22,6 +33,9 @@ export type Prompt = (typeof PROMPTS)[number];
 
 const command = (command: RoomCommand): Act => ({ do: 'command', command });
 const S = 1000;
+/** So many strokes does one draw on a board at most. */
+const MOST_STROKES = 3;
+const COLOURS = ['ink', 'pine', 'clay', 'tide'] as const;
 
 /**
  * How a stand-in behaves: asked about once a second. The same stand-in, seed and room give the same behaviour; they know
@@ -33,6 +47,8 @@ export class Mind {
   readonly #meant = new Map<string, number>();
   #prompted: Prompt | null = null;
   #greeted = false;
+  /** How often they drew, by the board. */
+  readonly #drew = new Map<string, number>();
 
   constructor(
     readonly self: StandIn,
@@ -57,6 +73,7 @@ export class Mind {
       ...this.#raises(sight, prompted === 'hands'),
       ...this.#writes(sight, prompted === 'chatter'),
       ...this.#signs(sight, prompted === 'signs'),
+      ...this.#draws(sight),
       ...this.#chooses(sight),
       ...this.#tries(sight, prompted === 'unruly'),
       ...(this.#often(this.self.temper.drops / 150) || prompted === 'lines'
@@ -170,6 +187,36 @@ export class Mind {
     if (room.bell.phase !== 'live' || !may(room, me, 'react').allowed) return [];
     const wishes = prompted ? this.#often(0.8) : this.#often(this.self.temper.signs / 90);
     return wishes ? [command({ type: 'giveSign', sign: this.#of(SIGNS.filter((s) => s !== 'away')) })] : [];
+  }
+
+  /** On a board of their own each draws; on one that is before them, or at a table, some do where they may. */
+  #draws({ room, me, now }: Sight): Act[] {
+    const place = placeOf(room, me.member);
+    const own = room.board.given && place === CLASS;
+    const on = own ? ownPlace(me.member) : place;
+    const drew = this.#drew.get(on) ?? 0;
+    if (room.bell.phase !== 'live' || drew >= MOST_STROKES) return [];
+    if (own) {
+      if (!this.#after(`draw/${drew}`, now, 2 * S, 20 * S)) return [];
+    } else {
+      const before = place !== CLASS || frontOf(room, place) === 'board';
+      if (!before || !may(room, me, 'draw').allowed || !this.#often(1 / 40)) return [];
+    }
+    this.#drew.set(on, drew + 1);
+    return [command({ type: 'draw', stroke: this.#wave(), ...(own && { at: on }) })];
+  }
+
+  /** A line that rises and falls as tides do, somewhere on the board. */
+  #wave() {
+    const [x, y] = [this.#between(5, 60) / 100, this.#between(20, 80) / 100];
+    const [long, high] = [this.#between(10, 35) / 100, this.#between(2, 15) / 100];
+    const points = Array.from({ length: 40 }, (_, i) => {
+      const along = i / 39;
+      return [x + long * along, y + high * Math.sin(along * 2 * Math.PI)].map(
+        (n) => Math.round(n * 1e4) / 1e4,
+      );
+    }).flat();
+    return { points, colour: this.#of(COLOURS) };
   }
 
   /** A table is chosen where everybody chooses; at one, some call for help. */

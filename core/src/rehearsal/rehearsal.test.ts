@@ -107,6 +107,24 @@ test('who is given the floor speaks, and is silent again', () => {
   ]);
 });
 
+test('they draw on a board that is before them where they may, and each on one of their own, and then have done', () => {
+  const strokes = ({ accepted }: Taken) =>
+    accepted.flatMap(({ member, command }) => (command.type === 'draw' ? [{ member, at: command.at }] : []));
+  const before = { 1: (r: TestRoom) => void r.do(maren, { type: 'setFront', tool: 'board' }) };
+  const together = held(12, 120, { limits: { draw: 'open' }, at: before });
+  expect(strokes(together).length).toBeGreaterThan(10);
+  expect(strokes(together).length).toBeLessThanOrEqual(36);
+  expect(strokes(held(12, 60, { limits: { draw: 'open' } }))).toEqual([]);
+  const apart = held(8, 100, {
+    limits: { draw: 'closed' },
+    at: { 1: (r) => void r.do(maren, { type: 'giveBoards', given: true }) },
+  });
+  const own = strokes(apart);
+  for (const { member, at } of own) expect(at).toBe(`own-${member}`);
+  expect(new Set(own.map((d) => d.member)).size).toBe(8);
+  expect(own).toHaveLength(24);
+});
+
 test('where everybody chooses, each goes to a table', () => {
   const { room } = held(12, 20, {
     at: {
