@@ -2,12 +2,15 @@ import { listWords } from '../calendar/words';
 import { teaches } from '../roster/role';
 import {
   audience,
+  CLASS,
   isOn,
   may,
   nameIn,
   noticeOf,
+  placeOf,
   refusalWords,
   snapshotFor,
+  tableOf,
   type Actor,
   type RoomCommand,
   type RoomState,
@@ -42,7 +45,7 @@ export const LINE_WORDS = {
   away: 'Sound is away for the moment. Please call again.',
   busy: 'All lines are taken. Please call again.',
   goodbye: 'Goodbye.',
-  keys: 'One raises or lowers your hand. Two is your microphone. Three tells what you may do now. Four tells who is speaking. Zero says this again.',
+  keys: 'One raises or lowers your hand. Two is your microphone. Three tells what you may do now. Four tells who is speaking. At a table, five calls a teacher. Zero says this again.',
 } as const;
 
 /** What a caller hears who has come in. */
@@ -61,6 +64,12 @@ export function pressed(room: RoomState, actor: Actor, key: TelephoneKey): Press
   if (key === '2') return { command: { type: 'microphone', on: !isOn(room, member, 'sound') } };
   if (key === '3') return { say: mayNow(room, actor) };
   if (key === '4') return { say: whoSpeaks(snapshotFor(room, actor), member) };
+  if (key === '5') {
+    const place = placeOf(room, member);
+    if (place === CLASS) return { say: 'You are with the class: it is at no table.' };
+    const called = room.tables.laid?.calls.some((c) => c.place === place) ?? false;
+    return { command: { type: 'callHelp', on: !called } };
+  }
   if (key === '0') return { say: LINE_WORDS.keys };
   return null;
 }
@@ -81,7 +90,10 @@ export function mayNow(room: RoomState, actor: Actor): string {
 export function whoSpeaks(room: RoomState, me: string): string {
   const called = (member: string) => (member === me ? 'you' : nameIn(room, member));
   const { holder } = room.floor;
-  const on = Object.keys(room.desk.microphone).filter((m) => room.presence.people[m]?.present);
+  const here = placeOf(room, me);
+  const on = Object.keys(room.desk.microphone).filter(
+    (m) => room.presence.people[m]?.present && placeOf(room, m) === here,
+  );
   const floor =
     holder === null ? '' : holder === me ? 'You have the floor. ' : `${called(holder)} has the floor. `;
   const [one] = on;
@@ -89,6 +101,42 @@ export function whoSpeaks(room: RoomState, me: string): string {
   if (on.length > 5) return `${floor}${on.length} microphones are on.`;
   if (on.length > 1) return `${floor}Microphones are on: ${listWords(on.map(called))}.`;
   return `${floor}${one === me ? 'Your microphone is on, and no other.' : `The microphone of ${called(one)} is on.`}`;
+}
+
+/** Where a caller is from now on, and with whom. */
+function placeWords(room: RoomState, me: string, to: string): string {
+  const table = tableOf(room, to);
+  if (!table) return 'You are back with the class.';
+  const others = Object.values(room.presence.people).filter(
+    (p) => p.present && p.member !== me && placeOf(room, p.member) === to,
+  );
+  const company =
+    others.length === 0
+      ? 'Nobody else is there yet.'
+      : others.length > 5
+        ? `${others.length} others are there.`
+        : `With you: ${listWords(others.map((p) => p.name))}.`;
+  const task = room.tables.laid?.task;
+  return `You are at ${table.name}. ${company}${task ? ` What is to be done: ${task}` : ''}`;
+}
+
+/** What a caller hears while the class is at tables. */
+function tableWords(event: StoredEvent, room: RoomState, me: string): string | null {
+  switch (event.type) {
+    case 'wentTo': {
+      const move = event.moves.find((m) => m.member === me);
+      return move ? placeWords(room, me, move.to) : null;
+    }
+    case 'tablesTold':
+      return `${nameIn(room, event.by)} says to all tables: ${event.text}`;
+    case 'backSoon':
+      return 'In half a minute everybody is back with the class.';
+    case 'helpCalled':
+      if (event.place !== placeOf(room, me)) return null;
+      return event.on ? 'Your table calls a teacher.' : 'Your table calls no more.';
+    default:
+      return null;
+  }
 }
 
 /** What a caller's own acts and what is done to them are answered with. */
@@ -121,7 +169,7 @@ function ownWords(event: StoredEvent, room: RoomState, me: string): string | nul
         : null;
     }
     default:
-      return null;
+      return tableWords(event, room, me);
   }
 }
 

@@ -105,3 +105,32 @@ test('what is put before the class is told: a time and its bell, a question, and
     'You are asked.',
   ]);
 });
+
+test('a caller is told where they are while the class is at tables, calls a teacher there, and is taken back', () => {
+  const { room, told, press } = called();
+  room.happen(entry('ben', 'Ben Carrick', 'student'), entry('cleo', 'Cleo Moreau', 'student'));
+  told();
+  expect(press('5')).toBe('You are with the class: it is at no table.');
+  room.do(maren, {
+    ...{ type: 'layTables', seconds: 600, open: true, task: 'Read the table of the harbour.' },
+    tables: [
+      { name: 'Table 1', members: ['ana', 'ben'] },
+      { name: 'Table 2', members: ['cleo'] },
+    ],
+  });
+  expect(told()).toEqual([
+    'You are at Table 1. With you: Ben Carrick. What is to be done: Read the table of the harbour.',
+  ]);
+  room.do({ member: 'cleo', role: 'student' }, { type: 'microphone', on: true });
+  expect(press('4')).toBe('No microphone is on.');
+  expect(press('5')).toBe('Your table calls a teacher.');
+  expect(press('5')).toBe('Your table calls no more.');
+  room.do({ member: 'cleo', role: 'student' }, { type: 'callHelp', on: true });
+  expect(told()).toEqual([]);
+  room.do(maren, { type: 'wordToTables', text: 'Five minutes more.' });
+  expect(told()).toEqual(['Maren Oduya says to all tables: Five minutes more.']);
+  room.do(maren, { type: 'endTables' });
+  expect(told()).toEqual(['In half a minute everybody is back with the class.']);
+  room.do(maren, { type: 'endTables', now: true });
+  expect(told()).toEqual(['You are back with the class.']);
+});

@@ -13,8 +13,10 @@ class FakeTrack extends EventTarget {
     super();
     this.addEventListener('ended', () => this.ended++);
   }
+  readyState = 'live';
   stop() {
     this.stopped++;
+    this.readyState = 'ended';
   }
 }
 const streamOf = (track: FakeTrack) =>
@@ -88,6 +90,25 @@ test('too slow, or not at all: the camera is off, never what is behind somebody 
   const { track, worker } = await hidden();
   worker.onerror();
   expect(track.ended).toBe(1);
+});
+
+test('a program that fails while the picture is still read opens no camera', async () => {
+  chooseDevices({ behind: 'picture' });
+  const camera = new FakeTrack();
+  const decoded = { resolve: () => {} };
+  jest
+    .spyOn(window, 'Image')
+    .mockImplementation(
+      () => ({ decode: () => new Promise<void>((resolve) => (decoded.resolve = resolve)) }) as never,
+    );
+  Object.assign(globalThis, { createImageBitmap: async () => ({}) });
+  const opening = hide(streamOf(camera), 'picture', 'data:image/jpeg;base64,AA');
+  await Promise.resolve();
+  FakeWorker.last.onerror();
+  decoded.resolve();
+  await expect(opening).rejects.toThrow('cannot draw another background');
+  expect([camera.stopped, FakeWorker.last.begun]).toEqual([1, []]);
+  jest.restoreAllMocks();
 });
 
 test('a camera that is unplugged ends what is drawn from it, once', () => {

@@ -100,6 +100,8 @@ export async function hide(
   };
   worker.onerror = () => worker.onmessage!({ data: 'cannot' } as MessageEvent<Said>);
   const shows = behind === 'picture' && picture ? await drawable(picture) : null;
+  // Its program may have failed meanwhile, before anybody heard of the track's end.
+  if (track.readyState === 'ended') throw new Error(`${WHY.cannot}.`);
   const begin: Begin = { behind, picture: shows, ...way.begin };
   const moved = [begin.picture, begin.reads, begin.writes, begin.canvas].filter((m) => m !== null);
   worker.postMessage(begin, moved as Transferable[]);
