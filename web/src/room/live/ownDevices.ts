@@ -30,13 +30,15 @@ export interface OwnDevices {
   behindPicture: string;
   /** One does not see one's own camera; the others do. */
   hidesSelf: boolean;
+  /** Faces stand beside what is presented. */
+  facesBeside: boolean;
 }
 
 const KEY = 'nb-devices';
 const USUAL: OwnDevices = {
   ...{ sound: '', camera: '', speaker: '', noise: true, echo: true },
   ...{ presents: 'sharp', paperCamera: '', paper: { turn: 0, closer: 1, x: 0.5, y: 0.5 } },
-  ...{ behind: 'plain', behindPicture: '', hidesSelf: false },
+  ...{ behind: 'plain', behindPicture: '', hidesSelf: false, facesBeside: true },
 };
 
 function kept(): OwnDevices {

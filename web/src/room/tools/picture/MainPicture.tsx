@@ -1,13 +1,14 @@
-import { useSyncExternalStore } from 'react';
+import { lazy, Suspense, useSyncExternalStore } from 'react';
 import { CLASS, placeOf, presentersAt, type RoomState } from '@nimble-bell/core/room';
 import { teaches, type Role } from '@nimble-bell/core/roster';
-import { useInside, useNameOf, useRoom, useTeaching, type Inside } from '../../live/useRoom';
+import { useInside, useNameOf, useRoom, type Inside } from '../../live/useRoom';
 import { useWanted } from '../../live/Wanted';
-import { SmallButton } from '../../../ui/SmallButton';
 import stage from '../../frame/stage.module.css';
 import { Faces } from './Faces';
 import { OnePicture } from './OnePicture';
-import classes from './picture.module.css';
+
+// Once somebody presents.
+const Screens = lazy(() => import('./Screens'));
 
 /** Whom a teacher has made large for all, where their camera is on. */
 const featuredAt = ({ stage, desk }: RoomState, place: string): string | null => {
@@ -55,7 +56,12 @@ export function MainPicture() {
     const track = trackOf(member, 'screen');
     return track ? [{ member, track }] : [];
   });
-  if (screens.length) return <Screens screens={screens} />;
+  if (screens.length)
+    return (
+      <Suspense>
+        <Screens screens={screens} />
+      </Suspense>
+    );
   if (atTable && !featured) return <Faces />;
   const track = trackOf(large, 'camera');
   if (!track || !large)
@@ -65,33 +71,6 @@ export function MainPicture() {
       </div>
     );
   return <OnePicture member={large} track={track} of="camera" />;
-}
-
-interface Screen {
-  member: string;
-  track: MediaStreamTrack;
-}
-
-const selectTwo = ({ room, info }: Inside) => room.stage.two[placeOf(room, info.me.member)] ?? false;
-
-/** What is presented: one, or two side by side where whoever teaches lets them. */
-function Screens({ screens }: { screens: Screen[] }) {
-  const { send } = useRoom();
-  const two = useInside(selectTwo);
-  const teaching = useTeaching();
-  return (
-    <div className={classes.screens} data-two={screens.length > 1}>
-      {screens.map(({ member, track }, i) => (
-        <OnePicture key={member} member={member} track={track} of="screen">
-          {teaching && i === screens.length - 1 && (
-            <SmallButton aria-pressed={two} onClick={() => void send({ type: 'letTwoPresent', on: !two })}>
-              {two ? 'One at a time again' : 'Let a second present beside it'}
-            </SmallButton>
-          )}
-        </OnePicture>
-      ))}
-    </div>
-  );
 }
 
 const awayWords = (name: string) =>

@@ -49,7 +49,7 @@ test('those who teach make somebody large for all by one press on their face; st
   expect(screen.queryByRole('button', { name: /large for all/ })).toBeNull();
 });
 
-test('what two present is side by side; a teacher lets a second one, and a student is not asked', () => {
+test('what two present is side by side; a teacher lets a second one, and a student is not asked', async () => {
   const presents = (member: string) => ({ type: 'presenting' as const, member, on: true, place: 'class' });
   const screens = ['ana', 'maren'].map((member) => ({
     ...{ member, kind: 'screen', track: {} as MediaStreamTrack },
@@ -57,7 +57,7 @@ test('what two present is side by side; a teacher lets a second one, and a stude
   const { tools, sent, happen } = roomTools(maren, [...CLASS, presents('ana')]);
   Object.assign(tools.call, { tracks: () => screens });
   const shown = showInRoom(tools, <MainPicture />);
-  expect(screen.getAllByLabelText(/, screen$/)).toHaveLength(1);
+  expect(await screen.findAllByLabelText(/, screen$/)).toHaveLength(1);
   fireEvent.click(screen.getByRole('button', { name: 'Let a second present beside it' }));
   expect(sent).toEqual([{ type: 'letTwoPresent', on: true }]);
   act(() => happen({ type: 'twoLetPresent', by: 'maren', on: true, place: 'class' }, presents('maren')));
@@ -68,6 +68,31 @@ test('what two present is side by side; a teacher lets a second one, and a stude
   fireEvent.click(screen.getByRole('button', { name: 'One at a time again' }));
   expect(sent.at(-1)).toEqual({ type: 'letTwoPresent', on: false });
   shown.unmount();
-  showInRoom(roomTools(ana, [...CLASS, presents('maren')]).tools, <MainPicture />);
+  const hers = roomTools(ana, [...CLASS, presents('maren')]).tools;
+  Object.assign(hers.call, { tracks: () => screens });
+  showInRoom(hers, <MainPicture />);
+  expect(await screen.findByLabelText('Maren Oduya, screen')).toBeTruthy();
   expect(screen.queryByRole('button', { name: /second/ })).toBeNull();
+});
+
+test('faces stand beside what is presented, for whom wants them, and stay away where one put them away', async () => {
+  const { tools } = roomTools(maren, [
+    ...CLASS,
+    { type: 'camera', member: 'ana', on: true },
+    { type: 'presenting', member: 'maren', on: true, place: 'class' },
+  ]);
+  const track = {} as MediaStreamTrack;
+  const all = [
+    { member: 'maren', kind: 'screen', track },
+    { member: 'ana', kind: 'camera', track },
+  ];
+  Object.assign(tools.call, { tracks: () => all });
+  const shown = showInRoom(tools, <MainPicture />);
+  expect(await screen.findByLabelText('Ana Lanyon, camera')).toBeTruthy();
+  fireEvent.click(screen.getByRole('button', { name: 'Without the faces' }));
+  expect(screen.queryByLabelText('Ana Lanyon, camera')).toBeNull();
+  shown.unmount();
+  showInRoom(tools, <MainPicture />);
+  fireEvent.click(await screen.findByRole('button', { name: 'Faces beside it' }));
+  expect(screen.getByLabelText('Ana Lanyon, camera')).toBeTruthy();
 });
