@@ -1,3 +1,4 @@
+import { useMediaQuery } from '@mantine/hooks';
 import { placeOf } from '@nimble-bell/core/room';
 import { useInside, useRoom, useTeaching, type Inside } from '../../live/useRoom';
 import { chooseDevices, ownDevices } from '../../live/ownDevices';
@@ -21,7 +22,9 @@ const select = ({ room, info: { me } }: Inside) => {
 /** What is presented, one or two side by side, and beside it the faces of where one is, for whom wants them. */
 export default function Screens({ screens }: Props) {
   const { send } = useRoom();
-  const { two, faces } = useInside(select);
+  const { two, ...has } = useInside(select);
+  // On a phone what is presented needs all the room there is.
+  const faces = !useMediaQuery('(max-width: 700px)') && has.faces;
   const teaching = useTeaching();
   const wanted = ownDevices.useOf((own) => own.facesBeside);
   const beside = faces && wanted;
