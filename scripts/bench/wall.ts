@@ -33,14 +33,15 @@ async function cameraPage(browser: Browser): Promise<Page> {
     const offer = async () => {
       const line = new RTCPeerConnection();
       line.addTransceiver('audio', { direction: 'sendonly' });
-      line.addTransceiver(track!, { direction: 'sendonly', sendEncodings: sizes });
+      line.addTransceiver('video', { direction: 'sendonly', sendEncodings: sizes });
       line.addTransceiver('video', { direction: 'sendonly' });
       await line.setLocalDescription();
       while (line.iceGatheringState !== 'complete') await new Promise((done) => setTimeout(done, 20));
       return { n: lines.push(line) - 1, sdp: line.localDescription!.sdp };
     };
     const take = (at: number, sdp: string) => lines[at]!.setRemoteDescription({ type: 'answer', sdp });
-    Object.assign(window, { offer, take });
+    const send = (at: number) => lines[at]!.getTransceivers()[1]!.sender.replaceTrack(track!);
+    Object.assign(window, { offer, take, send });
   }, CAMERA);
   return page;
 }
@@ -58,7 +59,11 @@ async function switchOn(page: Page, course: MadeCourse, link: string) {
       (window as unknown as { take: (n: number, sdp: string) => Promise<void> }).take(at, answer),
     [n, reply.sdp] as const,
   );
+  // As the product's pages do: a camera is sent once it is passed on.
+  const passed = new Promise((resolve) => socket.once('passed', resolve));
   await send({ type: 'camera', on: true });
+  await passed;
+  await page.evaluate((at) => (window as unknown as { send: (n: number) => Promise<void> }).send(at), n);
   return socket;
 }
 

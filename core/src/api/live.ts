@@ -166,6 +166,8 @@ export interface ServerMessages {
   events: (events: StoredEvent[]) => void;
   offer: (offer: RelayOffer) => void;
   relay: (state: { available: boolean }) => void;
+  /** What one sends of a kind is passed on from now on: before, a camera's two sizes would not be told apart. */
+  passed: (what: { kind: TrackKind }) => void;
   /** The class list has changed. */
   people: (people: SeatPerson[]) => void;
   /** Who is what in the room: one's own role has changed. */

@@ -50,6 +50,25 @@ test('a new publisher is closed, whatever it sends, until the room says otherwis
   expect([...relay.open]).toEqual(['ana/camera']);
 });
 
+test('a page is told of each kind once it is passed on, and of no publishing of before', async () => {
+  const { relay, media, room, happen, enter } = setUp();
+  await happen(enter('ana', 'student'));
+  const told: string[] = [];
+  const passed = (of: string) => (kind: string) => void told.push(`${of} ${kind}`);
+  await media.publish(room, 'ana', OFFER, 'page', passed('first'));
+  await happen({ type: 'microphone', member: 'ana', on: true });
+  expect(told).toEqual([]);
+  await happen({ type: 'camera', member: 'ana', on: true });
+  await happen({ type: 'camera', member: 'ana', on: false });
+  await happen({ type: 'camera', member: 'ana', on: true });
+  expect(told).toEqual(['first camera', 'first camera']);
+  await media.publish(room, 'ana', OFFER, 'page', passed('second'));
+  expect(told.slice(2)).toEqual(['second camera']);
+  relay.fail('moderate', 1);
+  await happen({ type: 'limitSet', by: 'maren', capability: 'camera', state: 'closed' });
+  expect(told).toHaveLength(3);
+});
+
 test('limits, floor and hush open and close tracks at the relay, and ask only for what changed', async () => {
   const { relay, media, room, happen, enter } = setUp();
   await happen(enter('maren', 'teacher'), enter('ana', 'student'), { type: 'rangIn', by: 'maren' });

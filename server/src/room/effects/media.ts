@@ -7,7 +7,14 @@ import { newId } from '../../context';
 import { AppError } from '../../errors';
 import { TRACK_KINDS, type MediaRelay, type TrackKind, type Watched } from '../../media/relay';
 import { addTrack, openPartOf } from '../../recordings/store';
-import { memberOf, publisherOf, Publishers, type Reels, type RoomAtRelay } from './publishers';
+import {
+  memberOf,
+  publisherOf,
+  Publishers,
+  type Publisher,
+  type Reels,
+  type RoomAtRelay,
+} from './publishers';
 import { Turns } from '../../turns';
 
 /** What a page that watches is told. */
@@ -58,7 +65,7 @@ class RoomMedia {
   }
 
   /** One after another for each publisher: of several at once the last one stands, and nothing is left of the others. */
-  publish(member: string, way: Way, sdp: string): Promise<string> {
+  publish(member: string, way: Way, sdp: string, passed: Publisher['passed']): Promise<string> {
     const kinds = KINDS_BY[way];
     checkOffer(sdp, kinds);
     const id = publisherOf(member, way);
@@ -74,6 +81,7 @@ class RoomMedia {
         confirmed: { sound: false, camera: false, screen: false },
         reel: null,
         failures: 0,
+        passed,
       });
       void up.then(() => this.#becomeVisible(id, number)).catch(() => {});
       // Who left while the relay was asked is let go all the same.
@@ -279,8 +287,13 @@ export class Media {
     });
   }
 
-  publish = (room: RoomAtRelay, member: string, sdp: string, way: Way = 'page') =>
-    this.#of(room).publish(member, way, sdp);
+  publish = (
+    room: RoomAtRelay,
+    member: string,
+    sdp: string,
+    way: Way = 'page',
+    passed: Publisher['passed'] = () => {},
+  ) => this.#of(room).publish(member, way, sdp, passed);
   unpublish = (room: RoomAtRelay, member: string, way: Way = 'page') => this.#of(room).unpublish(member, way);
   listen = (room: RoomAtRelay, line: string, member: string) => this.#of(room).listen(line, member);
   unlisten = (room: RoomAtRelay, line: string) => this.#of(room).unlisten(line);

@@ -38,6 +38,8 @@ export interface Publisher {
   /** What its tracks are written into; undefined where that is not known. */
   reel: Written | null | undefined;
   failures: number;
+  /** Told of each kind that is passed on from now on. */
+  passed: (kind: TrackKind) => void;
 }
 
 const RETRY_MS = [100, 300, 800, 2000];
@@ -163,6 +165,7 @@ export class Publishers {
     publisher.confirmed[kind] = null;
     await this.relay.moderate(this.room.session, publisher.id, kind, open);
     publisher.confirmed[kind] = open;
+    if (open && this.all.get(publisher.id) === publisher) publisher.passed(kind);
   }
 
   /** A publisher's tracks go into files of their own for each part, whose headers say when they began. */

@@ -1,4 +1,5 @@
 import type { Server as HttpServer } from 'node:http';
+import type { TrackKind } from '@nimble-bell/core/limits';
 import { Server } from 'socket.io';
 import { PAGE_MESSAGES, type Answers, type BodyOf, type PageMessage } from '@nimble-bell/core/api';
 import {
@@ -132,7 +133,8 @@ export class RoomSocket {
       this.#spend(member, 'commands');
       if (member.role === 'observer') throw new AppError('forbidden', 'Observers watch and listen.');
       this.#needRelay();
-      return { sdp: await this.media.publish(room, member.id, sdp) };
+      const passed = (kind: TrackKind) => void socket.emit('passed', { kind });
+      return { sdp: await this.media.publish(room, member.id, sdp, 'page', passed) };
     },
     unpublish: async (socket) => {
       const { room, member } = this.#visit(socket);

@@ -1,7 +1,7 @@
 import type { RoomState } from '@nimble-bell/core/room';
 import { evolve, newRoom } from '@nimble-bell/core/room';
 import type { RelayOffer, StoredEvent } from '@nimble-bell/core/api';
-import { Call } from './call';
+import { Call, type TrackKind } from './call';
 import type { RoomConnection } from './connection';
 import { chooseDevices } from './ownDevices';
 
@@ -84,14 +84,24 @@ function setUp() {
   const commands: object[] = [];
   let begin = () => {};
   let offer: (offer: RelayOffer) => void = () => {};
+  let pass: (kind: TrackKind) => void = () => {};
   const connection = {
     view: { relay: true, status: 'in' },
-    attachMedia: (onOffer: typeof offer, onEntered: typeof begin) => ((offer = onOffer), (begin = onEntered)),
+    attachMedia: (onOffer: typeof offer, onEntered: typeof begin, onPassed: typeof pass) => (
+      (offer = onOffer),
+      (begin = onEntered),
+      (pass = onPassed)
+    ),
     ask: async (name: string, body: unknown) => (asked.push([name, body]), { ok: true, sdp: 'answer' }),
     command: async (command: object) => void commands.push(command),
   };
   const call = new Call(connection as unknown as RoomConnection);
-  return { call, asked, commands, connection, begin: () => begin(), offer: (o: RelayOffer) => offer(o) };
+  return {
+    ...{ call, asked, commands, connection },
+    begin: () => begin(),
+    offer: (o: RelayOffer) => offer(o),
+    pass: (kind: TrackKind) => pass(kind),
+  };
 }
 
 const state = (...events: object[]): RoomState =>
@@ -101,14 +111,20 @@ const state = (...events: object[]): RoomState =>
 const settle = () => new Promise((resolve) => setTimeout(resolve, 0));
 
 test('the first device publishes three sections; the next only takes its place in them', async () => {
-  const { call, asked } = setUp();
+  const { call, asked, pass } = setUp();
   await call.open('sound');
   expect(asked.map(([name]) => name)).toEqual(['publish']);
   const [sending] = FakePeer.made;
   expect(sending!.transceivers).toHaveLength(3);
   await call.open('camera');
   expect(asked).toHaveLength(1);
-  expect(sending!.transceivers.map((t) => t.sender.track !== null)).toEqual([true, true, false]);
+  const sent = () => sending!.transceivers.map((t) => t.sender.track !== null);
+  // A camera waits until it is passed on: its sizes are told apart by its first packets alone.
+  expect(sent()).toEqual([true, false, false]);
+  pass('sound');
+  expect(sent()).toEqual([true, false, false]);
+  pass('camera');
+  expect(sent()).toEqual([true, true, false]);
   expect(devices).toEqual(['audio', 'video']);
 });
 
@@ -155,9 +171,10 @@ test('sound is silent until the room lets it out, and the device stays open', as
 });
 
 test('a device that is unplugged is off in the room too', async () => {
-  const { call, commands } = setUp();
+  const { call, commands, pass } = setUp();
   for (const kind of ['sound', 'camera'] as const) {
     await call.open(kind);
+    pass(kind);
     const [sound, camera] = FakePeer.made[0]!.transceivers;
     ((kind === 'sound' ? sound : camera)!.sender.track as FakeTrack).dispatchEvent(new Event('ended'));
   }
@@ -186,7 +203,7 @@ test('an offer is answered, and what arrives is known by member and kind', async
 });
 
 test('after the relay was away everything is set up anew, with the devices that are open', async () => {
-  const { call, asked, begin, connection } = setUp();
+  const { call, asked, begin, connection, pass } = setUp();
   await call.open('camera');
   connection.view.relay = false;
   begin();
@@ -198,7 +215,10 @@ test('after the relay was away everything is set up anew, with the devices that 
   await settle();
   expect(asked.map(([name]) => name)).toEqual(['publish', 'watch', 'publish']);
   expect(FakePeer.made[0]!.closed).toBe(true);
-  expect(FakePeer.made.at(-1)!.transceivers[1]!.sender.track).not.toBeNull();
+  const camera = () => FakePeer.made.at(-1)!.transceivers[1]!.sender.track;
+  expect(camera()).toBeNull();
+  pass('camera');
+  expect(camera()).not.toBeNull();
   call.close();
   expect(FakePeer.made.at(-1)!.closed).toBe(true);
 });

@@ -72,6 +72,8 @@ export class Call {
   #places = new Map<string, { member: string; kind: TrackKind }>();
   #publishing: Promise<void> = Promise.resolve();
   #wasOn = { camera: false, screen: false };
+  /** The relay has passed one's camera on since it was published. */
+  #passed = false;
 
   /** Whose cameras the page shows. */
   readonly looks: Looks;
@@ -88,6 +90,7 @@ export class Call {
     connection.attachMedia(
       (offer) => void this.#receive(offer),
       () => this.#begin(),
+      (kind) => this.#pass(kind),
     );
   }
 
@@ -115,7 +118,7 @@ export class Call {
     track.enabled = before.enabled;
     this.#take(kind, track);
     before.stop();
-    await this.#sender(kind)?.replaceTrack(track);
+    await this.#sender(kind)?.replaceTrack(this.#out(kind));
     await this.#mix();
     this.#tell();
   }
@@ -238,6 +241,7 @@ export class Call {
     if (this.#sending || !this.connection.view.relay) return;
     const pc = new RTCPeerConnection();
     this.#sending = pc;
+    this.#passed = false;
     for (const kind of KINDS)
       pc.addTransceiver(this.#out(kind) ?? (kind === 'sound' ? 'audio' : 'video'), {
         direction: 'sendonly',
@@ -271,7 +275,18 @@ export class Call {
     this.#tell();
   }
 
+  /**
+   * A camera is sent once it is passed on: which of its two sizes a packet is of is said in the first ones alone, and of
+   * those that were not passed on the relay knows nothing.
+   */
+  #pass(kind: TrackKind) {
+    if (kind !== 'camera') return;
+    this.#passed = true;
+    void this.#sender(kind)?.replaceTrack(this.#out(kind));
+  }
+
   #out(kind: TrackKind): MediaStreamTrack | null {
+    if (kind === 'camera' && !this.#passed) return null;
     return (kind === 'sound' && this.#mixed) || (this.#own[kind] ?? null);
   }
 

@@ -1,4 +1,5 @@
 import { io, type Socket } from 'socket.io-client';
+import type { TrackKind } from '@nimble-bell/core/limits';
 import type {
   Answers,
   BodyOf,
@@ -61,6 +62,7 @@ export class RoomConnection {
   #pending = new Map<string, { command: RoomCommand; resolve: (reply: CommandReply) => void }>();
   #onOffer: (offer: RelayOffer) => void = () => {};
   #onEntered: () => void = () => {};
+  #onPassed: (kind: TrackKind) => void = () => {};
   #onDocument = new Set<(change: DocumentChange) => void>();
   #onVoice = new Set<(voice: { member: string; heard: boolean }) => void>();
   #onSignal = new Set<(signal: Signal & { member: string }) => void>();
@@ -121,6 +123,7 @@ export class RoomConnection {
     this.#socket.on('voice', (voice) => this.#onVoice.forEach((listener) => listener(voice)));
     this.#socket.on('signal', (signal) => this.#onSignal.forEach((listener) => listener(signal)));
     this.#socket.on('offer', (offer) => this.#onOffer(offer));
+    this.#socket.on('passed', ({ kind }) => this.#onPassed(kind));
     this.#socket.on('relay', ({ available }) => {
       this.#set({ relay: available });
       if (available && this.#view.status === 'in') this.#onEntered();
@@ -136,9 +139,14 @@ export class RoomConnection {
     return () => this.#listeners.delete(listener);
   };
 
-  /** The media's part: its offers, and each time that it has to begin anew. */
-  attachMedia(onOffer: (offer: RelayOffer) => void, onEntered: () => void) {
+  /** The media's part: its offers, each time that it has to begin anew, and what of its own is passed on from then on. */
+  attachMedia(
+    onOffer: (offer: RelayOffer) => void,
+    onEntered: () => void,
+    onPassed: (kind: TrackKind) => void = () => {},
+  ) {
     this.#onOffer = onOffer;
+    this.#onPassed = onPassed;
     this.#onEntered = onEntered;
     if (this.#view.status === 'in') onEntered();
   }
