@@ -38,7 +38,7 @@ test('a whole lesson: a teacher, four students and thirty stand-ins use every to
   page,
   browser,
 }, { outputDir }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(400_000);
   const limits = Object.fromEntries(
     ['speak', 'camera', 'draw', 'writeToClass', 'writeNotes', 'react'].map((c) => [c, 'open']),
   );
