@@ -15,7 +15,7 @@ const stylesOfParts: Plugin = {
   },
 };
 
-const NAMES = 'grape|indigo|violet|lime|cyan|pink|orange|green|yellow';
+const NAMES = 'teal|grape|indigo|violet|lime|cyan|pink|orange|green|yellow';
 const UNUSED = new RegExp(`--mantine-color-(${NAMES})-[\\w-]+:[^;}]*;?`, 'g');
 const UNUSED_LIST = new RegExp(`^\\s*(${NAMES}): \\[[^\\]]*\\],?$`, 'gm');
 
