@@ -200,6 +200,7 @@ export const ROUTES: Record<string, Answers> = {
   'GET /api/recordings/:id': MEMBERS,
   // By ticket alone, which only those who may read the recording are given.
   'GET /api/recordings/:id/media/:file': answers(401, 401, 401, 401, 401, 401),
+  'GET /api/recordings/:id/tables/:place': answers(401, 401, 401, 401, 401, 401),
   'GET /api/recordings/:id/still': answers(401, 401, 401, 401, 401, 401),
   'GET /api/recordings/:id/captions/:language': answers(401, 401, 401, 401, 401, 401),
   // By ticket alone, as the film.

@@ -81,6 +81,18 @@ export interface CaptionTrack {
   path: string;
 }
 
+/** What was said at a table of the class, to be heard by who sat there and by those who teach. */
+export interface TableSound {
+  place: string;
+  name: string;
+  /** When they sat down, an instant; and how long it is, ms. */
+  at: number;
+  lengthMs: number;
+  /** Who sat there, for those who teach; nobody where the recording is without names. */
+  members: string[];
+  path: string;
+}
+
 export interface RecordingDetail extends RecordingInfo {
   chapters: Chapter[];
   /** Somebody wrote them. */
@@ -104,6 +116,8 @@ export interface RecordingDetail extends RecordingInfo {
   /** What it is without. */
   leavesOut: readonly Leavable[];
   captions: CaptionTrack[];
+  /** The tables at which they sat, where those are recorded; null while that is made. */
+  tables: TableSound[] | null;
   /** The viewer's zone; the term's for those who teach. */
   zone: string;
   /** It is theirs to name, to take away and to take back. */

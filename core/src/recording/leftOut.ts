@@ -5,11 +5,15 @@ import type { RecordingPlan } from './schema';
 import { MARKED, PAGES_SHOWN, WORK_SHOWN } from './drawn';
 
 /** What a plan keeps, as far as it says. */
-export type KeptPlan = Pick<RecordingPlan, 'leavesOut' | 'studentsCameras'>;
+export type KeptPlan = Pick<RecordingPlan, 'leavesOut' | 'studentsCameras' | 'tables'>;
 
 /** Whether students’ cameras are kept: a face is a name, so not where names are left out. */
 export const keepsStudents = (plan: KeptPlan | null): boolean =>
   Boolean(plan?.studentsCameras) && !plan?.leavesOut?.includes('names');
+
+/** Whether what is said at tables is kept: students’ voices, so not where those are left out. */
+export const keepsTables = (plan: KeptPlan | null): boolean =>
+  Boolean(plan?.tables) && !plan?.leavesOut?.includes('studentsVoices');
 
 /** Whether what somebody sent of a kind belongs in a recording by this plan. */
 export function isKept(plan: KeptPlan | null, kind: 'sound' | 'camera' | 'screen', role: Role): boolean {

@@ -1,7 +1,7 @@
 import type { SeriesKind } from '../calendar/seriesKind';
 import { dateIn } from '../calendar/words';
 import type { Instant } from '../calendar/zone';
-import { keepsStudents } from './leftOut';
+import { keepsStudents, keepsTables } from './leftOut';
 import { isFor, type OnList, type Target } from '../roster/target';
 import { teaches } from '../roster/role';
 import { inForce, type Begins, type Ends, type Layer } from '../settings/index';
@@ -16,8 +16,9 @@ export function planOf(layers: readonly Layer[]): RecordingPlan | null {
   const during = inForce(layers, 'recording', 'watchForDays')?.value ?? 0;
   const onlyFor = inForce(layers, 'recording', 'onlyFor')?.value;
   const { begins, ends } = timesOf(layers);
-  const is = (key: 'automatic' | 'studentsWatch' | 'studentsDownload' | 'studentsCameras' | 'tellsAll') =>
-    inForce(layers, 'recording', key)?.value ?? false;
+  const is = (
+    key: 'automatic' | 'studentsWatch' | 'studentsDownload' | 'studentsCameras' | 'tables' | 'tellsAll',
+  ) => inForce(layers, 'recording', key)?.value ?? false;
   return {
     automatic: is('automatic'),
     keepUntil: keepUntil.value,
@@ -27,6 +28,7 @@ export function planOf(layers: readonly Layer[]): RecordingPlan | null {
     ...(ends === 'dismissal' ? {} : { ends }),
     ...(leavesOut.length ? { leavesOut } : {}),
     ...(is('studentsCameras') ? { studentsCameras: true } : {}),
+    ...(is('tables') ? { tables: true } : {}),
     ...(is('tellsAll') ? { tellsAll: true } : {}),
     ...(after ? { watchAfterDays: after } : {}),
     ...(during ? { watchForDays: during } : {}),
@@ -49,11 +51,12 @@ const timesOf = (layers: readonly Layer[]): { begins: Begins; ends: Ends } => ({
   ends: inForce(layers, 'recording', 'ends')?.value ?? 'dismissal',
 });
 
-/** How a session is recorded: whether, from when until when, and whose cameras. A capture from ring-in to its end. */
+/** How a session is recorded: whether, from when until when, whose cameras, and at tables too. A capture from ring-in to its end. */
 export const recordedHow = (kind: SeriesKind, layers: readonly Layer[]) => ({
   automatic: recordsItself(kind, layers),
   ...timesOf(kind === 'capture' ? [] : layers),
   cameras: keepsStudents(planOf(layers)),
+  tables: keepsTables(planOf(layers)),
 });
 
 /** Whether a recording's last day is over where its term is at home. */

@@ -17,6 +17,8 @@ export const RecordingPlan = z.object({
   leavesOut: z.array(Leavable).max(LEAVABLE.length).optional(),
   /** Students’ cameras while they have the floor; not where it is not said. */
   studentsCameras: z.boolean().optional(),
+  /** What is said at tables, for who sat there; not where it is not said. */
+  tables: z.boolean().optional(),
   /** Everybody is told when it can be watched; those who were absent, where it is not said. */
   tellsAll: z.boolean().optional(),
   /** At once, and as long as it is kept, where they are not said. */
@@ -37,6 +39,7 @@ export const RecordingAtInput = z
     studentsDownload: z.boolean().nullable(),
     leavesOut: z.array(Leavable).max(LEAVABLE.length).nullable(),
     studentsCameras: z.boolean().nullable(),
+    tables: z.boolean().nullable(),
     watchAfterDays: WatchTimes.shape.watchAfterDays.nullable(),
     watchForDays: WatchTimes.shape.watchForDays.nullable(),
     onlyFor: OnlyFor.nullable(),

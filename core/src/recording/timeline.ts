@@ -36,20 +36,19 @@ export interface Gap {
   position: number;
   /** How long was not recorded, or is not told, ms. */
   missing: number;
-  why: 'paused' | 'interrupted' | 'cut';
+  why: 'paused' | 'tables' | 'interrupted' | 'cut';
 }
 
-/** What was not recorded between parts, and whether a teacher paused or the server was away. */
+/** What was not recorded between parts, and whether a teacher paused, the class was at tables, or the server was away. */
 export function gapsOf(parts: readonly Part[], events: readonly StoredEvent[]): Gap[] {
   return parts.slice(1).map((part, i) => {
     const before = parts[i]!;
-    const paused = events.some(
-      (e) => e.type === 'recordingPaused' && e.at >= before.from && e.at <= part.from,
-    );
+    const between = (type: 'recordingPaused' | 'tablesLaid') =>
+      events.some((e) => e.type === type && e.at >= before.from && e.at <= part.from);
     return {
       position: positionOf(parts, before.until),
       missing: part.from - before.until,
-      why: paused ? 'paused' : 'interrupted',
+      why: between('recordingPaused') ? 'paused' : between('tablesLaid') ? 'tables' : 'interrupted',
     };
   });
 }

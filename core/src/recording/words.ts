@@ -1,6 +1,6 @@
 import { countWords, dayWords, namesWords } from '../calendar/words';
 import type { Begins, Ends, Leavable, OnlyFor } from '../settings/index';
-import { keepsStudents } from './leftOut';
+import { keepsStudents, keepsTables } from './leftOut';
 import type { RecordingPlan } from './schema';
 
 /** As what a recording can be without is called. */
@@ -22,6 +22,10 @@ export const leftOutWords = (left: readonly Leavable[]): string =>
 /** What of students is in it where their cameras are kept. */
 export const FACES_WORDS = 'with the camera of a student who has the floor';
 
+/** Who and what of students is in it beyond their voices in class. */
+export const alsoWords = (plan: RecordingPlan): string =>
+  `${keepsStudents(plan) ? `, ${FACES_WORDS}` : ''}${keepsTables(plan) ? ', with what is said at tables' : ''}`;
+
 /** From when on a session is recorded. */
 export const beginsWords = (begins: Begins = 'ringIn'): string =>
   typeof begins === 'number'
@@ -41,10 +45,9 @@ export function recordingWords(plan: RecordingPlan | null): string {
   if (!plan) return 'Sessions are not recorded by themselves.';
   const { leavesOut = [], automatic, studentsWatch, studentsDownload, keepUntil } = plan;
   const without = leavesOut.length ? `, without ${leftOutWords(leavesOut)}` : '';
-  const faces = keepsStudents(plan) ? `, ${FACES_WORDS}` : '';
   const recorded =
     plan.begins === 'hand' ? 'A session is recorded when a teacher begins it' : 'Sessions are recorded';
-  const made = `${automatic ? recorded : 'A session is recorded only when a teacher says so'}${without}${faces}`;
+  const made = `${automatic ? recorded : 'A session is recorded only when a teacher says so'}${without}${alsoWords(plan)}`;
   if (!studentsWatch) return `${made}, for those who teach alone, and kept until ${dayWords(keepUntil)}.`;
   const { watchAfterDays: after, watchForDays: during } = plan;
   const from = after ? ` from ${countWords(after, 'day')} after class` : '';
@@ -71,6 +74,7 @@ export function recordingRuleWords(
   const words = {
     automatic: ['recorded by itself', 'not recorded by itself'],
     studentsCameras: ['recorded with students’ cameras', 'recorded without students’ cameras'],
+    tables: ['recorded at tables too', 'not recorded at tables'],
     tellsAll: ['everybody is told of a recording', 'those who were absent are told of a recording'],
     studentsWatch: ['students may watch', 'students may not watch'],
     studentsDownload: ['students may download', 'students may not download'],

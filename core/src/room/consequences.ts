@@ -1,5 +1,7 @@
 import type { StoredEvent } from './kernel/messages';
 import { evolve } from './kernel/evolve';
+import { CLASS } from './kernel/place';
+import type { Place } from './kernel/schema';
 import type { RoomState } from './kernel/state';
 import type { HeldSegment } from './runSheet/state';
 
@@ -11,9 +13,10 @@ export type Consequence =
   | { do: 'beginSession' }
   /** The session is held; its roll is written, and a room without dates stands ready again. */
   | { do: 'endSession' }
-  /** Whatever part of the recording is open ends. */
-  | { do: 'closePart'; at: number }
-  | { do: 'openPart'; at: number }
+  /** Whatever parts of the recording are open end. */
+  | { do: 'closeParts'; at: number }
+  /** The recording goes on in each of these places. */
+  | { do: 'openParts'; at: number; places: readonly Place[] }
   /** The recording, if there is one, is prepared. */
   | { do: 'prepareRecording' }
   /** How long each segment of the run sheet took is kept beside its plan. */
@@ -26,33 +29,35 @@ export type Consequence =
 /** In order; `before` is the room before these events. */
 export function consequencesOf(before: RoomState, events: readonly StoredEvent[]): Consequence[] {
   let { state } = before.recording;
+  const { laid } = before.tables;
+  let places = laid?.recorded ? laid.tables.map((t) => t.place) : [CLASS];
+  const close = (at: number): Consequence => ({ do: 'closeParts', at });
+  const open = (at: number): Consequence[] => (state === 'on' ? [{ do: 'openParts', at, places }] : []);
   return events.flatMap((event): Consequence[] => {
+    const { at } = event;
     switch (event.type) {
       case 'rangIn':
         return [{ do: 'beginSession' }];
       case 'recordingStarted':
       case 'recordingResumed':
         state = 'on';
-        return [
-          { do: 'closePart', at: event.at },
-          { do: 'openPart', at: event.at },
-        ];
+        return [close(at), ...open(at)];
       case 'recordingPaused':
         state = 'paused';
-        return [{ do: 'closePart', at: event.at }];
+        return [close(at)];
+      case 'tablesLaid':
+        if (!event.recorded) return [];
+        places = event.tables.map((t) => t.place);
+        return [close(at), ...open(at)];
+      case 'tablesCleared':
+        if (places[0] === CLASS) return [];
+        places = [CLASS];
+        return [close(at), ...open(at)];
       case 'interrupted':
-        return [
-          { do: 'closePart', at: event.from },
-          ...(state === 'on' ? [{ do: 'openPart' as const, at: event.at }] : []),
-        ];
+        return [close(event.from), ...open(at)];
       case 'dismissed':
         state = 'off';
-        return [
-          { do: 'closePart', at: event.at },
-          ...keptSegments(before, events),
-          { do: 'endSession' },
-          { do: 'prepareRecording' },
-        ];
+        return [close(at), ...keptSegments(before, events), { do: 'endSession' }, { do: 'prepareRecording' }];
       case 'renamed':
         return [{ do: 'rename', member: event.member, name: event.name, by: event.by }];
       case 'admitted':

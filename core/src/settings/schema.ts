@@ -95,6 +95,8 @@ const RecordingSettings = z
     leavesOut: set(z.array(Leavable).max(LEAVABLE.length)),
     /** Whether students’ cameras are kept, while they have the floor. */
     studentsCameras: set(z.boolean()),
+    /** Whether what is said at tables is kept, each table’s by itself. */
+    tables: set(z.boolean()),
     /** Whether everybody is told when it can be watched, and not those alone who were absent. */
     tellsAll: set(z.boolean()),
     watchAfterDays: set(WatchTimes.shape.watchAfterDays),

@@ -25,7 +25,7 @@ export async function detailOf(
   row: RecordingRow,
   given: { told: Told; listener: Listener; address: Address } & Pick<
     RecordingDetail,
-    'zone' | 'resume' | 'teaching' | 'caring'
+    'tables' | 'zone' | 'resume' | 'teaching' | 'caring'
   >,
 ): Promise<RecordingDetail> {
   const { address, told, listener, ...own } = given;

@@ -1,24 +1,19 @@
 import { rm } from 'node:fs/promises';
 import path from 'node:path';
-import {
-  camerasKept,
-  keepsStudents,
-  levelArguments,
-  lengthOf,
-  measureArguments,
-  measuredIn,
-  type Part,
-} from '@nimble-bell/core/recording';
+import { camerasKept, keepsStudents, type Part } from '@nimble-bell/core/recording';
 import type { PoolConnection } from 'mysql2/promise';
 import type { Context } from '../context';
 import { transaction } from '../db/pool';
 import { eventsOf } from '../room/store';
-import { piecesDir, rawDir, readyDir, removeBeginning, runProgram } from './files';
+import { piecesDir, rawDir, readyDir, removeBeginning } from './files';
+import { levelSound } from './level';
 import { cutCameras } from './pieces/cameras';
-import { joinPictures, listSounds } from './pieces/join';
+import { joinPictures } from './pieces/join';
 import { alone, forgetPieces } from './pieces/store';
 import { bytesOf, piecesFor } from './prepare';
-import { noteFinished, partsOf, picturesIn, recordingsWhere, type RecordingRow } from './store';
+import { allPartsOf, noteFinished, partsOf, picturesIn, recordingsWhere, type RecordingRow } from './store';
+import { makeTables } from './tables/make';
+import { layTables } from './tables/store';
 
 /**
  * What can be watched already is finished: its sound levelled as a whole, its silences found, each picture one. Then, and not before, what
@@ -32,22 +27,18 @@ export const finishRecording = (ctx: Context, db: PoolConnection, recording: str
     if (row.finishedAt !== null) return letGo(ctx, recording);
     const parts = (await partsOf(ctx.db, recording)).filter((p) => p.until > p.from);
     const made = await piecesFor(ctx, row, parts, { over: true, patient: true });
-    const list = await listSounds(ctx, recording, parts, made, 'whole');
-    const patient = { patient: true };
-    const { stderr } = await runProgram('ffmpeg', measureArguments(list), patient);
-    const measured = measuredIn(stderr, lengthOf(parts));
     const file = path.join(recording, 'sound.webm');
-    const sound = path.join(readyDir(ctx), file);
-    await runProgram('ffmpeg', levelArguments(list, measured, sound), patient);
+    const { silences } = await levelSound(ctx, { recording, parts, made, file });
+    const tables = await makeTables(ctx, row);
     const quick = path.join(readyDir(ctx), row.whole.file);
     const pictures = [
       ...(await joinPictures(ctx, recording, parts, made, { named: 'whole', inOne: true })),
       ...(await cutCameras(ctx, recording, parts, made, await camerasOf(ctx, row, parts))),
     ].sort((a, b) => a.at - b.at);
     const before = await picturesIn(ctx.db, { id: recording, cut: null });
-    const bytes = await bytesOf(ctx, [file, ...pictures.map((p) => p.file)]);
+    const bytes = await bytesOf(ctx, [file, ...[...pictures, ...tables].map((p) => p.file)]);
     await transaction(ctx.db, async (tx) => {
-      const { silences } = measured;
+      await layTables(tx, recording, tables);
       await noteFinished(tx, { recording, file, bytes, pictures, silences, now: ctx.now() });
       await forgetPieces(tx, recording);
     });
@@ -62,5 +53,5 @@ const camerasOf = async (ctx: Context, { plan, sessionId }: RecordingRow, parts:
 /** What a recording was made of. */
 export async function letGo(ctx: Context, recording: string): Promise<void> {
   await rm(path.join(piecesDir(ctx), recording), { recursive: true, force: true });
-  for (const { id } of await partsOf(ctx.db, recording)) await removeBeginning(rawDir(ctx), `${id}-`);
+  for (const { id } of await allPartsOf(ctx.db, recording)) await removeBeginning(rawDir(ctx), `${id}-`);
 }

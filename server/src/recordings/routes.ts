@@ -1,3 +1,4 @@
+import path from 'node:path';
 import { Router } from 'express';
 import { dateIn } from '@nimble-bell/core/calendar';
 import { shownAt } from '@nimble-bell/core/recording';
@@ -7,9 +8,11 @@ import { AppError } from '../errors';
 import { watchedOf } from '../watching/store';
 import { detailOf, sendCaptions, sendMedia, sendShownPage } from './detail';
 import { sendWriting, WRITINGS } from './exports/writing';
+import { readyDir } from './files';
+import { tablesTo } from './tables/told';
 import { ticketFor } from './ticket';
 import { toldTo } from './told';
-import { byTicket, downloadable, watchedBy } from './watchable';
+import { byTicket, downloadable, isReady, watchedBy } from './watchable';
 
 /** A recording, as whoever may watch it has it; and its files, by ticket. */
 export function recordingRoutes(ctx: Context): Router {
@@ -18,12 +21,19 @@ export function recordingRoutes(ctx: Context): Router {
   router.get('/recordings/:id', async (req, res) => {
     const { row, who, zone } = await watchedBy(ctx, req);
     const listener = { member: who.id, role: who.role };
-    const [told, watched] = await Promise.all([
+    const [told, watched, tables] = await Promise.all([
       toldTo(ctx.db, row, listener),
       watchedOf(ctx.db, row.id, who.id),
+      tablesTo(ctx.db, row, listener),
     ]);
     const address = { path: `/api/recordings/${row.id}`, query: `?ticket=${ticketFor(ctx, row.id, who)}` };
     const own = {
+      tables:
+        tables &&
+        tables.map(({ file: _stays, ...t }) => ({
+          ...t,
+          path: `${address.path}/tables/${t.place}${address.query}`,
+        })),
       teaching: teaches(who.role),
       caring: who.role === 'teacher' && who.scope === null,
       resume: shownAt(row.told, Number(watched?.position ?? 0)),
@@ -34,6 +44,18 @@ export function recordingRoutes(ctx: Context): Router {
   router.get('/recordings/:id/media/:file', async (req, res) => {
     const { row, who } = await byTicket(ctx, req);
     await sendMedia(ctx, { row, listener: { member: who.id, role: who.role } }, req.params.file, res);
+  });
+
+  router.get('/recordings/:id/tables/:place', async (req, res) => {
+    const { row, who } = await byTicket(ctx, req);
+    isReady(row);
+    const tables = await tablesTo(ctx.db, row, { member: who.id, role: who.role });
+    const table = tables?.find((t) => t.place === req.params.place);
+    if (!table) throw new AppError('not-found');
+    res.sendFile(path.join(readyDir(ctx), table.file), {
+      dotfiles: 'allow',
+      headers: { 'Content-Type': 'audio/webm' },
+    });
   });
 
   router.get('/recordings/:id/slides/:deck/:page', async (req, res) => {

@@ -12,6 +12,7 @@ import {
   type Picture,
   type Stretch,
 } from '@nimble-bell/core/recording';
+import { CLASS, type Place } from '@nimble-bell/core/room';
 import type { Layer } from '@nimble-bell/core/settings';
 import { newId } from '../context';
 import { json, one, rows, run, type Db } from '../db/pool';
@@ -191,20 +192,27 @@ export const coursesWithRecordings = async (db: Db): Promise<string[]> =>
 export const recordingOf = (db: Db, session: string) =>
   one<{ id: string }>(db, 'SELECT id FROM recordings WHERE session_id = ?', [session]);
 
-/** Begins a part of a session's recording; the recording itself with the first. */
-export async function openPart(db: Db, session: string, at: number): Promise<void> {
+/**
+ * Begins a part of a session's recording in a place of its room; the recording itself with the first. What is said at
+ * tables is made after the class's, which somebody waits for.
+ */
+export async function openPart(
+  db: Db,
+  session: string,
+  { place, at }: { place: Place; at: number },
+): Promise<void> {
   await run(db, 'INSERT IGNORE INTO recordings (id, session_id) VALUES (?, ?)', [newId(), session]);
   const part = newId();
   await run(
     db,
-    'INSERT INTO recording_parts (id, recording_id, started_at) SELECT ?, id, ? FROM recordings WHERE session_id = ?',
-    [part, at, session],
+    'INSERT INTO recording_parts (id, recording_id, place, started_at) SELECT ?, id, ?, ? FROM recordings WHERE session_id = ?',
+    [part, place, at, session],
   );
-  await queuePiece(db, part, 0, pieceDue(at, 0));
+  if (place === CLASS) await queuePiece(db, part, 0, pieceDue(at, 0));
 }
 
-/** Ends whatever part is open. */
-export const closePart = (db: Db, session: string, at: number) =>
+/** Ends whatever parts are open. */
+export const closeParts = (db: Db, session: string, at: number) =>
   run(
     db,
     `UPDATE recording_parts SET ended_at = GREATEST(?, started_at)
@@ -212,13 +220,17 @@ export const closePart = (db: Db, session: string, at: number) =>
     [at, session],
   );
 
-/** The part of a session's recording that is open, if any. */
-export const openPartOf = (db: Db, session: string) =>
-  one<{ id: string }>(
-    db,
-    `SELECT p.id FROM recording_parts p JOIN recordings r ON r.id = p.recording_id
-      WHERE r.session_id = ? AND p.ended_at IS NULL ORDER BY p.started_at DESC LIMIT 1`,
-    [session],
+/** The parts of a session's recording that are open, by their places. */
+export const openPartsOf = async (db: Db, session: string): Promise<Map<Place, string>> =>
+  new Map(
+    (
+      await rows<{ id: string; place: Place }>(
+        db,
+        `SELECT p.id, p.place FROM recording_parts p JOIN recordings r ON r.id = p.recording_id
+          WHERE r.session_id = ? AND p.ended_at IS NULL ORDER BY p.started_at`,
+        [session],
+      )
+    ).map((p) => [p.place, p.id]),
   );
 
 /** A session's recording, if there is one, is prepared as soon as somebody has time for it. */
@@ -246,15 +258,22 @@ export const addTrack = (
     ahead,
   ]);
 
-/** The parts of a recording in their order; one that is open still ends where it began. Instants in ms. */
-export const partsOf = async (db: Db, recording: string): Promise<(Part & { id: string })[]> =>
+/** A part of a recording in a place of its room. */
+type PlacedPart = Part & { id: string; place: Place };
+
+/** All parts of a recording in their order; one that is open still ends where it began. Instants in ms. */
+export const allPartsOf = async (db: Db, recording: string): Promise<PlacedPart[]> =>
   (
-    await rows<{ id: string; from: number; until: number | null }>(
+    await rows<{ id: string; place: Place; from: number; until: number | null }>(
       db,
-      'SELECT id, started_at AS `from`, ended_at AS until FROM recording_parts WHERE recording_id = ? ORDER BY started_at',
+      'SELECT id, place, started_at AS `from`, ended_at AS until FROM recording_parts WHERE recording_id = ? ORDER BY started_at',
       [recording],
     )
-  ).map(({ id, from, until }) => ({ id, from: Number(from), until: Number(until ?? from) }));
+  ).map(({ from, until, ...part }) => ({ ...part, from: Number(from), until: Number(until ?? from) }));
+
+/** Those of the class: what its recording is. */
+export const partsOf = async (db: Db, recording: string): Promise<PlacedPart[]> =>
+  (await allPartsOf(db, recording)).filter((p) => p.place === CLASS);
 
 /** Everyone's tracks of a part: also of those who have left the class list since. */
 export const tracksOf = (db: Db, part: string) =>

@@ -155,7 +155,7 @@ test('what must follow an event is handed over with it', async () => {
   await room.command(maren, { type: 'dismiss' }, 'end');
   expect(store.consequences.map((c) => c.do)).toEqual([
     'beginSession',
-    'closePart',
+    'closeParts',
     'endSession',
     'prepareRecording',
   ]);

@@ -2,7 +2,7 @@ import type { Pool, PoolConnection } from 'mysql2/promise';
 import { readEvent, versionOf, type Consequence, type StoredEvent } from '@nimble-bell/core/room';
 import { newId } from '../context';
 import { json, one, rows, run, transaction, type Db } from '../db/pool';
-import { closePart, openPart, queuePreparing } from '../recordings/store';
+import { closeParts, openPart, queuePreparing } from '../recordings/store';
 import { callHere, letInAlways } from '../roster/store';
 import { beginSession, endSession, keepSegments } from '../sessions/store';
 import { closeBooks } from '../after/books';
@@ -110,10 +110,11 @@ async function follow(db: PoolConnection, session: string, consequence: Conseque
     case 'endSession':
       await closeBooks(db, session, await eventsOf(db, session));
       return endSession(db, session, newId());
-    case 'openPart':
-      return openPart(db, session, consequence.at);
-    case 'closePart':
-      return closePart(db, session, consequence.at);
+    case 'openParts':
+      for (const place of consequence.places) await openPart(db, session, { place, at: consequence.at });
+      return;
+    case 'closeParts':
+      return closeParts(db, session, consequence.at);
     case 'prepareRecording':
       return queuePreparing(db, session, now);
     case 'keepSegments':

@@ -16,7 +16,7 @@ import { BEGINS, beginsOf, ENDS } from './choices';
 import own from './grid.module.css';
 
 /** What is on or off. */
-type Key = 'automatic' | 'studentsCameras' | 'studentsWatch' | 'studentsDownload';
+type Key = 'automatic' | 'studentsCameras' | 'tables' | 'studentsWatch' | 'studentsDownload';
 /** What is so many days. */
 type DaysKey = 'watchAfterDays' | 'watchForDays';
 type SetIt = (place: Place, said: RulesInput['recording']) => void;
@@ -73,7 +73,7 @@ export function RecordingGrid() {
 
 const HEADS = [
   ...['Where', 'Recorded', 'From', 'To', 'Students watch', 'From day', 'For days', 'Students download'],
-  ...['Kept until', 'Without', 'Students’ cameras', 'Size, about'],
+  ...['Kept until', 'Without', 'Students’ cameras', 'At tables', 'Size, about'],
 ];
 
 interface RowProps {
@@ -127,6 +127,7 @@ function Fields({ place, set }: ValueProps) {
     <KeptUntil place={place} set={set} />,
     <Without place={place} set={set} />,
     <Switched place={place} of="studentsCameras" set={set} />,
+    <Switched place={place} of="tables" set={set} />,
     bytes ? `${(bytes / 1e9).toFixed(2)} GB` : '',
   ];
   return cells.map((cell, i) => (
@@ -223,6 +224,7 @@ const LABELS: Record<Key | DaysKey | keyof typeof MOMENTS, string> = {
   watchForDays: 'Watched for so many days',
   automatic: 'Recorded',
   studentsCameras: 'Students’ cameras are kept',
+  tables: 'What is said at tables is kept',
   studentsWatch: 'Students watch',
   studentsDownload: 'Students download',
 };

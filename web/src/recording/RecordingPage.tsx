@@ -18,13 +18,7 @@ import { useEffect } from 'react';
 import { zod4Resolver } from 'mantine-form-zod-resolver';
 import { RecordingPlan, type CourseDetail } from '@nimble-bell/core/api';
 import { countWords, dayWords, toEpochDay, toLocalDate } from '@nimble-bell/core/calendar';
-import {
-  FACES_WORDS,
-  keepsStudents,
-  LEAVABLE_WORDS,
-  leftOutWords,
-  whenWords,
-} from '@nimble-bell/core/recording';
+import { alsoWords, LEAVABLE_WORDS, leftOutWords, whenWords } from '@nimble-bell/core/recording';
 import { LEAVABLE, type Ends, type Leavable } from '@nimble-bell/core/settings';
 import { useAsk, type Ask } from '../app/api';
 import { useThisCourse } from '../app/course';
@@ -64,9 +58,8 @@ function planWords(plan: RecordingPlan): string {
   const when = plan.automatic ? `Every session is recorded ${whenWords(plan)}` : 'Nothing is recorded';
   const watch = plan.studentsWatch ? 'Students on the class list may watch' : 'Students may not watch';
   const without = plan.leavesOut?.length ? `, without ${leftOutWords(plan.leavesOut)}` : '';
-  const faces = keepsStudents(plan) ? `, ${FACES_WORDS}` : '';
   const times = plan.studentsWatch ? timesWords(plan) : '';
-  return `${when}${without}${faces}, and kept until ${dayWords(plan.keepUntil)}. ${watch}${times}; downloads are ${plan.studentsDownload ? 'on' : 'off'}.`;
+  return `${when}${without}${alsoWords(plan)}, and kept until ${dayWords(plan.keepUntil)}. ${watch}${times}; downloads are ${plan.studentsDownload ? 'on' : 'off'}.`;
 }
 
 const timesWords = ({ watchAfterDays: after, watchForDays: during }: RecordingPlan): string =>
@@ -92,7 +85,7 @@ const usualPlan = ({ term }: CourseDetail): RecordingPlan => ({
   ...{ begins: 'ringIn', ends: 'dismissal' },
   keepUntil: toLocalDate(toEpochDay(term.lastDay) + 60),
   ...{ studentsWatch: true, studentsDownload: false },
-  ...{ leavesOut: [], studentsCameras: false, tellsAll: false },
+  ...{ leavesOut: [], studentsCameras: false, tables: false, tellsAll: false },
   ...{ watchAfterDays: 0, watchForDays: 0 },
 });
 
@@ -128,6 +121,7 @@ function PlanForm({ plan, course, ask, mayPlan }: PlanFormProps) {
         <Recorded mayPlan={mayPlan} values={form.values} set={form.setValues} />
         <LeftOut mayPlan={mayPlan} field={form.getInputProps('leavesOut')} />
         <Faces {...{ mayPlan, left: form.values.leavesOut }} field={ticked('studentsCameras')} />
+        <AtTables {...{ mayPlan, left: form.values.leavesOut }} field={ticked('tables')} />
         <DateInput
           label="Keep until"
           description="Afterwards it is gone for everyone"
@@ -155,8 +149,14 @@ function PlanForm({ plan, course, ask, mayPlan }: PlanFormProps) {
   );
 }
 
+interface AlsoProps {
+  mayPlan: boolean;
+  left?: Leavable[];
+  field: SwitchProps;
+}
+
 /** Whether students are seen in it. */
-const Faces = ({ mayPlan, left, field }: { mayPlan: boolean; left?: Leavable[]; field: SwitchProps }) => (
+const Faces = ({ mayPlan, left, field }: AlsoProps) => (
   <Switch
     label="Students’ cameras too, while they have the floor"
     disabled={!mayPlan}
@@ -164,6 +164,20 @@ const Faces = ({ mayPlan, left, field }: { mayPlan: boolean; left?: Leavable[]; 
       left?.includes('names')
         ? 'Not where names of students are left out: a face is a name'
         : 'Of those who agree to it when they enter'
+    }
+    {...field}
+  />
+);
+
+/** Whether what is said at tables is kept as well. */
+const AtTables = ({ mayPlan, left, field }: AlsoProps) => (
+  <Switch
+    label="What is said at tables too, each table’s by itself"
+    disabled={!mayPlan}
+    description={
+      left?.includes('studentsVoices')
+        ? 'Not where students’ voices are left out'
+        : 'Sound alone, heard afterwards by who sat there and by those who teach. Without it the recording is paused while the class is at tables'
     }
     {...field}
   />

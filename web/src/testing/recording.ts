@@ -41,6 +41,7 @@ export const recording = (more: Partial<RecordingDetail> = {}): RecordingDetail 
   ],
   events: EVENTS,
   pictures: [],
+  tables: [],
   strip: { open: [], floor: [], written: [] },
   silences: [],
   leavesOut: [],

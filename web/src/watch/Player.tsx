@@ -21,6 +21,7 @@ import classes from './watch.module.css';
 const TakeAlong = lazy(() => import('./TakeAlong'));
 const Notes = lazy(() => import('./Notes'));
 const ClassNotes = lazy(() => import('../ui/ClassNotes'));
+const TableSounds = lazy(() => import('./TableSounds'));
 // For those who teach alone.
 const ChaptersPanel = lazy(() => import('./ChaptersPanel'));
 const CaptionsPanel = lazy(() => import('./CaptionsPanel'));
@@ -59,6 +60,7 @@ export function Player({ recording, from }: { recording: RecordingDetail; from: 
         </div>
         {painted && <Around {...{ recording, position, film, goTo }} />}
       </div>
+      <Suspense>{painted && recording.tables?.length !== 0 && <TableSounds of={recording} />}</Suspense>
       <Suspense>{painted && recording.mayDownload && <TakeAlong recording={recording} />}</Suspense>
       {painted && recording.teaching && <ForTeachers {...{ recording, position, film }} />}
     </Stack>
@@ -179,6 +181,7 @@ function Replays({ where, ...shown }: ReplayProps & { where: 'under' | 'beside' 
 
 const gapWords = ({ why, missing }: Gap): string => {
   if (why === 'paused') return `the recording was paused for ${lengthWords(missing)}.`;
+  if (why === 'tables') return `the class was at tables for ${lengthWords(missing)}.`;
   if (why === 'cut') return `${lengthWords(missing)} were left out.`;
   return `${countWords(Math.round(missing / 1000), 'second')} are missing, because the server was away.`;
 };

@@ -3,6 +3,7 @@ import type { Actor } from '../kernel/concern';
 import { CLASS, ownerOf } from '../kernel/place';
 import type { Place } from '../kernel/schema';
 import type { RoomState } from '../kernel/state';
+import { tablesHad } from '../tables/index';
 import { nameIn } from '../words';
 import { onBoard, sidesOf } from './index';
 import type { OnBoard } from './state';
@@ -21,7 +22,7 @@ export interface KeptBoard {
  * those who teach have all. What somebody drew who does not agree to be recorded is theirs alone.
  */
 export function boardsAfter(room: RoomState, viewer: Actor, withheld: ReadonlySet<string>): KeptBoard[] {
-  const tables = [...(room.tables.laid?.tables ?? []), ...room.tables.were];
+  const tables = tablesHad(room, viewer);
   const titleOf = (place: Place): string | null => {
     if (place === CLASS) return 'The class';
     const owner = ownerOf(place);
@@ -30,9 +31,8 @@ export function boardsAfter(room: RoomState, viewer: Actor, withheld: ReadonlySe
   };
   const has = (place: Place): boolean =>
     place === CLASS ||
-    teaches(viewer.role) ||
-    ownerOf(place) === viewer.member ||
-    tables.some((t) => t.place === place && t.members.includes(viewer.member));
+    (ownerOf(place) === null ? tables.some((t) => t.place === place) : teaches(viewer.role)) ||
+    ownerOf(place) === viewer.member;
   const rank = (place: Place) =>
     place === CLASS
       ? -1

@@ -46,7 +46,7 @@ export const recording = concern({
   name: 'recording',
   empty: {
     ...{ state: 'off', kept: 'all', heldUp: false, began: false, over: false },
-    ...{ automatic: false, begins: 'ringIn', ends: 'dismissal', cameras: false },
+    ...{ automatic: false, begins: 'ringIn', ends: 'dismissal', cameras: false, tables: false },
     answers: {},
   },
   commands: {

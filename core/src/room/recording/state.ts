@@ -13,6 +13,8 @@ export interface RecordingState {
   ends: Ends;
   /** Whether the cameras of students are in it while they have the floor. */
   cameras: boolean;
+  /** Whether what is said at tables is kept, each table's by itself. */
+  tables: boolean;
   /** Whether any of the class was recorded. */
   began: boolean;
   /** The planned end has ended it: it is not ended again. */

@@ -19,6 +19,10 @@ export const isSeated = ({ role }: { role: Role }): boolean => role === 'student
 export const tableOf = ({ tables: { laid, were } }: Pick<RoomState, 'tables'>, place: Place): Table | null =>
   [...(laid?.tables ?? []), ...were].find((t) => t.place === place) ?? null;
 
+/** The tables of a class, as far as somebody has what was made there: theirs; those who teach have all. */
+export const tablesHad = ({ tables: { laid, were } }: Pick<RoomState, 'tables'>, viewer: Actor): Table[] =>
+  [...(laid?.tables ?? []), ...were].filter((t) => teaches(viewer.role) || t.members.includes(viewer.member));
+
 const laidAt = ({ tables: { laid } }: RoomState, place: Place) =>
   laid?.tables.find((t) => t.place === place) ?? null;
 
@@ -67,12 +71,13 @@ function lay(
     members: seating[i]!,
   }));
   const places = new Map(tables.flatMap((t) => t.members.map((m) => [m, t.place] as const)));
-  const paused = room.recording.state === 'on';
+  const recorded = room.recording.tables;
+  const paused = room.recording.state === 'on' && !recorded;
   const { until, task, open, choose } = said;
   return [
     // What is said at tables is not the class's.
     ...(paused ? [{ type: 'recordingPaused' as const, by }] : []),
-    { type: 'tablesLaid', by, tables, until, task, open, choose, paused },
+    { type: 'tablesLaid', by, tables, until, task, open, choose, paused, recorded },
     ...going(room, by, (m) => places.get(m) ?? placeOf(room, m)),
   ];
 }
@@ -211,13 +216,14 @@ export const tables = concern({
   },
   events: {
     tablesLaid: {
-      version: 1,
+      version: 2,
+      upcast: [(body) => ({ ...body, recorded: false })],
       hears: () => EVERYONE,
-      evolve: (part, { tables, until, task, choose, paused, at }) => ({
+      evolve: (part, { tables, until, task, choose, paused, recorded, at }) => ({
         ...part,
         times: part.times + 1,
         laid: {
-          ...{ tables, choose, task, until, paused, from: at },
+          ...{ tables, choose, task, until, paused, recorded, from: at },
           ...{ soon: false, aside: [], calls: [], words: [] },
         },
       }),

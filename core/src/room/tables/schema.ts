@@ -46,6 +46,7 @@ export const tablesEvents = {
     open: z.boolean(),
     choose: z.boolean(),
     paused: z.boolean(),
+    recorded: z.boolean(),
   }),
   /** Somebody's seat is at this table from now on; by themselves, where they chose it. */
   seated: message('seated', { by: MemberId, member: MemberId, place: Place }),

@@ -35,6 +35,8 @@ export interface Laid {
   words: readonly { at: number; by: string; text: string }[];
   /** The recording was paused for it, and goes on after it. */
   paused: boolean;
+  /** While the recording is on, what is said there is kept, each table's by itself. */
+  recorded: boolean;
 }
 
 export interface TablesState {

@@ -105,7 +105,7 @@ async function tableOf(ctx: Context, row: RecordingRow, me: MemberRow): Promise<
     path: `/api/recordings/${row.id}/whole`,
     query: `?ticket=${ticketFor(ctx, wholeOf(row), me)}`,
   };
-  const own = { zone, resume: 0, teaching: true, caring: true };
+  const own = { zone, resume: 0, teaching: true, caring: true, tables: [] };
   const named = namesIn(told.events);
   const people = new Map(
     told.events.flatMap((e) =>

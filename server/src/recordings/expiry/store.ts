@@ -19,6 +19,7 @@ const OF_WATCHING = [
   'recording_notes',
   'recording_shares',
   'recording_pictures',
+  'recording_tables',
   'recording_cuts',
 ];
 

@@ -76,7 +76,7 @@ function publicRoutes(ctx: Context, router: Router) {
     const told = await toldTo(ctx.db, row, 'anybody');
     await noteOpened(ctx.db, share.id);
     const address = { path: `/api/shared/${share.code}`, query: '' };
-    const nobody = { zone, resume: 0, teaching: false, caring: false };
+    const nobody = { zone, resume: 0, teaching: false, caring: false, tables: [] };
     const detail = await detailOf(ctx, row, { ...nobody, told, listener: 'anybody', address });
     res.json({ ...detail, mayDownload: false, shared: true });
   });

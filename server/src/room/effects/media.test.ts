@@ -1,5 +1,5 @@
 import type { RelayOffer } from '@nimble-bell/core/api';
-import type { RoomEvent } from '@nimble-bell/core/room';
+import { CLASS, type RoomEvent } from '@nimble-bell/core/room';
 import { courseLimits, entry, opening, TestRoom } from '@nimble-bell/core/testing';
 import type { Context } from '../../context';
 import { StandInRelay } from '../../testing/standInRelay';
@@ -12,7 +12,10 @@ const settle = (ms = 5) => new Promise((resolve) => setTimeout(resolve, ms));
 /** A room that only has a state, and media that heed it as the server lets them. */
 function setUp(session = 'room', relay = new StandInRelay(), part: string | null = null) {
   let reels = 0;
-  const media = new Media(ctx, relay, { partOf: async () => part, begin: async (p) => `${p}-${++reels}` });
+  const media = new Media(ctx, relay, {
+    partsOf: async () => new Map(part ? [[CLASS, part]] : []),
+    begin: async (p) => `${p}-${++reels}`,
+  });
   const room = roomOf(session);
   const happen = (...events: RoomEvent[]) => room.happen(media, ...events);
   const enter = (member: string, role: 'teacher' | 'student') => entry(member, member, role);

@@ -6,7 +6,7 @@ import type { Context } from '../../context';
 import { newId } from '../../context';
 import { AppError } from '../../errors';
 import { TRACK_KINDS, type MediaRelay, type TrackKind, type Watched } from '../../media/relay';
-import { addTrack, openPartOf } from '../../recordings/store';
+import { addTrack, openPartsOf } from '../../recordings/store';
 import {
   memberOf,
   publisherOf,
@@ -360,7 +360,7 @@ export function checkOffer(sdp: string, kinds: readonly TrackKind[] = TRACK_KIND
 
 /** Recordings as they stand in the database. */
 const reelsIn = (ctx: Context): Reels => ({
-  partOf: async (session) => (await openPartOf(ctx.db, session))?.id ?? null,
+  partsOf: (session) => openPartsOf(ctx.db, session),
   begin: async (part, member) => {
     const base = `${part}-${newId()}`;
     await addTrack(ctx.db, part, { member, base, ahead: ctx.now() - Date.now() });

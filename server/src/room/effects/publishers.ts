@@ -1,12 +1,23 @@
 import type { Way } from '@nimble-bell/core/door';
-import { CLASS, isWithheld, placeOf, sends, speaksBy, type RoomState } from '@nimble-bell/core/room';
+import {
+  CLASS,
+  isWithheld,
+  placeOf,
+  sends,
+  speaksBy,
+  type Place,
+  type RoomState,
+} from '@nimble-bell/core/room';
 import type { Logger } from 'pino';
 import { Rounds } from './rounds';
 import type { MediaRelay, TrackKind } from '../../media/relay';
 
-/** What the room needs of recordings: the part that is open, and a row for each publisher's files in it. */
+/** The part of a recording that is open in each place of a room. */
+type OpenParts = ReadonlyMap<Place, string>;
+
+/** What the room needs of recordings: the parts that are open, and a row for each publisher's files in them. */
 export interface Reels {
-  partOf(session: string): Promise<string | null>;
+  partsOf(session: string): Promise<OpenParts>;
   /** Notes that a member's tracks go into files of their own; gives how their names begin. */
   begin(part: string, member: string): Promise<string>;
 }
@@ -42,6 +53,7 @@ export interface Publisher {
   passed: (kind: TrackKind) => void;
 }
 
+const NOTHING: OpenParts = new Map();
 const RETRY_MS = [100, 300, 800, 2000];
 /** A track that cannot be closed after so many tries is closed by taking its publisher off. */
 const TRIES = 4;
@@ -106,8 +118,8 @@ export class Publishers {
   async #closeAndOpen(): Promise<number> {
     const gone = await Promise.all([...this.#going].map((id) => this.#takeOff(id)));
     const { state, kept } = this.room.state.recording;
-    const part = state === 'on' && kept !== 'nothing' ? await this.#part() : null;
-    const failures = await Promise.all([...this.all.values()].map((p) => this.#makeSo(p, part)));
+    const parts = state === 'on' && kept !== 'nothing' ? await this.#parts() : NOTHING;
+    const failures = await Promise.all([...this.all.values()].map((p) => this.#makeSo(p, parts)));
     return Math.max(0, ...failures, gone.every(Boolean) ? 0 : 1);
   }
 
@@ -123,7 +135,7 @@ export class Publishers {
     }
   }
 
-  async #makeSo(publisher: Publisher, part: string | null | undefined): Promise<number> {
+  async #makeSo(publisher: Publisher, parts: OpenParts | undefined): Promise<number> {
     const { id, member, confirmed, kinds } = publisher;
     const wanted = (kind: TrackKind) => this.#wanted(publisher, kind);
     const differs = kinds.filter((kind) => confirmed[kind] !== wanted(kind));
@@ -133,7 +145,7 @@ export class Publishers {
       // Asked again of the room as it is by now: what has been closed meanwhile is not opened.
       const opening = differs.filter((kind) => !closing.includes(kind) && wanted(kind));
       await Promise.all(opening.map((kind) => this.#moderate(publisher, kind, true)));
-      await this.#write(publisher, part && !this.#isKept(member) ? null : part);
+      await this.#write(publisher, parts && this.#keptIn(member, parts));
       publisher.failures = 0;
     } catch (error) {
       this.log.warn({ member, failures: ++publisher.failures }, String(error));
@@ -149,11 +161,15 @@ export class Publishers {
   }
 
   /**
-   * Whoever does not agree to be recorded is not written, not even to be taken out later; nor who is at a table: the
-   * recording is the class's.
+   * The part that somebody belongs in: of the place where they are. Whoever does not agree to be recorded is not written,
+   * not even to be taken out later.
    */
-  #isKept = (member: string) =>
-    !isWithheld(this.room.state, member) && placeOf(this.room.state, member) === CLASS;
+  #keptIn = (member: string, parts: OpenParts): Written | null => {
+    const place = placeOf(this.room.state, member);
+    const part = isWithheld(this.room.state, member) ? undefined : parts.get(place);
+    // Of tables what is said is kept, and nothing that is seen.
+    return part ? { part, pictures: place === CLASS && this.room.state.recording.kept === 'all' } : null;
+  };
 
   /** Sound goes out by one way of a member at a time. */
   #wanted({ member, way }: Publisher, kind: TrackKind): boolean {
@@ -169,24 +185,27 @@ export class Publishers {
   }
 
   /** A publisher's tracks go into files of their own for each part, whose headers say when they began. */
-  async #write(publisher: Publisher, part: string | null | undefined) {
-    const pictures = this.room.state.recording.kept === 'all';
-    if (part === undefined) return;
+  async #write(publisher: Publisher, written: Written | null | undefined) {
+    if (written === undefined) return;
     const { reel } = publisher;
-    const same = part === null || !reel ? reel === part : reel.part === part && reel.pictures === pictures;
+    const same =
+      written && reel ? reel.part === written.part && reel.pictures === written.pictures : reel === written;
     if (same) return;
     publisher.reel = undefined;
-    const files = part === null ? null : { base: await this.reels.begin(part, publisher.member), pictures };
+    const files = written && {
+      base: await this.reels.begin(written.part, publisher.member),
+      pictures: written.pictures,
+    };
     await this.relay.record(this.room.session, publisher.id, files);
-    publisher.reel = part === null ? null : { part, pictures };
+    publisher.reel = written;
   }
 
-  /** The part that is open; undefined where that cannot be read now. */
-  async #part(): Promise<string | null | undefined> {
+  /** The parts that are open; undefined where that cannot be read now. */
+  async #parts(): Promise<OpenParts | undefined> {
     try {
-      return await this.reels.partOf(this.room.session);
+      return await this.reels.partsOf(this.room.session);
     } catch (error) {
-      this.log.warn({ why: String(error) }, 'the open part could not be read');
+      this.log.warn({ why: String(error) }, 'the open parts could not be read');
       this.#tryLater(1);
       return undefined;
     }

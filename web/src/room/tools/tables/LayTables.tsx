@@ -59,6 +59,7 @@ export default function LayTables({ close }: { close: () => void }) {
   const [minutes, setMinutes] = useState('10');
   const [task, setTask] = useState('');
   const [open, setOpen] = useState(true);
+  const recorded = useInside(({ room: { recording } }) => recording.state === 'on' && recording.tables);
   const ways = groupsOf(people).length > 1 ? WAYS : WAYS.filter((w) => w.value !== 'groups');
   const lay = () => {
     close();
@@ -102,6 +103,11 @@ export default function LayTables({ close }: { close: () => void }) {
         checked={open}
         onChange={(e) => setOpen(e.currentTarget.checked)}
       />
+      {recorded && (
+        <span className={classes.hint}>
+          Each table is recorded by itself, for who sits there and for those who teach.
+        </span>
+      )}
       <Button onClick={lay} disabled={way === 'lot' && nobody}>
         To the tables
       </Button>

@@ -9,10 +9,12 @@ import strip from '../strip.module.css';
 import classes from './tables.module.css';
 
 const select = ({ room }: Inside) => room.tables.laid;
+const selectOn = ({ room }: Inside) => room.recording.state === 'on';
 
 /** That the class is at tables: how long yet, what to do there; back again, more time, a word to all, a call for help. */
 export default function TableStrip() {
   const laid = useInside(select, Object.is);
+  const on = useInside(selectOn);
   const teaching = useTeaching();
   const place = usePlace();
   const tableName = useTableName();
@@ -24,6 +26,11 @@ export default function TableStrip() {
           {place === CLASS ? `At ${countWords(laid.tables.length, 'table')}` : tableName(place)}
         </strong>
         {laid.until !== null && <Left until={laid.until} soon={laid.soon} />}
+        {laid.recorded && on && (
+          <span className={classes.hint}>
+            {place === CLASS ? 'each recorded' : 'recorded, for this table'}
+          </span>
+        )}
         {laid.task && <span className={classes.task}>{laid.task}</span>}
         {laid.words.length > 0 && <span className={classes.word}>{laid.words.at(-1)!.text}</span>}
       </div>

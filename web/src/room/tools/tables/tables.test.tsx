@@ -16,7 +16,7 @@ const laid = (more: object = {}): RoomEvent[] => [
       { place: 'table-1-1', name: 'Table 1', members: ['ana'] },
       { place: 'table-1-2', name: 'Table 2', members: ['ben'] },
     ],
-    ...{ until: 600_000, task: 'Read the table', open: true, choose: false, paused: false },
+    ...{ until: 600_000, task: 'Read the table', open: true, choose: false, paused: false, recorded: false },
     ...more,
   },
 ];
