@@ -1,10 +1,19 @@
-import { expect, test, type Page } from '@playwright/test';
-import type { RoomCommand, StoredEvent } from '@nimble-bell/core/api';
+import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
+import type { RecordingDetail, RoomCommand, StoredEvent } from '@nimble-bell/core/api';
 import { violations } from './support/axe';
-import { dismiss, makeCourse, ringIn, throughDoor, walkIn } from './support/course';
+import {
+  account,
+  byLink,
+  dismiss,
+  makeCourse,
+  readyRecording,
+  ringIn,
+  throughDoor,
+  walkIn,
+} from './support/course';
 import { countPresses } from './support/interactions';
 import { live } from './support/live';
-import { seat } from './support/people';
+import { MAREN, seat } from './support/people';
 
 /** A press that draws, from one point of the board to another. */
 async function drawOn(page: Page) {
@@ -31,8 +40,11 @@ test('a class goes to tables: heard, seen, written and drawn by those at each al
   page,
   browser,
 }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(180_000);
   const course = await makeCourse({ students: 4, record: true, apart: true });
+  const maren = await account(MAREN);
+  const recording = { studentsWatch: true, tables: true };
+  await maren.put(`/api/courses/${course.id}/rules`, { data: { at: { layer: 'course' }, recording } });
   const [anaName, benName, cleoName] = course.students.map((s) => s.name) as [string, string, string];
   await ringIn(page, course);
   const ana = await walkIn(browser, course, 0, { viewport: { width: 390, height: 844 } });
@@ -78,6 +90,7 @@ test('a class goes to tables: heard, seen, written and drawn by those at each al
     [cleo, 'Table 2'],
   ] as const)
     await expect(who.getByTestId('tables')).toContainText(table);
+  await expect(ana.getByTestId('tables')).toContainText('recorded, for this table');
 
   // Speaking is by hand in class; here it is open, and heard by who sits there.
   await speakOn(ana);
@@ -159,4 +172,24 @@ test('a class goes to tables: heard, seen, written and drawn by those at each al
   await page.getByRole('button', { name: 'The class’s own board' }).click();
   await expect(cleo.getByRole('img', { name: 'Board with 0 strokes' })).toBeVisible();
   await dismiss(page);
+
+  // What was said at table one is heard by who sat there and by those who teach; by nobody who asks for it otherwise.
+  const id = await readyRecording(maren, course.session);
+  const [anas, cleos] = await Promise.all([0, 2].map((i) => byLink(course.students[i]!.link)));
+  const told = async (who: APIRequestContext) =>
+    (await (await who.get(`/api/recordings/${id}`)).json()) as RecordingDetail;
+  await expect.poll(async () => (await told(maren)).tables, { timeout: 60_000 }).not.toBeNull();
+  const [sound, ...more] = (await told(anas!)).tables!;
+  expect([sound?.name, sound?.members, more]).toEqual(['Table 1', [], []]);
+  const heardBack = await anas!.get(sound!.path);
+  expect([heardBack.status(), heardBack.headers()['content-type']]).toEqual([200, 'audio/webm']);
+  expect((await heardBack.body()).length).toBeGreaterThan(5000);
+  const cleoTold = await told(cleos!);
+  expect(cleoTold.tables).toEqual([]);
+  const ticket = new URL(cleoTold.mediaPath, 'http://x').search;
+  expect((await cleos!.get(`/api/recordings/${id}/tables/${sound!.place}${ticket}`)).status()).toBe(404);
+  expect((await told(maren)).tables!.map((t) => t.members.includes(anaName))).toEqual([true]);
+  await page.goto(`/course/${course.id}/watch/${id}`);
+  await expect(page.getByRole('region', { name: 'At the tables' }).locator('audio')).toHaveCount(1);
+  await expect(page.getByText(/the class was at tables for/)).toBeVisible();
 });

@@ -1,6 +1,6 @@
 import type { Leavable } from '../settings/index';
 import { ana, ben, lecture, maren } from '../testing/index';
-import { forAnybody, isKept, keptOf } from './index';
+import { forAnybody, isKept, keepsTables, keptOf } from './index';
 
 test('what is left out is nowhere in what a recording tells; students without names are numbered as they came', () => {
   const room = lecture({ writeToClass: 'open', draw: 'open' });
@@ -25,6 +25,8 @@ test('of voices, cameras and screens those are kept that are not left out; stude
   expect(isKept(without('studentsVoices'), 'sound', 'assistant')).toBe(true);
   expect(isKept(without('teachersVoices'), 'sound', 'teacher')).toBe(false);
   expect(isKept(null, 'camera', 'student')).toBe(false);
+  expect([keepsTables({ tables: true }), keepsTables({}), keepsTables(null)]).toEqual([true, false, false]);
+  expect(keepsTables({ ...without('studentsVoices'), tables: true })).toBe(false);
   expect(isKept({ studentsCameras: true }, 'camera', 'student')).toBe(true);
   expect(isKept({ ...without('names'), studentsCameras: true }, 'camera', 'student')).toBe(false);
   expect(isKept(without('teachersCameras'), 'camera', 'teacher')).toBe(false);

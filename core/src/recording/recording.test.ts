@@ -57,6 +57,7 @@ test('a gap says whether a teacher paused or the server was away', () => {
   const paused = event(5000, { type: 'recordingPaused', by: 'maren' });
   expect(gapsOf(parts, [paused])).toEqual([{ position: 4000, missing: 4000, why: 'paused' }]);
   expect(gapsOf(parts, [])[0]!.why).toBe('interrupted');
+  expect(gapsOf(parts, [event(5000, { type: 'tablesLaid', by: 'maren' })])[0]!.why).toBe('tables');
 });
 
 test('chapters come from what happened', () => {

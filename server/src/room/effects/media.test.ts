@@ -10,10 +10,15 @@ const ctx = { log: { warn: () => {}, error: () => {} }, now: () => 0 } as unknow
 const settle = (ms = 5) => new Promise((resolve) => setTimeout(resolve, ms));
 
 /** A room that only has a state, and media that heed it as the server lets them. */
-function setUp(session = 'room', relay = new StandInRelay(), part: string | null = null) {
+function setUp(
+  session = 'room',
+  relay = new StandInRelay(),
+  parts: string | ReadonlyMap<string, string> = new Map(),
+) {
   let reels = 0;
+  const open = typeof parts === 'string' ? new Map([[CLASS, parts]]) : parts;
   const media = new Media(ctx, relay, {
-    partsOf: async () => new Map(part ? [[CLASS, part]] : []),
+    partsOf: async () => open,
     begin: async (p) => `${p}-${++reels}`,
   });
   const room = roomOf(session);
@@ -175,6 +180,22 @@ test('who goes to another place is received there and nowhere else, and is not w
   await go({ member: 'ana', to: 'class' }, { member: 'ben', to: 'class' });
   expect(['maren', 'ana', 'ben'].map(watched)).toEqual([['ana'], ['maren'], ['maren', 'ana']]);
   expect(relay.said.filter((s) => /^(record|stop) ana/.test(s)).at(-1)).toBe('record ana');
+});
+
+test('where the part of a table is open who is there is written into it, their voice alone; who is not stays out', async () => {
+  const parts = new Map([['table-1-1', 'one']]);
+  const { relay, happen, enter, publishAndStand } = setUp('tables', new StandInRelay(), parts);
+  const apart = (member: string, place: string) => ({ ...enter(member, 'student'), place }) as RoomEvent;
+  await happen(enter('maren', 'teacher'), apart('ana', 'table-1-1'), apart('ben', 'table-1-2'));
+  await happen({ type: 'rangIn', by: 'maren' }, { type: 'recordingStarted', by: null });
+  for (const member of ['maren', 'ana', 'ben']) await publishAndStand(member);
+  expect(relay.said.filter((s) => s.startsWith('record'))).toEqual(['record ana, sound only']);
+  await happen({ type: 'wentTo', by: 'maren', moves: [{ member: 'ben', to: 'table-1-1' }] });
+  await settle();
+  expect(relay.said).toContain('record ben, sound only');
+  await happen({ type: 'recordingPaused', by: 'maren' });
+  await settle();
+  expect(relay.said.filter((s) => s.startsWith('stop')).sort()).toEqual(['stop ana', 'stop ben']);
 });
 
 test('of cameras a page receives those that it shows, and others once it shows those', async () => {
