@@ -32,7 +32,14 @@ export default function TableSounds({ of }: { of: RecordingDetail }) {
                 </span>
                 {members.length > 0 && <span>{namesWords(members)}</span>}
               </span>
-              <audio controls preload="none" src={path} aria-label={`${name}, ${clockWords(at, zone)}`} />
+              <audio
+                controls
+                preload="none"
+                src={path}
+                aria-label={`${name}, ${clockWords(at, zone)}`}
+                // What may not be taken along is not offered for it either.
+                controlsList={of.mayDownload ? undefined : 'nodownload'}
+              />
             </li>
           ))}
         </ul>

@@ -12,8 +12,8 @@ export default function ConsentAsked() {
       <Group justify="space-between" gap="xs">
         <span>
           This class is recorded: your voice, your name and what you write to the class are kept in it
-          {cameras && ', and your camera while you have the floor'}
-          {tables && ', at tables too, for who sits there and those who teach'}.
+          {cameras && ', and your camera while you have the floor'}.
+          {tables && ' At tables your voice is kept for who sits there, and for those who teach.'}
         </span>
         <Group gap="xs">
           <Button size="compact-sm" onClick={() => answer(true)}>

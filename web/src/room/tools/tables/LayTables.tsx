@@ -59,7 +59,6 @@ export default function LayTables({ close }: { close: () => void }) {
   const [minutes, setMinutes] = useState('10');
   const [task, setTask] = useState('');
   const [open, setOpen] = useState(true);
-  const recorded = useInside(({ room: { recording } }) => recording.state === 'on' && recording.tables);
   const ways = groupsOf(people).length > 1 ? WAYS : WAYS.filter((w) => w.value !== 'groups');
   const lay = () => {
     close();
@@ -103,16 +102,23 @@ export default function LayTables({ close }: { close: () => void }) {
         checked={open}
         onChange={(e) => setOpen(e.currentTarget.checked)}
       />
-      {recorded && (
-        <span className={classes.hint}>
-          Each table is recorded by itself, for who sits there and for those who teach.
-        </span>
-      )}
+      <Recorded />
       <Button onClick={lay} disabled={way === 'lot' && nobody}>
         To the tables
       </Button>
       {way !== 'choice' && <Seating {...{ people, tables, way, move, again }} />}
     </Stack>
+  );
+}
+
+/** That what is said there is kept, before it is. */
+function Recorded() {
+  const recorded = useInside(({ room: { recording } }) => recording.state === 'on' && recording.tables);
+  if (!recorded) return null;
+  return (
+    <span className={classes.hint}>
+      Each table is recorded by itself, for who sits there and for those who teach.
+    </span>
   );
 }
 
