@@ -178,6 +178,10 @@ const COMMANDS: Record<CommandType, RoomCommand> = {
   draw: { type: 'draw', stroke: { points: [0.5, 0.5], colour: 'ink' } },
   putText: { type: 'putText', text: { text: 'Ebb', at: [0.1, 0.1], colour: 'ink' } },
   putShape: { type: 'putShape', shape: { shape: 'box', from: [0.1, 0.1], to: [0.5, 0.5], colour: 'ink' } },
+  putPicture: {
+    type: 'putPicture',
+    picture: { jpeg: '/9j/wAARCAABAAEDAREAAhEAAxEA', words: 'A buoy', from: [0.1, 0.1], to: [0.4, 0.2] },
+  },
   takeOff: { type: 'takeOff', marks: [1] },
   putBack: { type: 'putBack', marks: [1] },
   shift: { type: 'shift', marks: [1], x: 0.1, y: 0 },

@@ -336,6 +336,7 @@ export const STUDENT_COMMANDS: Record<
   draw: 'closed',
   putText: 'closed',
   putShape: 'closed',
+  putPicture: 'closed',
   takeOff: 'closed',
   putBack: 'closed',
   shift: 'closed',

@@ -11,6 +11,7 @@ export { SeriesKind } from '../calendar/schema';
 export {
   Addressee,
   BoardText,
+  Picture,
   Shape,
   Stroke,
   type RoomCommand,

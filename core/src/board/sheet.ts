@@ -1,4 +1,4 @@
-import type { Frame, Mark, OnBoard, PageMark, Stroke } from '../room/index';
+import type { Frame, Mark, OnBoard, PageMark, PutPicture, Stroke } from '../room/index';
 import { framed } from './framed';
 import { LETTERS, lineAt, linesOf, slipBox } from './lettering';
 import { HEIGHT, outlineOf, outlineOnce, WIDTH } from './outline';
@@ -55,7 +55,20 @@ export function slideSvg(
 const RULING = '#c9d5cf';
 const SLIP = '#f6e7c4';
 
+/** Where a picture stands, in the board's units, and what it is of. */
+export const pictureAt = ({ jpeg, from: [x, y], to }: Pick<PutPicture, 'jpeg' | 'from' | 'to'>) => ({
+  ...{ x: x * WIDTH, y: y * HEIGHT, width: (to[0] - x) * WIDTH, height: (to[1] - y) * HEIGHT },
+  href: `data:image/jpeg;base64,${jpeg}`,
+});
+
+function pictureSvg(m: PutPicture): string {
+  const { href, ...at } = pictureAt(m);
+  const where = Object.entries(at).map(([key, value]) => `${key}="${value}"`);
+  return `<image ${where.join(' ')} preserveAspectRatio="none" xlink:href="${href}"/>`;
+}
+
 function markSvg(m: Mark): string {
+  if (m.kind === 'picture') return pictureSvg(m);
   const ink = INKS[m.colour];
   if (m.kind === 'stroke') return `<path d="${outlineOnce(m)}" fill="${ink}"/>`;
   if (m.kind === 'shape')
@@ -74,5 +87,5 @@ export function boardSvg({ marks, ground }: OnBoard, width = WIDTH): string {
   const height = Math.round((width * HEIGHT) / WIDTH);
   const ruled = groundPath(ground);
   const under = ruled ? `<path d="${ruled}" fill="none" stroke="${RULING}" stroke-width="2"/>` : '';
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${WIDTH} ${HEIGHT}" font-family="sans-serif" font-weight="500"><rect width="${WIDTH}" height="${HEIGHT}" fill="${PAPER}"/>${under}${marks.map(markSvg).join('')}</svg>`;
+  return `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" width="${width}" height="${height}" viewBox="0 0 ${WIDTH} ${HEIGHT}" font-family="sans-serif" font-weight="500"><rect width="${WIDTH}" height="${HEIGHT}" fill="${PAPER}"/>${under}${marks.map(markSvg).join('')}</svg>`;
 }

@@ -26,9 +26,10 @@ function lineOf(mark: Mark): Point[] {
   const all = pointsOf(mark);
   const points: Point[] = [];
   for (let i = 0; i + 1 < all.length; i += 2) points.push([all[i]! * WIDTH, all[i + 1]! * HEIGHT]);
-  if (mark.kind !== 'shape' || (mark.shape !== 'box' && mark.shape !== 'oval')) return points;
+  const form = mark.kind === 'picture' ? 'box' : mark.kind === 'shape' ? mark.shape : null;
+  if (form !== 'box' && form !== 'oval') return points;
   const [[x1, y1], [x2, y2]] = points as [Point, Point];
-  if (mark.shape === 'box')
+  if (form === 'box')
     return [
       [x1, y1],
       [x2, y1],
@@ -66,7 +67,7 @@ const within = ([x, y]: Point, { left, right, top, bottom }: Box, by = 0) =>
 export function isTouched(mark: Mark, at: Point): boolean {
   const point: Point = [at[0] * WIDTH, at[1] * HEIGHT];
   if (!within(point, boxOf(mark), NEAR)) return false;
-  if (mark.kind === 'text') return true;
+  if (mark.kind === 'text' || mark.kind === 'picture') return true;
   const line = lineOf(mark);
   if (line.length === 1) return true;
   return line.some((to, i) => i > 0 && far(point, line[i - 1]!, to) <= NEAR);

@@ -47,7 +47,8 @@ const isSame = (a: Mark, b: Mark | undefined): boolean => {
 function addedTo(before: OnBoard, on: OnBoard): OnBoard | null {
   if (before.ground !== on.ground || !before.marks.every((m, i) => isSame(m, on.marks[i]))) return null;
   const marks = on.marks.slice(before.marks.length);
-  return marks.some((m) => m.kind === 'text' && m.slip) ? null : { marks, ground: on.ground };
+  const covers = marks.some((m) => m.kind === 'text' && m.slip) || on.marks.some((m) => m.kind === 'picture');
+  return covers ? null : { marks, ground: on.ground };
 }
 
 /** The class's board, as its events and the parts of a recording of `length` ms made it. */

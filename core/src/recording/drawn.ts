@@ -1,6 +1,6 @@
 /** What is drawn on a board, moved about on it and wiped off. */
 export const MARKED = [
-  ...(['drawn', 'textPut', 'shapePut', 'takenOff', 'broughtBack', 'shifted'] as const),
+  ...(['drawn', 'textPut', 'shapePut', 'picturePut', 'takenOff', 'broughtBack', 'shifted'] as const),
   ...(['boardCleared', 'clearingUndone', 'boardTurned', 'groundLaid'] as const),
 ] as const;
 

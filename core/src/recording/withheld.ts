@@ -92,6 +92,7 @@ export function maskedFor(events: readonly StoredEvent[], withheld: ReadonlySet<
       }
       case 'drawn':
       case 'shapePut':
+      case 'picturePut':
       case 'slideMarked':
         return withheld.has(e.by) ? [] : [e];
       case 'asked':

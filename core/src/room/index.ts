@@ -39,6 +39,7 @@ export { groundOf, onBoard, readsNotes, sideOf, sidesOf } from './board/index';
 export { keptOn, moved, pointsOf } from './board/geometry';
 export { boardsAfter, type KeptBoard } from './board/kept';
 export { GROUNDS, MOST_SIDES, SHAPES, type Ground } from './board/state';
+export { MOST_LETTERS } from './board/jpeg';
 export { isWithheld, narrowedBy } from './recording/index';
 export { TALK_AT_ONCE, writingNeeds } from './talk/index';
 export { ABANDONED_MS, arriving, atDoor, closesAt, goneFromDoor } from './door/index';
@@ -53,7 +54,16 @@ export { exceptionEvents, type PersonalLimit } from './limits/exceptions';
 export type { Exception } from './limits/state';
 export type { Devices, Occupant } from './presence/state';
 export type { Message } from './talk/state';
-export type { BoardState, BoardStroke, Mark, OnBoard, PutShape, PutText, ShownWork } from './board/state';
+export type {
+  BoardState,
+  BoardStroke,
+  Mark,
+  OnBoard,
+  PutPicture,
+  PutShape,
+  PutText,
+  ShownWork,
+} from './board/state';
 export { Addressee } from './talk/schema';
-export { BoardText, Shape, Stroke } from './board/schema';
+export { BoardText, Picture, Shape, Stroke } from './board/schema';
 export { PlannedTimes } from './bell/schema';

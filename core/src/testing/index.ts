@@ -4,4 +4,5 @@ export * from './calendarClient';
 export * from './autumn';
 export * from './rooms';
 export * from './relayFile';
+export * from './jpeg';
 export * from './many';

@@ -18,6 +18,14 @@ import {
   type StoredEvent,
 } from '../room/index';
 import { noSettings, withValues, type Layer } from '../settings/index';
+import { headOfJpeg } from './jpeg';
+
+/** A picture for a board. */
+export const pictured = {
+  jpeg: headOfJpeg(640, 480),
+  words: 'The harbour at low water',
+  ...{ from: [0.3, 0.3] as [number, number], to: [0.7, 0.7] as [number, number] },
+};
 
 export const maren: Actor = { member: 'maren', role: 'teacher' };
 export const ana: Actor = { member: 'ana', role: 'student' };
@@ -154,6 +162,8 @@ export const anyCommand: fc.Arbitrary<RoomCommand> = fc.oneof(
     { type: 'draw', stroke: { points: [0.1, 0.1, 0.2, 0.2], colour: 'ink' } },
     { type: 'draw', stroke: { points: [0.8, 0.1, 0.2, 0.9], colour: 'clay' }, at: 'own-ana' },
     { type: 'putShape', shape: { shape: 'box', from: [0.2, 0.2], to: [0.4, 0.9], colour: 'pine' } },
+    { type: 'putPicture', picture: pictured, at: 'own-ana' },
+    { type: 'putPicture', picture: pictured },
     { type: 'takeOff', marks: [5, 6, 7, 8] },
     { type: 'takeOff', marks: [9, 10, 11, 12], at: 'own-ana' },
     { type: 'putBack', marks: [5, 6, 7, 8] },

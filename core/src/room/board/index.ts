@@ -8,7 +8,7 @@ import type { RoomState } from '../kernel/state';
 import { tableOf } from '../tables/index';
 import { nameIn } from '../words';
 import { keptOn, moved } from './geometry';
-import { MOST_OFF, type BoardState, type Ground, type Mark, type OnBoard } from './state';
+import { MOST_OFF, MOST_PICTURES, type BoardState, type Ground, type Mark, type OnBoard } from './state';
 
 /** So much of a board is shown to the class at most. */
 const MOST_SHOWN = 3000;
@@ -80,7 +80,15 @@ const onIts =
 /** Boards that are drawn on together, one in each place, and boards of one's own. */
 export const board = concern({
   name: 'board',
-  empty: { marks: [], turned: {}, grounds: {}, off: [], cleared: {}, given: false, shown: null },
+  empty: {
+    marks: [],
+    turned: {},
+    grounds: {},
+    off: [],
+    cleared: {},
+    given: false,
+    shown: null,
+  },
   commands: {
     draw: {
       who: 'anyone',
@@ -105,6 +113,16 @@ export const board = concern({
       decide: onIts((room, { member: by }, { shape }, place) => [
         { type: 'shapePut', by, shape, place, side: sideOf(room.board, place) },
       ]),
+    },
+    putPicture: {
+      who: 'anyone',
+      phase: 'any',
+      needs: ({ at }) => (at === undefined ? ['draw', 'attachFiles'] : []),
+      decide: onIts((room, { member: by }, { picture }, place) =>
+        holdsMore(room.board, place)
+          ? [{ type: 'picturePut', by, picture, place, side: sideOf(room.board, place) }]
+          : refuse('pictures-enough'),
+      ),
     },
     takeOff: {
       who: 'anyone',
@@ -230,6 +248,13 @@ export const board = concern({
         put(part, { ...shape, kind: 'shape', seq, by, place, side }),
       log: null,
     },
+    picturePut: {
+      version: 1,
+      hears: ({ place }) => hearsAt(place),
+      evolve: (part, { seq, by, picture, place, side }) =>
+        put(part, { ...picture, kind: 'picture', seq, by, place, side }),
+      log: ({ by, picture }, nameOf) => `${nameOf(by)} put a picture on the board: ${picture.words}`,
+    },
     takenOff: {
       version: 1,
       hears: ({ place }) => hearsAt(place),
@@ -239,7 +264,7 @@ export const board = concern({
         return {
           ...part,
           marks: part.marks.filter((m) => !gone.has(m.seq)),
-          off: [...part.off, ...off].slice(-MOST_OFF),
+          off: keptOff([...part.off, ...off]),
         };
       },
       log: null,
@@ -369,6 +394,21 @@ const unnamed = <M extends { by: string }, T extends { from: string; marks: read
   from: '',
   marks: shown.marks.map((m) => ({ ...m, by: '', ...('place' in m ? { place: '' } : {}) })),
 });
+
+const isPut = (m: Mark) => m.kind === 'picture';
+
+/** Whether a place's board takes one more picture: all who are there are given each. */
+function holdsMore({ marks, cleared }: BoardState, place: Place): boolean {
+  const all = [...marks, ...Object.values(cleared).flat()].filter(isPut);
+  const here = all.filter((m) => m.place === place).length;
+  return here < MOST_PICTURES.place && all.length < MOST_PICTURES.room;
+}
+
+/** What can be put back of what was taken off: of pictures the last few. */
+function keptOff(off: readonly Mark[]): Mark[] {
+  const pictures = off.filter(isPut).slice(-MOST_PICTURES.place);
+  return off.filter((m) => !isPut(m) || pictures.includes(m)).slice(-MOST_OFF);
+}
 
 const put = (part: BoardState, mark: Mark): BoardState => ({ ...part, marks: [...part.marks, mark] });
 

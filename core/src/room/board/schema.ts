@@ -1,5 +1,7 @@
 import { z } from 'zod';
+import { line } from '../../text/index';
 import { MemberId, message, Place } from '../kernel/schema';
+import { isPicture, MOST_LETTERS } from './jpeg';
 import { GROUNDS, MOST_AT_ONCE, MOST_SIDES, SHAPES } from './state';
 
 const Coordinate = z.number().min(0).max(1);
@@ -34,6 +36,20 @@ export const Shape = z.object({
 });
 export type Shape = z.infer<typeof Shape>;
 
+/** A picture on the board, between two corners. It is part of its event: whoever has the board has it. */
+export const Picture = z.object({
+  /** A JPEG, base64. */
+  jpeg: z
+    .string()
+    .max(MOST_LETTERS, 'The picture is too large.')
+    .refine(isPicture, 'This is not a picture that the board takes.'),
+  /** What is to be seen on it. */
+  words: line('Say what is to be seen on it.', 120),
+  from: Point,
+  to: Point,
+});
+export type Picture = z.infer<typeof Picture>;
+
 const Side = z.int().min(1).max(MOST_SIDES);
 /** Marks, by the numbers of their events. */
 const Marks = z.array(z.int().min(1)).min(1).max(MOST_AT_ONCE);
@@ -48,12 +64,14 @@ const Mark = z.discriminatedUnion('kind', [
   Stroke.extend({ kind: z.literal('stroke'), ...Drawn }),
   BoardText.extend({ kind: z.literal('text'), ...Drawn }),
   Shape.extend({ kind: z.literal('shape'), ...Drawn }),
+  Picture.extend({ kind: z.literal('picture'), ...Drawn }),
 ]);
 
 export const boardCommands = {
   putText: message('putText', { text: BoardText, ...At }),
   draw: message('draw', { stroke: Stroke, ...At }),
   putShape: message('putShape', { shape: Shape, ...At }),
+  putPicture: message('putPicture', { picture: Picture, ...At }),
   /** Takes marks off the board: one's own; those who teach, anybody's. */
   takeOff: message('takeOff', { marks: Marks, ...At }),
   /** Puts back what was taken off, where and as it was. */
@@ -77,6 +95,7 @@ export const boardEvents = {
   drawn: message('drawn', { by: MemberId, stroke: Stroke, ...On }),
   textPut: message('textPut', { by: MemberId, text: BoardText, ...On }),
   shapePut: message('shapePut', { by: MemberId, shape: Shape, ...On }),
+  picturePut: message('picturePut', { by: MemberId, picture: Picture, ...On }),
   takenOff: message('takenOff', { by: MemberId, marks: Marks, place: Place }),
   broughtBack: message('broughtBack', { by: MemberId, marks: Marks, place: Place }),
   shifted: message('shifted', { by: MemberId, marks: Marks, x: Shift, y: Shift, place: Place }),

@@ -1,5 +1,5 @@
 import type { Place } from '../kernel/schema';
-import type { BoardText, Shape, Stroke } from './schema';
+import type { BoardText, Picture, Shape, Stroke } from './schema';
 
 export const SHAPES = ['line', 'arrow', 'box', 'oval'] as const;
 
@@ -14,13 +14,20 @@ export const MOST_AT_ONCE = 200;
 /** So many of those that were taken off last can be put back. */
 export const MOST_OFF = 200;
 
+/** So many pictures stand on the board of a place, and on all boards of a room. */
+export const MOST_PICTURES = { place: 4, room: 24 };
+
 /** One thing on a board, by the number of the event that put it there. */
 export type Mark = { seq: number; by: string; place: Place; side: number } & (
-  ({ kind: 'stroke' } & Stroke) | ({ kind: 'text' } & BoardText) | ({ kind: 'shape' } & Shape)
+  | ({ kind: 'stroke' } & Stroke)
+  | ({ kind: 'text' } & BoardText)
+  | ({ kind: 'shape' } & Shape)
+  | ({ kind: 'picture' } & Picture)
 );
 export type BoardStroke = Extract<Mark, { kind: 'stroke' }>;
 export type PutText = Extract<Mark, { kind: 'text' }>;
 export type PutShape = Extract<Mark, { kind: 'shape' }>;
+export type PutPicture = Extract<Mark, { kind: 'picture' }>;
 
 /** What stands on one side of a board, in the order in which it was put there. */
 export interface OnBoard {

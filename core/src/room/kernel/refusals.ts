@@ -58,6 +58,7 @@ const SENTENCES = {
   'no-words': 'Write something first.',
   'no-line': 'This line is not at hand any more.',
   'no-board': 'There is no such board.',
+  'pictures-enough': 'The board holds no more pictures: take one off, or turn to words.',
   'no-mark': 'Nothing of yours is there any more.',
   'nothing-cleared': 'Nothing was cleared.',
   'no-film': 'No film is shown.',

@@ -118,6 +118,17 @@ export const SAMPLES: readonly { version: number; body: { type: EventType } & Re
       side: 1,
     },
   },
+  {
+    version: 1,
+    body: {
+      type: 'picturePut',
+      by: 'ana',
+      // The head of a JPEG of one pixel.
+      picture: { jpeg: '/9j/wAARCAABAAEDAREAAhEAAxEA', words: 'A buoy', from: [0.1, 0.1], to: [0.4, 0.2] },
+      place: 'class',
+      side: 1,
+    },
+  },
   { version: 1, body: { type: 'takenOff', by: 'ana', marks: [9], place: 'class' } },
   { version: 1, body: { type: 'broughtBack', by: 'ana', marks: [9], place: 'class' } },
   { version: 1, body: { type: 'shifted', by: 'ana', marks: [9], x: 0.1, y: -0.1, place: 'class' } },

@@ -24,6 +24,7 @@ export const withUs = concern({
     drawn: (part, { by, at }) => did(part, by, 'drew', at),
     textPut: (part, { by, at }) => did(part, by, 'drew', at),
     shapePut: (part, { by, at }) => did(part, by, 'drew', at),
+    picturePut: (part, { by, at }) => did(part, by, 'drew', at),
     slideMarked: (part, { by, at }) => did(part, by, 'drew', at),
     // When somebody answered would say which answer is theirs, where no names are kept.
     answered: (part, { member, question, at }, room) =>

@@ -4,11 +4,12 @@ export interface Rate {
   perSecond: number;
 }
 
-/** Commands are a person's own doing; strokes and signals follow a hand on a board. */
+/** Commands are a person's own doing; strokes and signals follow a hand on a board; a picture is longer than any of them. */
 export const RATES = {
   commands: { burst: 60, perSecond: 12 },
   strokes: { burst: 60, perSecond: 30 },
   signals: { burst: 40, perSecond: 25 },
+  pictures: { burst: 6, perSecond: 1 / 20 },
 } satisfies Record<string, Rate>;
 export type Allowed = keyof typeof RATES;
 

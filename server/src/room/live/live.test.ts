@@ -71,6 +71,9 @@ test('an allowance lasts for a burst, then for so many a second, each member and
   expect(take(5, 1000, 'ben')).toBe(5);
   expect(allowance.take('ana', 'strokes', 1000)).toBe(true);
   expect(take(1000, 1e9)).toBe(burst);
+  const pictures = (now: number) =>
+    Array.from({ length: 40 }, () => allowance.take('ana', 'pictures', now)).filter(Boolean).length;
+  expect([0, 19_000, 85_000].map(pictures)).toEqual([RATES.pictures.burst, 0, 4]);
 });
 
 test('events for the same people go out together, in order, and a word to the teachers to them and its writer', () => {

@@ -1,7 +1,13 @@
 import type { Server as HttpServer } from 'node:http';
 import type { TrackKind } from '@nimble-bell/core/limits';
 import { Server } from 'socket.io';
-import { PAGE_MESSAGES, type Answers, type BodyOf, type PageMessage } from '@nimble-bell/core/api';
+import {
+  PAGE_MESSAGES,
+  type Answers,
+  type BodyOf,
+  type PageMessage,
+  type RoomCommand,
+} from '@nimble-bell/core/api';
 import {
   audience,
   may,
@@ -44,6 +50,12 @@ import { readDeck } from '../../slides/decks';
 import { filesNamed } from '../../slides/store';
 
 type Handlers = { [K in PageMessage]: (socket: LiveSocket, body: BodyOf<K>) => Promise<Answers[K]> };
+
+/** What a command takes of somebody's allowance, where it is not one of their commands. */
+const ALLOWED: Partial<Record<RoomCommand['type'], Allowed>> = {
+  ...{ draw: 'strokes', markSlide: 'strokes' },
+  putPicture: 'pictures',
+};
 
 const needCaptioner = ({ state }: Room, { id }: MemberRow) => {
   if (!state.captions.writers.includes(id)) throw new RoomRefusal(refuse('no-captioner'));
@@ -115,7 +127,7 @@ export class RoomSocket {
       this.#turns.take(socket.id, async () => (await this.attendance.goAway(socket.id, 0), {})),
     command: async (socket, { id, command }) => {
       const { room, member } = this.#visit(socket);
-      this.#spend(member, ['draw', 'markSlide'].includes(command.type) ? 'strokes' : 'commands');
+      this.#spend(member, ALLOWED[command.type] ?? 'commands');
       if (command.type === 'rename')
         await refuseTeachersName(this.ctx.db, member.courseId, command.name, command.member);
       if (command.type === 'showSlides' && teaches(member.role)) await this.#needDeck(member, command.deck);

@@ -3,7 +3,10 @@ import { useState } from 'react';
 import { chooseDevices, ownDevices } from '../live/ownDevices';
 import type { Behind } from '../live/background/messages';
 import { SmallButton } from '../../ui/SmallButton';
-import { shrunk } from './shrunk';
+import { asJpeg, NO_PICTURE, PICTURES } from '../../ui/asJpeg';
+
+/** As large as a camera's picture is, pixels: what is larger is kept in vain. */
+const scale = ({ width, height }: { width: number; height: number }) => Math.max(960 / width, 720 / height);
 
 const WORDS: Record<Behind, string> = {
   plain: 'As it is',
@@ -24,9 +27,9 @@ export function BehindChoice({ changed }: { changed: () => void }) {
   };
   const take = async (file: File | null) => {
     if (!file) return;
-    const picture = await shrunk(file).catch(() => null);
-    if (picture) show({ behind: 'picture', behindPicture: picture });
-    else setFault('This is no picture that the browser can read. Take a JPEG, PNG or WebP.');
+    const picture = await asJpeg(file, { scale }).catch(() => null);
+    if (picture) show({ behind: 'picture', behindPicture: picture.data });
+    else setFault(NO_PICTURE);
   };
   return (
     <>
@@ -42,7 +45,7 @@ export function BehindChoice({ changed }: { changed: () => void }) {
       />
       {behind === 'picture' && (
         <Group gap={8} wrap="nowrap">
-          <FileButton accept="image/jpeg,image/png,image/webp" onChange={(file) => void take(file)}>
+          <FileButton accept={PICTURES} onChange={(file) => void take(file)}>
             {(props) => (
               <SmallButton {...props}>{behindPicture ? 'Another picture' : 'Choose a picture'}</SmallButton>
             )}

@@ -5,6 +5,7 @@ import { useRefusal } from '../../controls/useRefusal';
 import { useInside, useMay, useMe, useNameOf, useTeaching, type Inside } from '../../live/useRoom';
 import { Keeping } from './Keeping';
 import { Pens } from './Pens';
+import { Picturing } from './Picturing';
 import { Surface } from './Surface';
 import { useActs } from './useActs';
 import { useHand, type Tool } from './useHand';
@@ -24,6 +25,7 @@ export function DrawingBoard({ place }: { place: string }) {
   const own = ownerOf(place) !== null;
   const may = useMay('draw');
   const refusal = useRefusal('draw');
+  const attaches = useMay('attachFiles').allowed;
   const allowed = own || may.allowed;
   const [tool, setTool] = useState<Tool>('pen');
   const [colour, setColour] = useState<Stroke['colour']>('ink');
@@ -39,6 +41,7 @@ export function DrawingBoard({ place }: { place: string }) {
           <>
             <Pens {...{ tool, setTool, colour, setColour, acts, hand }} />
             <Words on={on} put={acts.putText} colour={colour} />
+            {(own || attaches) && <Picturing put={acts.putPicture} />}
           </>
         ) : (
           <span>{refusal}</span>

@@ -5,6 +5,7 @@ import {
   lineAt,
   linesOf,
   outlineOnce,
+  pictureAt,
   SHAPE_LINE,
   shapePath,
   slipBox,
@@ -31,6 +32,7 @@ export const Marks = memo(function Marks({ marks, instead = NONE }: Props) {
 
 /** One mark, drawn once as long as it is the same. */
 export const Drawing = memo(function Drawing({ mark }: { mark: Mark }) {
+  if (mark.kind === 'picture') return <image {...pictureAt(mark)} preserveAspectRatio="none" />;
   const ink = `var(--${mark.colour})`;
   if (mark.kind === 'stroke') return <path d={outlineOnce(mark)} fill={ink} />;
   if (mark.kind === 'shape')

@@ -1,18 +1,27 @@
-import { act, fireEvent, screen, within } from '@testing-library/react';
+import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { RoomEvent } from '@nimble-bell/core/api';
 import { boardSvg } from '@nimble-bell/core/board';
 import type { OnBoard } from '@nimble-bell/core/room';
-import { ana, entry, maren } from '@nimble-bell/core/testing';
+import { ana, entry, maren, pictured } from '@nimble-bell/core/testing';
 import { roomTools, showInRoom } from '../../../testing/render';
 import { boardLines, boardWords } from './describe';
+import { say } from '../../../app/notices';
+import { asJpeg, NO_PICTURE } from '../../../ui/asJpeg';
 import { picturesPdf } from './picturesPdf';
 import BoardStage from './BoardStage';
 
+jest.mock('../../../ui/asJpeg', () => ({ ...jest.requireActual('../../../ui/asJpeg'), asJpeg: jest.fn() }));
+
+jest.mock('../../../app/notices', () => ({ say: jest.fn() }));
+
+const limit = (capability: 'draw' | 'attachFiles', state: 'open' | 'closed' = 'open'): RoomEvent => ({
+  ...{ type: 'limitSet', by: 'maren', capability, state },
+});
 const CLASS: RoomEvent[] = [
   entry('maren', 'Maren Oduya', 'teacher'),
   { type: 'rangIn', by: 'maren' },
   entry('ana'),
-  { type: 'limitSet', by: 'maren', capability: 'draw', state: 'open' },
+  limit('draw'),
 ];
 const on = { place: 'class', side: 1 };
 const text = (words: string, by = 'ana'): RoomEvent => ({
@@ -168,4 +177,43 @@ test('a board is saved as a drawing with its ground, slips and figures, and as t
   expect(begins).toHaveLength(8);
   begins.forEach((at, i) => expect(pdf.slice(at)).toMatch(new RegExp(`^${i + 1} 0 obj`)));
   expect(Number(/startxref\n(\d+)/.exec(pdf)![1])).toBe(pdf.lastIndexOf('xref\n0'));
+});
+
+test('a picture is taken from a file or pasted, said in words, and stands as large as one wants', async () => {
+  const happened = [...CLASS, limit('attachFiles')];
+  const { tools, sent } = roomTools(ana, happened);
+  showInRoom(tools, <BoardStage />);
+  const taken = { data: `data:image/jpeg;base64,${pictured.jpeg}`, width: 640, height: 480 };
+  const file = new File(['x'], 'The old pier.png', { type: 'image/png' });
+  jest.mocked(asJpeg).mockRejectedValueOnce(new Error('no picture'));
+  const pick = () =>
+    fireEvent.change(document.querySelector('input[type=file]')!, { target: { files: [file] } });
+  pick();
+  await waitFor(() => expect(say).toHaveBeenCalledWith(NO_PICTURE, 'fault'));
+  jest.mocked(asJpeg).mockResolvedValue(taken);
+  fireEvent.paste(document.body, { clipboardData: { files: [file] } });
+  const words = await screen.findByLabelText('What is to be seen on it');
+  expect((words as HTMLInputElement).value).toBe('The old pier');
+  fireEvent.click(screen.getByRole('button', { name: 'Not after all' }));
+  pick();
+  fireEvent.change(await screen.findByLabelText('What is to be seen on it'), {
+    target: { value: 'The pier at low water' },
+  });
+  fireEvent.change(screen.getByLabelText('How large'), { target: { value: 'whole' } });
+  fireEvent.click(screen.getByRole('button', { name: 'Put it on' }));
+  await act(async () => {});
+  // As high as the board, in its middle, and of its own shape.
+  const picture = { jpeg: pictured.jpeg, words: 'The pier at low water', from: [0.125, 0], to: [0.875, 1] };
+  expect(sent).toEqual([{ type: 'putPicture', picture }]);
+  expect(screen.queryByLabelText('How large')).toBeNull();
+});
+
+test('without leave to send files nobody is offered a picture; what is on one is read', () => {
+  const put: RoomEvent = { type: 'picturePut', by: 'maren', picture: pictured, ...on };
+  const { tools } = roomTools(ana, [...CLASS, limit('attachFiles', 'closed'), put]);
+  showInRoom(tools, <BoardStage />);
+  expect(screen.queryByRole('button', { name: 'A picture' })).toBeNull();
+  expect(screen.getByRole('img', { name: /and 1 picture$/ })).toBeTruthy();
+  expect(screen.getByText('Picture, by Maren Oduya: The harbour at low water')).toBeTruthy();
+  expect(document.querySelector('image')?.getAttribute('href')).toContain(pictured.jpeg);
 });

@@ -7,11 +7,12 @@ const isText = (m: Mark): m is PutText => m.kind === 'text';
 /** The board in one line. */
 export function boardWords({ marks }: OnBoard): string {
   const of = (kind: Mark['kind']) => marks.filter((m) => m.kind === kind).length;
-  const [shapes, texts] = [of('shape'), of('text')];
+  const [shapes, texts, pictures] = [of('shape'), of('text'), of('picture')];
   return `Board with ${listWords([
     countWords(of('stroke'), 'stroke'),
     ...(shapes ? [countWords(shapes, 'shape')] : []),
     ...(texts ? [countWords(texts, 'text')] : []),
+    ...(pictures ? [countWords(pictures, 'picture')] : []),
   ])}`;
 }
 
@@ -26,6 +27,7 @@ export function boardLines({ marks }: OnBoard, nameOf: (member: string) => strin
   const shapes = marks.filter((m) => m.kind === 'shape');
   return [
     ...marks.filter(isText).map((t) => `${placeOfText(t)}${by([t])}: ${t.text}`),
+    ...marks.flatMap((m) => (m.kind === 'picture' ? [`Picture${by([m])}: ${m.words}`] : [])),
     ...(shapes.length ? [`${each(shapes, (s) => `${s.shape} in ${s.colour}`)}${by(shapes)}`] : []),
     ...(drawn.length
       ? [`${countWords(drawn.length, 'stroke')} in ${each(drawn, (s) => s.colour)}${by(drawn)}`]

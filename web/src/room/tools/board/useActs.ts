@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { moved, onBoard, ownerOf, type Mark, type OnBoard } from '@nimble-bell/core/room';
-import type { BoardText, RoomCommand, Shape, Stroke } from '@nimble-bell/core/api';
+import type { BoardText, Picture, RoomCommand, Shape, Stroke } from '@nimble-bell/core/api';
 import { useMe, useRoom } from '../../live/useRoom';
 
 /** So much is taken back, one after the other. */
@@ -11,6 +11,7 @@ export interface Acts {
   draw: (stroke: Stroke) => Promise<boolean>;
   putText: (text: BoardText) => Promise<boolean>;
   putShape: (shape: Shape) => Promise<boolean>;
+  putPicture: (picture: Picture) => Promise<boolean>;
   takeOff: (marks: readonly Mark[]) => Promise<boolean>;
   shift: (marks: readonly Mark[], x: number, y: number) => Promise<boolean>;
   copy: (marks: readonly Mark[]) => Promise<boolean>;
@@ -26,6 +27,7 @@ function putAgain(mark: Mark): RoomCommand {
     return { type: 'draw', stroke };
   }
   const { kind, ...rest } = what;
+  if (kind === 'picture') return { type: 'putPicture', picture: rest as Picture };
   return kind === 'text'
     ? { type: 'putText', text: rest as BoardText }
     : { type: 'putShape', shape: rest as Shape };
@@ -61,6 +63,7 @@ export function useActs(place: string, on: OnBoard): Acts {
     draw: (stroke) => put({ type: 'draw', stroke }),
     putText: (text) => put({ type: 'putText', text }),
     putShape: (shape) => put({ type: 'putShape', shape }),
+    putPicture: (picture) => put({ type: 'putPicture', picture }),
     takeOff: async (marks) => {
       const of = marks.map((m) => m.seq);
       const done = await asked({ type: 'takeOff', marks: of });
