@@ -31,7 +31,7 @@ test('a board is drawn on in figures, moved and wiped by those whose it is, clea
   browser,
   page,
 }) => {
-  const course = await makeCourse({ limits: { draw: 'open' } });
+  const course = await makeCourse({ limits: { draw: 'open', attachFiles: 'open' } });
   await ringIn(page, course);
   const ana = await walkIn(browser, course);
   for (const view of [page, ana]) await view.getByText('Board', { exact: true }).click();
@@ -81,6 +81,15 @@ test('a board is drawn on in figures, moved and wiped by those whose it is, clea
     expect(saved.slice(0, begin.length)).toBe(begin);
     if (begin === '%PDF-1.4') expect(saved).toContain('/Count 2');
   }
+  // A picture of a student's own is seen by all, as part of the board.
+  const harbour = { name: 'The harbour.png', mimeType: 'image/png', buffer: await page.screenshot() };
+  await ana.locator('input[type=file][accept*="webp"]').setInputFiles(harbour);
+  await press(ana, 'Put it on');
+  await expect(board(page, /and 1 picture$/)).toBeVisible();
+  await expect(board(page).locator('image')).toHaveAttribute('href', /^data:image\/jpeg;base64,\/9j/);
+  await expect(page.getByRole('list', { name: 'What is on the board' })).toContainText(
+    `Picture, by ${course.students[0]!.name}: The harbour`,
+  );
   for (const view of [page, ana]) expect.soft(await violations(view)).toEqual([]);
 
   // A place on it is asked for; whoever teaches alone sees the places until they are shown.

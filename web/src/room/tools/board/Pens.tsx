@@ -48,7 +48,11 @@ export function Pens({ tool, setTool, colour, setColour, acts, hand }: Props) {
       </div>
       {tool === 'move' ? (
         <div className={classes.row} role="group" aria-label="What is chosen">
-          <SmallButton disabled={!hand.next} onClick={() => hand.next && choose([hand.next])}>
+          <SmallButton
+            className={classes.next}
+            disabled={!hand.next}
+            onClick={() => hand.next && choose([hand.next])}
+          >
             {chosen.length ? 'Choose the next' : 'Choose one'}
           </SmallButton>
           <SmallButton disabled={!own.length} onClick={() => void acts.copy(own)}>
@@ -57,7 +61,9 @@ export function Pens({ tool, setTool, colour, setColour, acts, hand }: Props) {
           <SmallButton disabled={!chosen.length} onClick={() => void acts.takeOff(chosen)}>
             Take off
           </SmallButton>
-          <span>{chosen.length ? 'Arrows move it.' : 'Press something, or draw a frame around it.'}</span>
+          <span className={classes.said}>
+            {chosen.length ? 'Arrows move it.' : 'Press something, or draw a frame around it.'}
+          </span>
         </div>
       ) : (
         <div className={classes.row} role="group" aria-label="Colour">
