@@ -16,6 +16,7 @@ import { recording } from './recording';
 import { review } from './review';
 import { slides } from './slides';
 import { strokes } from './strokes';
+import { notes } from './notes';
 import { print, type Figure } from './table';
 import { tables } from './tables';
 import { wall } from './wall';
@@ -45,6 +46,7 @@ if (
   wants('asked') ||
   wants('slides') ||
   wants('tables') ||
+  wants('notes') ||
   wants('strokes') ||
   wants('wall') ||
   wantsClapper
@@ -58,6 +60,7 @@ if (
     if (wants('keystroke')) figures.push(...(await keystroke()));
     if (wants('room') || ROOM_PARTS.some(wants)) figures.push(...(await room(wants)));
     if (wants('tables')) figures.push(...(await tables()));
+    if (wants('notes')) figures.push(...(await notes()));
     if (wants('strokes')) figures.push(...(await strokes()));
     if (wants('asked')) figures.push(...(await askedAtOnce()));
     if (wants('slides')) figures.push(...(await slides()));

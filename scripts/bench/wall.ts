@@ -10,7 +10,12 @@ const CAMERAS = 25;
 const MEASURED_S = 15;
 /** A camera as the product asks for it, but for its frames: 25 at once are sent by this machine too. */
 const CAMERA = { width: 640, height: 480, frames: 8 };
-const SCREEN = { width: 1280, height: 800 };
+/** A small screen, and one that has room for all of them. */
+const SCREENS = [
+  { width: 1280, height: 800 },
+  { width: 1920, height: 1080 },
+];
+type Screen = (typeof SCREENS)[number];
 
 /** A page that can make offers of a drawn camera in both sizes, and take their answers. */
 async function cameraPage(browser: Browser): Promise<Page> {
@@ -79,12 +84,12 @@ interface Wall {
   cpu: number;
 }
 
-/** The wall of a student on a screen of this density. */
-async function wallAt(course: MadeCourse, link: string, density: number): Promise<Wall> {
+/** The wall of a student on a screen of this size and density. */
+async function wallAt(course: MadeCourse, link: string, viewport: Screen, density = 1): Promise<Wall> {
   const browser = await chromium.launch(config.use!.launchOptions);
   try {
     const context = await browser.newContext({
-      ...{ locale: 'en-GB', baseURL: BASE_URL, viewport: SCREEN, deviceScaleFactor: density },
+      ...{ locale: 'en-GB', baseURL: BASE_URL, viewport, deviceScaleFactor: density },
     });
     // The connection that receives is kept where it can be asked.
     await context.addInitScript(() => {
@@ -145,6 +150,26 @@ async function wallAt(course: MadeCourse, link: string, density: number): Promis
   }
 }
 
+function rowsOf({ width, height }: Screen, small: Wall, large: Wall): Figure[] {
+  const row = (what: string, ours: number, theirs: number, unit: string, wanted = ''): Figure => ({
+    what: `a wall of ${small.faces} of ${CAMERAS} cameras at ${width}x${height}: ${what}`,
+    ours: `${ours.toFixed(0)} ${unit}`,
+    peer: `each received large (${large.faces} on a screen 2.5 times as dense)`,
+    theirs: `${theirs.toFixed(0)} ${unit}`,
+    ratio: `${(ours / theirs).toFixed(2)} to 1`,
+    wanted,
+  });
+  return [
+    row('received a second', small.kbits, large.kbits, 'kbit'),
+    row('processor of the whole browser', small.cpu, large.cpu, '%'),
+    {
+      ...row('points received of one picture', small.received, small.shown, ''),
+      peer: 'points shown of it',
+      wanted: 'at most 2.25 to 1',
+    },
+  ];
+}
+
 /** A wall of 25 cameras as a student's screen shows it, beside the same on a screen so dense that each comes large. */
 export async function wall(): Promise<Figure[]> {
   const course = await makeCourse({
@@ -157,27 +182,15 @@ export async function wall(): Promise<Figure[]> {
     const [watcher, ...on] = course.students;
     const teacher = await teacherOf(course);
     for (const { link } of on) sockets.push(await switchOn(page, course, link));
-    const small = await wallAt(course, watcher!.link, 1);
-    const large = await wallAt(course, watcher!.link, 2.5);
+    const figures: Figure[] = [];
+    for (const screen of SCREENS) {
+      const small = await wallAt(course, watcher!.link, screen);
+      const large = await wallAt(course, watcher!.link, screen, 2.5);
+      figures.push(...rowsOf(screen, small, large));
+    }
     await teacher.send({ type: 'dismiss' });
     for (const socket of [teacher.socket, ...sockets]) socket.disconnect();
-    const row = (what: string, ours: number, theirs: number, unit: string, wanted = ''): Figure => ({
-      what: `a wall of ${small.faces} cameras at ${SCREEN.width}x${SCREEN.height}: ${what}`,
-      ours: `${ours.toFixed(0)} ${unit}`,
-      peer: `each received large (${large.faces} on a screen 2.5 times as dense)`,
-      theirs: `${theirs.toFixed(0)} ${unit}`,
-      ratio: `${(ours / theirs).toFixed(2)} to 1`,
-      wanted,
-    });
-    return [
-      row('received a second', small.kbits, large.kbits, 'kbit'),
-      row('processor of the whole browser', small.cpu, large.cpu, '%'),
-      {
-        ...row('points received of one picture', small.received, small.shown, ''),
-        peer: 'points shown of it',
-        wanted: 'at most 2.25 to 1',
-      },
-    ];
+    return figures;
   } finally {
     await sender.close();
   }
