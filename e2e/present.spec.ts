@@ -50,6 +50,20 @@ test('paper under a second camera is presented, turned and come closer to; whoev
   await page.getByRole('button', { name: 'Closer' }).click();
   await expect(page.getByRole('button', { name: 'Further off' })).toBeEnabled();
   await page.keyboard.press('Escape');
+
+  // Two side by side where the teacher says so; a third waits, and who began first goes on alone.
+  const seen = async (name: string) => (await shape(ben, new RegExp(`${name} presents`)))[0];
+  await page.getByRole('button', { name: 'Let a second present beside it' }).click();
+  await presenting(ana).click();
+  for (const name of ['Maren Oduya', course.students[0]!.name])
+    await expect.poll(() => seen(name), { timeout: 20_000 }).toBeGreaterThan(0);
+  expect.soft(await violations(ben), 'two presented').toEqual([]);
+  await presenting(ben).click();
+  await expect(ben.getByText(/present already|are presenting/)).toBeVisible();
+  await expect(presenting(ben)).toHaveAttribute('aria-pressed', 'false');
+  await page.getByRole('button', { name: 'One at a time again' }).click();
+  await expect(ben.getByText(`${course.students[0]!.name} presents`)).toHaveCount(0);
+  await expect(ben.getByText('Maren Oduya presents')).toBeVisible();
   await presenting(page).click();
   await expect(ben.getByText('Maren Oduya presents')).toHaveCount(0);
   await dismiss(page);

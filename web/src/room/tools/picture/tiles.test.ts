@@ -13,4 +13,6 @@ test('faces are as large as they can be, and never smaller than one knows them',
   // A wall is received small; on a dense screen the same faces are not.
   expect(tilesFor(25, 900, 500)).toMatchObject({ columns: 5, small: true });
   expect(tilesFor(25, 900, 500, 2).small).toBe(false);
+  expect(tilesFor(25, 1380, 760)).toMatchObject({ shown: 25, small: true });
+  expect(tilesFor(9, 1380, 760).small).toBe(false);
 });
