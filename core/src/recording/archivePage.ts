@@ -11,6 +11,8 @@ export interface Archived {
   chapters: Chapter[];
   captions: { language: string; text: string }[];
   lines: WrittenLine[];
+  /** What was said at tables, each in a file of its own. */
+  tables: { title: string; file: string }[];
 }
 
 const escaped = (text: string) =>
@@ -19,11 +21,21 @@ const escaped = (text: string) =>
 /** Values inside a script: nothing of them ends it. */
 const inScript = (value: unknown) => JSON.stringify(value).replaceAll('<', '\\u003c');
 
+const atTables = (tables: Archived['tables']): string =>
+  tables.length
+    ? `<section aria-label="At the tables"><h2>At the tables</h2>${tables
+        .map(
+          ({ title, file }) =>
+            `<p>${escaped(title)}<audio src="${escaped(file)}" controls preload="none" aria-label="${escaped(title)}"></audio></p>`,
+        )
+        .join('')}</section>\n`
+    : '';
+
 /**
  * One page that plays a recording from the files beside it, without a server: sound leads, pictures follow, chapters,
  * captions and writing come in their time.
  */
-export function archivePage({ title, sound, pictures, chapters, captions, lines }: Archived): string {
+export function archivePage({ title, sound, pictures, chapters, captions, lines, tables }: Archived): string {
   const cues = Object.fromEntries(captions.map((c) => [c.language, readCaptions(c.text)]));
   const written = lines.map(({ position, by, text }) => ({ position, by, text }));
   const first = captions[0]?.language ?? '';
@@ -53,7 +65,7 @@ button{margin:3px;padding:4px 10px;border:1px solid #cfc9ba;border-radius:5px;ba
 <p id="said" lang="${escaped(first)}"></p>
 <audio id="sound" src="${escaped(sound)}" controls preload="metadata"></audio>
 <nav aria-label="Chapters" id="chapters"></nav>
-</section>
+${atTables(tables)}</section>
 <section aria-label="What was written"><h2>What was written</h2><div id="written"></div></section>
 </main>
 <script>

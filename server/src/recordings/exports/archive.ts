@@ -3,11 +3,13 @@ import path from 'node:path';
 import { finished } from 'node:stream/promises';
 import { once } from 'node:events';
 import { Zip, ZipPassThrough } from 'fflate';
+import { clockWords } from '@nimble-bell/core/calendar';
 import { writeVtt } from '@nimble-bell/core/captions';
 import { archivePage, writtenLines, writtenText } from '@nimble-bell/core/recording';
 import type { Context } from '../../context';
 import { captionsTold, shownLanguages } from '../captions';
 import { readyDir } from '../files';
+import { tablesTo } from '../tables/told';
 import { picturesTo, toldTo } from '../told';
 import type { Making } from './make';
 
@@ -16,10 +18,16 @@ import type { Making } from './make';
  * and writing. What is large is taken in as it is, read as it is written.
  */
 export async function writeArchive(ctx: Context, { row, zone, watcher, work, far, signal }: Making) {
-  const [{ events, parts, chapters }, pictures] = await Promise.all([
+  const [{ events, parts, chapters }, pictures, had] = await Promise.all([
     toldTo(ctx.db, row, watcher),
     picturesTo(ctx.db, row, watcher),
+    tablesTo(ctx.db, row, watcher),
   ]);
+  const tables = (had ?? []).map((t) => ({
+    title: `${t.name}, ${clockWords(t.at, zone)}`,
+    name: path.basename(t.file),
+    file: t.file,
+  }));
   const ready = readyDir(ctx);
   const captions = await Promise.all(
     (await shownLanguages(ready, row)).map(async (language) => ({
@@ -36,6 +44,7 @@ export async function writeArchive(ctx: Context, { row, zone, watcher, work, far
     chapters,
     captions,
     lines,
+    tables: tables.map(({ title, name }) => ({ title, file: name })),
   });
   const small: [string, string][] = [
     ['index.html', page],
@@ -45,6 +54,7 @@ export async function writeArchive(ctx: Context, { row, zone, watcher, work, far
   const large: [string, string][] = [
     ['sound.webm', path.join(ready, row.file!)],
     ...pictures.map((p, i): [string, string] => [`picture-${i}.webm`, path.join(ready, p.file)]),
+    ...tables.map(({ name, file }): [string, string] => [name, path.join(ready, file)]),
   ];
   const out = createWriteStream(work);
   const zip = new Zip((error, data, final) => {
