@@ -34,6 +34,8 @@ test('a board takes pictures of a size that can be drawn, and no text of any kin
   const said = (picture: object) => boardCommands.putPicture.safeParse({ type: 'putPicture', picture });
   expect(said(pictured).success).toBe(true);
   expect(said({ ...pictured, words: ' ' }).error?.issues[0]?.message).toBe('Say what is to be seen on it.');
+  expect(said({ ...pictured, to: pictured.from }).success).toBe(false);
+  expect(said({ ...pictured, from: pictured.to, to: pictured.from }).success).toBe(false);
   expect(said({ ...pictured, jpeg: btoa('<svg/>') }).success).toBe(false);
   expect(said({ ...pictured, jpeg: headOfJpeg(9, 9) + 'A'.repeat(120_000) }).success).toBe(false);
 });

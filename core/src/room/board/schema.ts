@@ -36,8 +36,7 @@ export const Shape = z.object({
 });
 export type Shape = z.infer<typeof Shape>;
 
-/** A picture on the board, between two corners. It is part of its event: whoever has the board has it. */
-export const Picture = z.object({
+const PictureParts = z.object({
   /** A JPEG, base64. */
   jpeg: z
     .string()
@@ -48,6 +47,11 @@ export const Picture = z.object({
   from: Point,
   to: Point,
 });
+/** A picture on the board, between its upper left corner and the other. It is part of its event: whoever has the board has it. */
+export const Picture = PictureParts.refine(
+  ({ from, to }) => from[0] < to[0] && from[1] < to[1],
+  'A picture is as wide and as high as can be seen.',
+);
 export type Picture = z.infer<typeof Picture>;
 
 const Side = z.int().min(1).max(MOST_SIDES);
@@ -64,7 +68,7 @@ const Mark = z.discriminatedUnion('kind', [
   Stroke.extend({ kind: z.literal('stroke'), ...Drawn }),
   BoardText.extend({ kind: z.literal('text'), ...Drawn }),
   Shape.extend({ kind: z.literal('shape'), ...Drawn }),
-  Picture.extend({ kind: z.literal('picture'), ...Drawn }),
+  PictureParts.extend({ kind: z.literal('picture'), ...Drawn }),
 ]);
 
 export const boardCommands = {
