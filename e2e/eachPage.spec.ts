@@ -71,15 +71,13 @@ async function crowded(): Promise<MadeCourse> {
   return course;
 }
 
-test.use({ contextOptions: { reducedMotion: 'reduce' } });
-
 test('every page, with the longest names, is worked by keys and leaves no window from 320 pixels on', async ({
   page,
   browser,
 }) => {
   test.setTimeout(400_000);
   const course = await crowded();
-  await eachRoute(course, { page, browser, as: { reducedMotion: 'reduce' } }, async (at, route) => {
+  await eachRoute(course, { page, browser }, async (at, route) => {
     await at.setViewportSize({ width: 1280, height: 800 });
     await openRoute(at, route);
     await byKeys(at, route);

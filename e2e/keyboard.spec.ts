@@ -4,8 +4,6 @@ import { makeCourse, ringIn, walkIn } from './support/course';
 import { MAREN, person, seat, signIn } from './support/people';
 import { openRoute } from './support/routes';
 
-test.use({ contextOptions: { reducedMotion: 'reduce' } });
-
 interface Opened {
   /** Within the course, unless it begins with a slash. */
   path: string;
@@ -54,7 +52,7 @@ test('what is opened by key is begun at its heading or its first field, and left
   test.setTimeout(120_000);
   const course = await makeCourse({ students: 3, apart: true });
   await signIn(page, MAREN);
-  const [student] = await person(browser, { reducedMotion: 'reduce' });
+  const [student] = await person(browser);
   for (const { path, press, begins, leave, ends, walked } of OPENED) {
     const at = path === 'in' ? student : page;
     const own = path === 'in' ? course.students[0]!.link : `/course/${course.id}/${path}`;
@@ -81,7 +79,7 @@ test('the dialogs and menus of the room, by key', async ({ page, browser }) => {
   test.setTimeout(60_000);
   const course = await makeCourse({ students: 1, apart: true });
   await ringIn(page, course);
-  const ana = await walkIn(browser, course, 0, { reducedMotion: 'reduce' });
+  const ana = await walkIn(browser, course);
   await page.keyboard.press('?');
   await expect.poll(() => focused(page)).toMatch(/^span: Keys of the room/);
   await page.keyboard.press('Escape');

@@ -29,6 +29,8 @@ export default defineConfig({
     // Days and hours are written as the reader has them: here as the college does.
     locale: 'en-GB',
     permissions: ['camera', 'microphone'],
+    // What moves is drawn again and again, by processors that the other tests need.
+    contextOptions: { reducedMotion: 'reduce' },
     actionTimeout: 10_000,
     screenshot: 'only-on-failure',
     launchOptions: {
