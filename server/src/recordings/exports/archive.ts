@@ -18,16 +18,11 @@ import type { Making } from './make';
  * and writing. What is large is taken in as it is, read as it is written.
  */
 export async function writeArchive(ctx: Context, { row, zone, watcher, work, far, signal }: Making) {
-  const [{ events, parts, chapters }, pictures, had] = await Promise.all([
+  const [{ events, parts, chapters }, pictures, tables] = await Promise.all([
     toldTo(ctx.db, row, watcher),
     picturesTo(ctx.db, row, watcher),
-    tablesTo(ctx.db, row, watcher),
+    tablesIn(ctx, row, watcher, zone),
   ]);
-  const tables = (had ?? []).map((t) => ({
-    title: `${t.name}, ${clockWords(t.at, zone)}`,
-    name: path.basename(t.file),
-    file: t.file,
-  }));
   const ready = readyDir(ctx);
   const captions = await Promise.all(
     (await shownLanguages(ready, row)).map(async (language) => ({
@@ -80,3 +75,11 @@ export async function writeArchive(ctx: Context, { row, zone, watcher, work, far
   zip.end();
   await finished(out);
 }
+
+/** What was said at the tables that are theirs, as it is called in the archive; nothing while it is made. */
+const tablesIn = async (ctx: Context, row: Making['row'], watcher: Making['watcher'], zone: string) =>
+  ((await tablesTo(ctx.db, row, watcher)) ?? []).map(({ name, at, file }) => ({
+    title: `${name}, ${clockWords(at, zone)}`,
+    name: path.basename(file),
+    file,
+  }));
