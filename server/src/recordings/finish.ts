@@ -13,39 +13,55 @@ import { alone, forgetPieces } from './pieces/store';
 import { bytesOf, piecesFor } from './prepare';
 import { allPartsOf, noteFinished, partsOf, picturesIn, recordingsWhere, type RecordingRow } from './store';
 import { makeTables } from './tables/make';
-import { layTables } from './tables/store';
+import { layTables, tablesMadeAt } from './tables/store';
 
 /**
- * What can be watched already is finished: its sound levelled as a whole, its silences found, each picture one. Then, and not before, what
- * the relay wrote of it is let go.
+ * What can be watched already is finished: its sound levelled as a whole, its silences found, each picture one; then what
+ * was said at tables, which nobody watches yet. Then, and not before, what the relay wrote of it is let go.
  */
 export const finishRecording = (ctx: Context, db: PoolConnection, recording: string): Promise<void> =>
   alone(db, recording, async () => {
     const [row] = await recordingsWhere(ctx.db, 'r.id', recording);
     if (row?.whole.state !== 'ready' || !row.whole.file) return;
-    // Ended between the two, the second is still to be done.
-    if (row.finishedAt !== null) return letGo(ctx, recording);
-    const parts = (await partsOf(ctx.db, recording)).filter((p) => p.until > p.from);
-    const made = await piecesFor(ctx, row, parts, { over: true, patient: true });
-    const file = path.join(recording, 'sound.webm');
-    const { silences } = await levelSound(ctx, { recording, parts, made, file });
-    const tables = await makeTables(ctx, row);
-    const quick = path.join(readyDir(ctx), row.whole.file);
-    const pictures = [
-      ...(await joinPictures(ctx, recording, parts, made, { named: 'whole', inOne: true })),
-      ...(await cutCameras(ctx, recording, parts, made, await camerasOf(ctx, row, parts))),
-    ].sort((a, b) => a.at - b.at);
-    const before = await picturesIn(ctx.db, { id: recording, cut: null });
-    const bytes = await bytesOf(ctx, [file, ...[...pictures, ...tables].map((p) => p.file)]);
-    await transaction(ctx.db, async (tx) => {
-      await layTables(tx, recording, tables);
-      await noteFinished(tx, { recording, file, bytes, pictures, silences, now: ctx.now() });
-      await forgetPieces(tx, recording);
-    });
-    for (const old of [quick, ...before.map((p) => path.join(readyDir(ctx), p.file))])
-      await rm(old, { force: true });
+    // Ended between two of these, the others are still to be done.
+    if (row.finishedAt === null) await finishClass(ctx, row, row.whole.file);
+    await finishTables(ctx, row);
     await letGo(ctx, recording);
   });
+
+async function finishClass(ctx: Context, row: RecordingRow, quickFile: string) {
+  const recording = row.id;
+  const parts = (await partsOf(ctx.db, recording)).filter((p) => p.until > p.from);
+  const made = await piecesFor(ctx, row, parts, { over: true, patient: true });
+  const file = path.join(recording, 'sound.webm');
+  const { silences } = await levelSound(ctx, { recording, parts, made, file });
+  const quick = path.join(readyDir(ctx), quickFile);
+  const pictures = [
+    ...(await joinPictures(ctx, recording, parts, made, { named: 'whole', inOne: true })),
+    ...(await cutCameras(ctx, recording, parts, made, await camerasOf(ctx, row, parts))),
+  ].sort((a, b) => a.at - b.at);
+  const before = await picturesIn(ctx.db, { id: recording, cut: null });
+  const bytes = await bytesOf(ctx, [file, ...pictures.map((p) => p.file)]);
+  await transaction(ctx.db, async (tx) => {
+    await noteFinished(tx, { recording, file, bytes, pictures, silences, now: ctx.now() });
+    await forgetPieces(tx, recording);
+  });
+  for (const old of [quick, ...before.map((p) => path.join(readyDir(ctx), p.file))])
+    await rm(old, { force: true });
+}
+
+async function finishTables(ctx: Context, row: RecordingRow) {
+  if ((await tablesMadeAt(ctx.db, row.id)) !== null) return;
+  const tables = await makeTables(ctx, row);
+  const bytes = await bytesOf(
+    ctx,
+    tables.map((t) => t.file),
+  );
+  await transaction(ctx.db, async (tx) => {
+    await layTables(tx, row.id, { tables, bytes, now: ctx.now() });
+    await forgetPieces(tx, row.id);
+  });
+}
 
 const camerasOf = async (ctx: Context, { plan, sessionId }: RecordingRow, parts: readonly Part[]) =>
   keepsStudents(plan) ? camerasKept(await eventsOf(ctx.db, sessionId), parts) : new Map();

@@ -325,7 +325,7 @@ export async function noteReady(
 ) {
   await run(
     db,
-    "UPDATE recordings SET state = 'ready', progress = 1, length_ms = ?, bytes = ?, file = ?, finished_at = NULL, silences = NULL, fault = NULL WHERE id = ?",
+    "UPDATE recordings SET state = 'ready', progress = 1, length_ms = ?, bytes = ?, file = ?, finished_at = NULL, tables_at = NULL, silences = NULL, fault = NULL WHERE id = ?",
     [lengthMs, bytes, file, recording],
   );
   await layPictures(db, recording, pictures);

@@ -5,7 +5,7 @@ import { teaches } from '@nimble-bell/core/roster';
 import type { Db } from '../../db/pool';
 import { eventsOf } from '../../room/store';
 import { allPartsOf, type RecordingRow } from '../store';
-import { tablesOf, type TableRow } from './store';
+import { tablesMadeAt, tablesOf, type TableRow } from './store';
 
 type HadTable = Omit<TableSound, 'path'> & Pick<TableRow, 'file'>;
 
@@ -17,9 +17,13 @@ export async function tablesTo(db: Db, row: RecordingRow, watcher: Watcher): Pro
   if (!keepsTables(row.plan)) return [];
   const parts = (await allPartsOf(db, row.id)).filter((p) => p.place !== CLASS && p.until > p.from);
   if (!parts.length) return [];
-  const [events, sounds] = await Promise.all([eventsOf(db, row.sessionId), tablesOf(db, row.id)]);
+  const [events, sounds, madeAt] = await Promise.all([
+    eventsOf(db, row.sessionId),
+    tablesOf(db, row.id),
+    tablesMadeAt(db, row.id),
+  ]);
   const had = tablesHad(events.reduce(evolve, newRoom()), watcher);
-  if (row.finishedAt === null) return had.some((t) => parts.some((p) => p.place === t.place)) ? null : [];
+  if (madeAt === null) return had.some((t) => parts.some((p) => p.place === t.place)) ? null : [];
   const nameOf = namesIn(events);
   const named = teaches(watcher.role) && !row.plan?.leavesOut?.includes('names');
   return sounds
