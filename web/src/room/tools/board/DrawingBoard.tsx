@@ -3,6 +3,7 @@ import type { Stroke } from '@nimble-bell/core/api';
 import { onBoard, ownerOf } from '@nimble-bell/core/room';
 import { useRefusal } from '../../controls/useRefusal';
 import { useInside, useMay, useMe, useNameOf, useTeaching, type Inside } from '../../live/useRoom';
+import { SmallButton } from '../../../ui/SmallButton';
 import { Keeping } from './Keeping';
 import { Pens } from './Pens';
 import { Picturing } from './Picturing';
@@ -28,6 +29,7 @@ export function DrawingBoard({ place }: { place: string }) {
   const attaches = useMay('attachFiles').allowed;
   const allowed = own || may.allowed;
   const [tool, setTool] = useState<Tool>('pen');
+  const [near, setNear] = useState(1);
   const [colour, setColour] = useState<Stroke['colour']>('ink');
   const acts = useActs(place, on);
   const mine = useMemo(() => on.marks.filter((m) => teaching || m.by === me), [on.marks, teaching, me]);
@@ -35,7 +37,7 @@ export function DrawingBoard({ place }: { place: string }) {
   const hand = useHand({ tool, colour, mine, acts, at: pens.tell });
   return (
     <>
-      <Surface on={on} nameOf={nameOf} hand={allowed ? hand : null} pens={pens.others} />
+      <Surface on={on} nameOf={nameOf} hand={allowed ? hand : null} pens={pens.others} near={near} />
       <div className={classes.boardTools} role="group" aria-label="The board’s tools">
         {allowed ? (
           <>
@@ -47,7 +49,23 @@ export function DrawingBoard({ place }: { place: string }) {
           <span>{refusal}</span>
         )}
         <Keeping place={place} on={on} />
+        <Nearness near={near} set={setNear} />
       </div>
     </>
+  );
+}
+
+/** How many times as large one may have it. */
+const NEAREST = 4;
+
+/** How near one is to the board, for one's own eyes. */
+function Nearness({ near, set }: { near: number; set: (near: number) => void }) {
+  return (
+    <div className={classes.row} role="group" aria-label="How near">
+      <SmallButton disabled={near === NEAREST} onClick={() => set(near * 2)}>
+        Closer
+      </SmallButton>
+      {near > 1 && <SmallButton onClick={() => set(near / 2)}>Further off</SmallButton>}
+    </div>
   );
 }

@@ -4,6 +4,7 @@ import { boxOf, HEIGHT, WIDTH } from '@nimble-bell/core/board';
 import type { OnBoard } from '@nimble-bell/core/room';
 import { boardLines, boardWords } from './describe';
 import { Drawing, Marks, Ruling } from './Marks';
+import { useFingers } from './useFingers';
 import type { Hand, Point } from './useHand';
 import type { OtherPen } from './usePens';
 import classes from './board.module.css';
@@ -15,11 +16,15 @@ interface Props {
   hand?: Hand | null;
   /** Where others draw just now. */
   pens?: readonly OtherPen[];
+  /** How many times as large as its window it is drawn. */
+  near?: number;
 }
 
 /** The board's surface. */
-export function Surface({ on, nameOf, hand = null, pens = [] }: Props) {
+export function Surface({ on, nameOf, hand = null, pens = [], near = 1 }: Props) {
   const surface = useRef<SVGSVGElement>(null);
+  const around = useRef<HTMLDivElement>(null);
+  const fingers = useFingers(around);
   /** Where the pen is, as fractions of the board, which is centred in its surface. */
   const at = (e: PointerEvent): Point => {
     const { x, y } = new DOMPoint(e.clientX, e.clientY).matrixTransform(
@@ -31,14 +36,19 @@ export function Surface({ on, nameOf, hand = null, pens = [] }: Props) {
   const begin = (e: PointerEvent<HTMLElement>) => {
     if (!hand) return;
     e.currentTarget.setPointerCapture(e.pointerId);
-    hand.down(at(e), e);
+    if (fingers.down(e)) hand.drop();
+    else hand.down(at(e), e);
   };
   const onKeyDown = (e: KeyboardEvent) => {
     if (hand?.key(e.key)) e.preventDefault();
   };
   const words = useMemo(() => boardWords(on), [on]);
   const chooses = hand?.tool === 'move';
-  return (
+  const end = (e: PointerEvent) => {
+    fingers.up(e);
+    hand?.up();
+  };
+  const sheet = (
     <div
       className={classes.surface}
       data-draws={hand !== null}
@@ -47,9 +57,9 @@ export function Surface({ on, nameOf, hand = null, pens = [] }: Props) {
         ? { tabIndex: 0, onKeyDown, role: 'group', 'aria-label': 'What is chosen moves by the arrows' }
         : {})}
       onPointerDown={begin}
-      onPointerMove={(e) => hand?.move(at(e), e)}
-      onPointerUp={() => hand?.up()}
-      onPointerCancel={() => hand?.up()}
+      onPointerMove={(e) => fingers.move(e) || hand?.move(at(e), e)}
+      onPointerUp={end}
+      onPointerCancel={end}
     >
       <svg ref={surface} viewBox={VIEW} className={classes.drawn} role="img" aria-label={words}>
         <Ruling ground={on.ground} />
@@ -58,6 +68,20 @@ export function Surface({ on, nameOf, hand = null, pens = [] }: Props) {
       <Described on={on} nameOf={nameOf} />
       {hand && <Over hand={hand} />}
       {pens.length > 0 && <Others pens={pens} />}
+    </div>
+  );
+  if (near === 1) return sheet;
+  return (
+    <div
+      ref={around}
+      className={classes.around}
+      tabIndex={0}
+      role="group"
+      aria-label="The board from nearer; arrows move about on it"
+    >
+      <div className={classes.nearer} style={{ width: `${near * 100}%`, height: `${near * 100}%` }}>
+        {sheet}
+      </div>
     </div>
   );
 }

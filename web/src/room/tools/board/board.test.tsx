@@ -217,3 +217,45 @@ test('without leave to send files nobody is offered a picture; what is on one is
   expect(screen.getByText('Picture, by Maren Oduya: The harbour at low water')).toBeTruthy();
   expect(document.querySelector('image')?.getAttribute('href')).toContain(pictured.jpeg);
 });
+
+test('one comes closer to the board for oneself: what is drawn is where it was, and two fingers move about on it', async () => {
+  const { tools, sent } = roomTools(ana, CLASS);
+  showInRoom(tools, <BoardStage />);
+  expect(screen.queryByRole('button', { name: 'Further off' })).toBeNull();
+  fireEvent.click(screen.getByRole('button', { name: 'Closer' }));
+  fireEvent.click(screen.getByRole('button', { name: 'Closer' }));
+  const around = screen.getByRole('group', { name: /^The board from nearer/ });
+  expect((around.firstElementChild as HTMLElement).style.width).toBe('400%');
+  expect(screen.getByRole('button', { name: 'Closer' })).toHaveProperty('disabled', true);
+  const by: number[][] = [];
+  around.scrollBy = ((x: number, y: number) => void by.push([x, y])) as typeof around.scrollBy;
+  const board = within(around).getByRole('img', { name: /^Board with/ }).parentElement!;
+  board.setPointerCapture = () => {};
+  // Where a point is on the board is the browser's to say.
+  Object.assign(window, {
+    DOMPoint: class {
+      matrixTransform = () => ({ x: 800, y: 450 });
+    },
+  });
+  Object.assign(board.querySelector('svg')!, { getScreenCTM: () => ({ inverse: () => null }) });
+  const finger = (type: string, pointerId: number, clientX: number) => {
+    const event = new MouseEvent(type, { bubbles: true, clientX, clientY: 9 });
+    fireEvent(board, Object.assign(event, { pointerId, pointerType: 'touch', isPrimary: pointerId === 1 }));
+  };
+  finger('pointerdown', 1, 50);
+  finger('pointerdown', 2, 90);
+  finger('pointermove', 1, 30);
+  finger('pointermove', 2, 70);
+  finger('pointerup', 1, 30);
+  finger('pointerup', 2, 70);
+  await act(async () => {});
+  expect(by).toEqual([
+    [10, 0],
+    [10, 0],
+  ]);
+  // Neither of the two has drawn.
+  expect(sent).toEqual([]);
+  fireEvent.click(screen.getByRole('button', { name: 'Further off' }));
+  fireEvent.click(screen.getByRole('button', { name: 'Further off' }));
+  expect(screen.queryByRole('group', { name: /^The board from nearer/ })).toBeNull();
+});

@@ -38,6 +38,8 @@ export interface Hand {
   down: (at: Point, e: PointerEvent) => void;
   move: (at: Point, e: PointerEvent) => void;
   up: () => void;
+  /** What the hand was about is nothing. */
+  drop: () => void;
   key: (key: string) => boolean;
 }
 
@@ -102,6 +104,7 @@ export function useHand({ tool, colour, mine, acts, at: tell }: Of): Hand {
   };
   return {
     ...{ tool, chosen, choose, down, move, up, key },
+    drop: () => setDoing(null),
     next: mine[(mine.findIndex((m) => m.seq === seqs[0]) + 1) % Math.max(1, mine.length)] ?? null,
     making: makingOf(doing, tool, colour),
     instead: insteadOf(doing, chosen),
