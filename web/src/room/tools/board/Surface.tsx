@@ -1,5 +1,13 @@
 import { VisuallyHidden } from '@mantine/core';
-import { memo, useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import {
+  memo,
+  useMemo,
+  useRef,
+  type KeyboardEvent,
+  type PointerEvent,
+  type ReactNode,
+  type RefObject,
+} from 'react';
 import { boxOf, HEIGHT, WIDTH } from '@nimble-bell/core/board';
 import type { OnBoard } from '@nimble-bell/core/room';
 import { boardLines, boardWords } from './describe';
@@ -70,21 +78,35 @@ export function Surface({ on, nameOf, hand = null, pens = [], near = 1 }: Props)
       {pens.length > 0 && <Others pens={pens} />}
     </div>
   );
-  if (near === 1) return sheet;
-  return (
-    <div
-      ref={around}
-      className={classes.around}
-      tabIndex={0}
-      role="group"
-      aria-label="The board from nearer; arrows move about on it"
-    >
-      <div className={classes.nearer} style={{ width: `${near * 100}%`, height: `${near * 100}%` }}>
-        {sheet}
-      </div>
-    </div>
+  return near === 1 ? (
+    sheet
+  ) : (
+    <Nearer near={near} around={around}>
+      {sheet}
+    </Nearer>
   );
 }
+
+interface NearerProps {
+  near: number;
+  around: RefObject<HTMLDivElement | null>;
+  children: ReactNode;
+}
+
+/** A sheet that is larger than its window, and moved about on in it. */
+const Nearer = ({ near, around, children }: NearerProps) => (
+  <div
+    ref={around}
+    className={classes.around}
+    tabIndex={0}
+    role="group"
+    aria-label="The board from nearer; arrows move about on it"
+  >
+    <div className={classes.nearer} style={{ width: `${near * 100}%`, height: `${near * 100}%` }}>
+      {children}
+    </div>
+  </div>
+);
 
 const VIEW = `0 0 ${WIDTH} ${HEIGHT}`;
 
