@@ -189,6 +189,11 @@ test('a class goes to tables: heard, seen, written and drawn by those at each al
   const ticket = new URL(cleoTold.mediaPath, 'http://x').search;
   expect((await cleos!.get(`/api/recordings/${id}/tables/${sound!.place}${ticket}`)).status()).toBe(404);
   expect((await told(maren)).tables!.map((t) => t.members.includes(anaName))).toEqual([true]);
+  // By a link for anybody nothing of it is had, but that the class was at tables meanwhile.
+  const until = (await (await maren.get('/api/me')).json()).now + 86_400_000;
+  const { path } = await (await maren.post(`/api/recordings/${id}/shares`, { data: { until } })).json();
+  const shared = (await (await cleos!.get(`/api${path}`)).json()) as RecordingDetail;
+  expect([shared.tables, shared.gaps.map((g) => g.why)]).toEqual([[], ['tables']]);
   await page.goto(`/course/${course.id}/watch/${id}`);
   await expect(page.getByRole('region', { name: 'At the tables' }).locator('audio')).toHaveCount(1);
   await expect(page.getByText(/the class was at tables for/)).toBeVisible();

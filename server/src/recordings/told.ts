@@ -50,11 +50,12 @@ export async function toldTo(db: Db, row: Recorded, listener: Listener): Promise
   // What somebody wrote may name somebody: who is not of the class has what came by itself.
   const written = listener === 'anybody' ? null : row.chapters;
   const chapters = written ?? chaptersOf(recorded, events);
-  if (!row.cut) return { parts, events, chapters, gaps: gapsOf(parts, events) };
+  // Why something is missing is nobody's name or word: it is told to whoever is told that it is.
+  if (!row.cut) return { parts, events, chapters, gaps: gapsOf(parts, all) };
   return {
     ...{ parts, events },
     chapters: chaptersTold(chapters, row.told),
-    gaps: gapsTold(recorded, row.told, events),
+    gaps: gapsTold(recorded, row.told, all),
   };
 }
 

@@ -120,8 +120,7 @@ function PlanForm({ plan, course, ask, mayPlan }: PlanFormProps) {
       >
         <Recorded mayPlan={mayPlan} values={form.values} set={form.setValues} />
         <LeftOut mayPlan={mayPlan} field={form.getInputProps('leavesOut')} />
-        <Faces {...{ mayPlan, left: form.values.leavesOut }} field={ticked('studentsCameras')} />
-        <AtTables {...{ mayPlan, left: form.values.leavesOut }} field={ticked('tables')} />
+        <Besides {...{ mayPlan, ticked, left: form.values.leavesOut }} />
         <DateInput
           label="Keep until"
           description="Afterwards it is gone for everyone"
@@ -149,39 +148,41 @@ function PlanForm({ plan, course, ask, mayPlan }: PlanFormProps) {
   );
 }
 
-interface AlsoProps {
+/** What of students is in it besides, and where it is not all the same: what is left out goes further. */
+const BESIDES = [
+  {
+    of: 'studentsCameras',
+    label: 'Students’ cameras too, while they have the floor',
+    about: 'Of those who agree to it when they enter',
+    without: 'names',
+    not: 'Not where names of students are left out: a face is a name',
+  },
+  {
+    of: 'tables',
+    label: 'What is said at tables too, each table’s by itself',
+    about:
+      'Sound alone, heard afterwards by who sat there and by those who teach. Without it the recording is paused while the class is at tables',
+    without: 'studentsVoices',
+    not: 'Not where students’ voices are left out',
+  },
+] as const;
+
+interface BesidesProps {
   mayPlan: boolean;
   left?: Leavable[];
-  field: SwitchProps;
+  ticked: (key: keyof RecordingPlan) => SwitchProps;
 }
 
-/** Whether students are seen in it. */
-const Faces = ({ mayPlan, left, field }: AlsoProps) => (
-  <Switch
-    label="Students’ cameras too, while they have the floor"
-    disabled={!mayPlan}
-    description={
-      left?.includes('names')
-        ? 'Not where names of students are left out: a face is a name'
-        : 'Of those who agree to it when they enter'
-    }
-    {...field}
-  />
-);
-
-/** Whether what is said at tables is kept as well. */
-const AtTables = ({ mayPlan, left, field }: AlsoProps) => (
-  <Switch
-    label="What is said at tables too, each table’s by itself"
-    disabled={!mayPlan}
-    description={
-      left?.includes('studentsVoices')
-        ? 'Not where students’ voices are left out'
-        : 'Sound alone, heard afterwards by who sat there and by those who teach. Without it the recording is paused while the class is at tables'
-    }
-    {...field}
-  />
-);
+const Besides = ({ mayPlan, left, ticked }: BesidesProps) =>
+  BESIDES.map(({ of, label, about, without, not }) => (
+    <Switch
+      key={of}
+      label={label}
+      disabled={!mayPlan}
+      description={left?.includes(without) ? not : about}
+      {...ticked(of)}
+    />
+  ));
 
 interface RecordedProps {
   mayPlan: boolean;

@@ -80,15 +80,7 @@ const onIts =
 /** Boards that are drawn on together, one in each place, and boards of one's own. */
 export const board = concern({
   name: 'board',
-  empty: {
-    marks: [],
-    turned: {},
-    grounds: {},
-    off: [],
-    cleared: {},
-    given: false,
-    shown: null,
-  },
+  empty: { marks: [], turned: {}, grounds: {}, off: [], cleared: {}, given: false, shown: null },
   commands: {
     draw: {
       who: 'anyone',

@@ -2,6 +2,16 @@ import type { EventType } from './messages';
 
 const TIDES = { id: 'a'.repeat(64), name: 'Tides.pdf', kind: 'pdf', pages: 12 };
 
+/** Tables as they are laid, but for what is recorded of them. */
+const LAID = {
+  type: 'tablesLaid' as const,
+  by: 'maren',
+  tables: [{ place: 'table-1-1', name: 'Table 1', members: ['ana', 'ben'] }],
+  until: 600_000,
+  task: 'Read the tide table.',
+  ...{ open: true, choose: false },
+};
+
 /**
  * Events as they were stored in each version, one of every version and type. A sample is never changed: what was stored
  * must be read for as long as recordings are kept. A new version adds its own.
@@ -140,33 +150,8 @@ export const SAMPLES: readonly { version: number; body: { type: EventType } & Re
   { version: 1, body: { type: 'boardCleared', by: 'maren' } },
   { version: 2, body: { type: 'boardCleared', by: 'maren', place: 'class' } },
   { version: 1, body: { type: 'wentTo', by: 'maren', moves: [{ member: 'ana', to: 'table-1-1' }] } },
-  {
-    version: 1,
-    body: {
-      type: 'tablesLaid',
-      by: 'maren',
-      tables: [{ place: 'table-1-1', name: 'Table 1', members: ['ana', 'ben'] }],
-      until: 600_000,
-      task: 'Read the tide table.',
-      open: true,
-      choose: false,
-      paused: true,
-    },
-  },
-  {
-    version: 2,
-    body: {
-      type: 'tablesLaid',
-      by: 'maren',
-      tables: [{ place: 'table-1-1', name: 'Table 1', members: ['ana', 'ben'] }],
-      until: 600_000,
-      task: 'Read the tide table.',
-      open: true,
-      choose: false,
-      paused: false,
-      recorded: true,
-    },
-  },
+  { version: 1, body: { ...LAID, paused: true } },
+  { version: 2, body: { ...LAID, paused: false, recorded: true } },
   { version: 1, body: { type: 'seated', by: 'maren', member: 'ben', place: 'table-1-1' } },
   { version: 1, body: { type: 'tablesTold', by: 'maren', text: 'Two minutes' } },
   { version: 1, body: { type: 'helpCalled', place: 'table-1-1', on: true } },

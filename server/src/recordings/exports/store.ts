@@ -1,5 +1,5 @@
 import type { ExportInfo, TakenAlong } from '@nimble-bell/core/api';
-import { keepsStudents } from '@nimble-bell/core/recording';
+import { keepsStudents, keepsTables } from '@nimble-bell/core/recording';
 import { one, rows, run, type Db } from '../../db/pool';
 import type { RecordingRow } from '../store';
 
@@ -18,11 +18,12 @@ export interface ExportRow {
   without: string | null;
 }
 
-/** What a recording is without, and how it is cut, as it is kept with what is made of it. */
+/** What a recording is without, what it has besides, and how it is cut, as it is kept with what is made of it. */
 export const withoutOf = ({ plan, cut }: Pick<RecordingRow, 'plan' | 'cut'>): string =>
   [
     ...[...(plan?.leavesOut ?? [])].sort(),
     ...(keepsStudents(plan) ? ['faces'] : []),
+    ...(keepsTables(plan) ? ['tables'] : []),
     ...(cut ? [`cut-${cut.number}`] : []),
   ].join(' ');
 
