@@ -158,7 +158,7 @@ test('a class with a presented screen and a page that was opened again is record
   const finished = async () => (await (await api.get(`/api/recordings/${recording.id}`)).json()).mediaPath;
   await expect.poll(finished, { timeout: 30_000 }).toContain('/media/sound.webm');
   const inOne = await (await api.get(`/api/recordings/${recording.id}`)).json();
-  expect(kindsOf(inOne)).toEqual(['camera', 'camera', 'screen']);
+  expect(kindsOf(inOne)).toEqual(['camera', 'camera', 'camera', 'screen']);
   await seenWithTheFloor(course, recording.id, api);
   // Nothing else is recorded here: what the relay wrote is gone.
   await expect.poll(() => readdir(path.join(DATA, 'recordings', 'pieces'))).not.toContain(recording.id);
