@@ -42,7 +42,7 @@ test('somebody is brought in, words are taken back, time is said, some go and on
   await act('Answer');
   await page.keyboard.type('The wave slows down.');
   await page.keyboard.press('Enter');
-  await expect(ana.getByText('The wave slows down.')).toBeVisible();
+  await expect(ana.getByText('The wave slows down.', { exact: true })).toBeVisible();
   await write('Xylophone');
   await act('Take back');
   await expect(ana.getByText('Taken back by a teacher.')).toBeVisible();

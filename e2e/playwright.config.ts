@@ -34,7 +34,8 @@ export default defineConfig({
     actionTimeout: 10_000,
     screenshot: 'only-on-failure',
     launchOptions: {
-      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      // Debian's Chromium without its window, toolbars and tabs: a fifth less work for the same pages.
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium-headless-shell',
       args: [
         '--no-sandbox',
         '--use-fake-device-for-media-stream',

@@ -8,6 +8,7 @@ import {
   ensurePackages,
   PRODUCT_PACKAGES,
   ROOT,
+  TEST_BROWSER,
 } from './lib/install.mjs';
 import { orSay } from './lib/say.mjs';
 
@@ -68,7 +69,7 @@ const browserCounts = (said) => ({
 async function test() {
   checkNode();
   mkdirSync(SAID, { recursive: true });
-  ensurePackages([...PRODUCT_PACKAGES, 'chromium']);
+  ensurePackages([...PRODUCT_PACKAGES, TEST_BROWSER]);
   ensureModules();
   const bin = (name) => `node_modules/.bin/${name}`;
   const types = async () => {

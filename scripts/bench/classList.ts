@@ -2,6 +2,7 @@ import { chromium, type Page } from '@playwright/test';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import config from '../../e2e/playwright.config';
 import { account } from '../../e2e/support/course';
 import { MAREN, signIn } from '../../e2e/support/people';
 import { BASE_URL } from '../../e2e/support/product';
@@ -30,7 +31,7 @@ export async function classList(): Promise<Figure[]> {
   const { id } = await post('/api/courses', { code: `L-${Date.now() % 100_000}`, title: 'A large class' });
   await post(`/api/courses/${id}/members`, { edit: 'import', rows: rowsOf(1000) });
   await api.dispose();
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
+  const browser = await chromium.launch(config.use!.launchOptions);
   try {
     const page = await browser.newPage({ baseURL: BASE_URL, viewport: { width: 1280, height: 800 } });
     await signIn(page, MAREN);

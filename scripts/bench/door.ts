@@ -1,5 +1,6 @@
 import { performance } from 'node:perf_hooks';
 import { chromium } from '@playwright/test';
+import config from '../../e2e/playwright.config';
 import { account, makeCourse, throughDoor, type MadeCourse } from '../../e2e/support/course';
 import { MAREN, signIn } from '../../e2e/support/people';
 import { BASE_URL } from '../../e2e/support/product';
@@ -38,7 +39,7 @@ export async function knocking(): Promise<Figure[]> {
   const course = await makeCourse({ students: PEOPLE });
   const api = await account(MAREN);
   await api.put(`/api/courses/${course.id}/door`, { data: { classList: 'knocks' } });
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
+  const browser = await chromium.launch(config.use!.launchOptions);
   try {
     const page = await browser.newPage({ baseURL: BASE_URL, viewport: { width: 1280, height: 800 } });
     await signIn(page, MAREN);

@@ -1,4 +1,5 @@
 import { chromium, type CDPSession, type Page } from '@playwright/test';
+import config from '../../e2e/playwright.config';
 import { account } from '../../e2e/support/course';
 import { MAREN, signIn } from '../../e2e/support/people';
 import { BASE_URL } from '../../e2e/support/product';
@@ -77,7 +78,7 @@ async function typed(page: Page, client: CDPSession) {
  */
 export async function keystroke(): Promise<Figure[]> {
   const course = await makeYear();
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
+  const browser = await chromium.launch(config.use!.launchOptions);
   try {
     const page = await browser.newPage({ baseURL: BASE_URL, viewport: { width: 1280, height: 800 } });
     await signIn(page, MAREN);

@@ -1,4 +1,5 @@
 import { chromium, type Page } from '@playwright/test';
+import config from '../../e2e/playwright.config';
 import { makeCourse, ringIn, type MadeCourse } from '../../e2e/support/course';
 import { BASE_URL } from '../../e2e/support/product';
 import { enter, type Member } from './roomLine';
@@ -14,7 +15,7 @@ async function inClass<T>(
   work: (page: Page, members: (Member & { id: string })[]) => Promise<T>,
 ): Promise<T> {
   const course: MadeCourse = await makeCourse({ students: of.students, limits: of.limits ?? {} });
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
+  const browser = await chromium.launch(config.use!.launchOptions);
   try {
     const page = await browser.newPage({ baseURL: BASE_URL, viewport: SIZE });
     await ringIn(page, course);

@@ -15,11 +15,12 @@ const PROGRAMS = {
   'espeak-ng': ['espeak-ng'],
   qpdf: ['qpdf'],
   'poppler-utils': ['pdftotext'],
-  chromium: ['chromium'],
+  'chromium-headless-shell': ['chromium-headless-shell'],
   pocketsphinx: ['pocketsphinx_continuous'],
 };
 /** Not on every machine: for tests, and for whoever wishes a program that listens. */
-const APART = ['chromium', 'pocketsphinx'];
+export const TEST_BROWSER = 'chromium-headless-shell';
+const APART = [TEST_BROWSER, 'pocketsphinx'];
 export const PRODUCT_PACKAGES = Object.keys(PROGRAMS).filter((name) => !APART.includes(name));
 
 const FOLDERS = [...(process.env.PATH ?? '').split(':'), '/usr/sbin', '/usr/bin'];

@@ -1,6 +1,14 @@
 import { spawnSync } from 'node:child_process';
 import path from 'node:path';
-import { checkNode, ensureBuilt, ensureModules, ensurePackages, PRODUCT_PACKAGES, ROOT } from './install.mjs';
+import {
+  checkNode,
+  ensureBuilt,
+  ensureModules,
+  ensurePackages,
+  PRODUCT_PACKAGES,
+  ROOT,
+  TEST_BROWSER,
+} from './install.mjs';
 
 const OUTSIDE = [
   '@playwright/test',
@@ -18,7 +26,7 @@ const OUTSIDE = [
 /** Installs what is missing, bundles one of our scripts and runs it against the built product. */
 export async function runTypeScript(entry) {
   checkNode();
-  ensurePackages([...PRODUCT_PACKAGES, 'chromium']);
+  ensurePackages([...PRODUCT_PACKAGES, TEST_BROWSER]);
   ensureModules();
   await ensureBuilt();
   const { build } = await import('esbuild');

@@ -17,6 +17,7 @@ import { RoomSocket } from './socket';
 
 let members: MemberRow[] = [];
 let stored: EventRow[] = [];
+let asked = 0;
 const row = {
   id: 's',
   courseId: 'c',
@@ -47,6 +48,7 @@ jest.mock('../../sessions/store', () => ({
 }));
 jest.mock('../../accounts/store', () => ({
   memberByCode: async (_db: unknown, code: string) => {
+    asked++;
     const member = members.find((m) => m.link === code);
     return member ? { member, lastSeen: Infinity } : null;
   },
@@ -208,6 +210,26 @@ test('observers and those outside publish nothing', async () => {
   const ben = await enter('bens');
   expect(await ben.socket.emitWithAck('publish', { sdp: 'v=0' })).toMatchObject({ ok: true });
   expect(published).toEqual(['ben']);
+});
+
+test('who enters over and over, by one line or by several, has nothing read for it after so many', async () => {
+  const { burst } = RATES.entries;
+  const refusedOf = async (sockets: Socket[]) => {
+    const replies = await Promise.all(
+      Array.from({ length: 4 * burst }, (_, i) =>
+        sockets[i % sockets.length]!.emitWithAck('enter', { session: 's', after: 0 }),
+      ),
+    );
+    return replies.filter((r) => r.refusal?.code === 'too-many').length;
+  };
+  const { socket } = await enter('anas');
+  asked = 0;
+  expect(await refusedOf([socket])).toBeGreaterThan(2 * burst);
+  expect(asked).toBeLessThan(2 * burst);
+  const several = [line('bens'), line('bens'), line('bens')];
+  expect(await refusedOf(several)).toBeGreaterThan(2 * burst);
+  // It is nobody else's doing.
+  expect((await enter('teachers')).reply).toMatchObject({ ok: true });
 });
 
 test('more commands than a hand can give are refused, and stored no longer', async () => {

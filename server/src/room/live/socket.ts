@@ -127,7 +127,7 @@ export class RoomSocket {
       this.#turns.take(socket.id, async () => (await this.attendance.goAway(socket.id, 0), {})),
     command: async (socket, { id, command }) => {
       const { room, member } = this.#visit(socket);
-      this.#spend(member, ALLOWED[command.type] ?? 'commands');
+      this.#spend(member.id, ALLOWED[command.type] ?? 'commands');
       if (command.type === 'rename')
         await refuseTeachersName(this.ctx.db, member.courseId, command.name, command.member);
       if (command.type === 'showSlides' && teaches(member.role)) await this.#needDeck(member, command.deck);
@@ -142,7 +142,7 @@ export class RoomSocket {
     },
     publish: async (socket, { sdp }) => {
       const { room, member } = this.#visit(socket);
-      this.#spend(member, 'commands');
+      this.#spend(member.id, 'commands');
       if (member.role === 'observer') throw new AppError('forbidden', 'Observers watch and listen.');
       this.#needRelay();
       const passed = (kind: TrackKind) => void socket.emit('passed', { kind });
@@ -150,12 +150,13 @@ export class RoomSocket {
     },
     unpublish: async (socket) => {
       const { room, member } = this.#visit(socket);
+      this.#spend(member.id, 'commands');
       await this.media.unpublish(room, member.id);
       return {};
     },
     watch: async (socket, { cameras, small }) => {
       const { room, member } = this.#visit(socket);
-      this.#spend(member, 'commands');
+      this.#spend(member.id, 'commands');
       this.#needRelay();
       await this.media.watch(room, socket.id, member.id, {
         offer: (offer) => socket.emit('offer', offer),
@@ -167,18 +168,18 @@ export class RoomSocket {
     },
     look: async (socket, looks) => {
       const { member } = this.#visit(socket);
-      this.#spend(member, 'signals');
+      this.#spend(member.id, 'signals');
       await this.media.look(socket.id, looks);
       return {};
     },
     answer: async (socket, { sdp }) => {
-      this.#visit(socket);
+      this.#spend(this.#visit(socket).member.id, 'signals');
       await this.media.answer(socket.id, sdp);
       return {};
     },
     signal: async (socket, signal) => {
       const { room, member } = this.#visit(socket);
-      this.#spend(member, 'signals');
+      this.#spend(member.id, 'signals');
       const toStaff = signal.what === 'hidden' || signal.what === 'line';
       if (signal.what === 'captioning') needCaptioner(room, member);
       else if (!toStaff) this.#needMay(room, member, signal.what === 'pointer' ? 'draw' : 'writeToClass');
@@ -190,6 +191,7 @@ export class RoomSocket {
     },
     earlier: async (socket, { before }) => {
       const { room, member } = this.#visit(socket);
+      this.#spend(member.id, 'commands');
       const viewer = { member: member.id, role: member.role };
       const { messages } = room.state.talk;
       const own = snapshotFor(
@@ -200,7 +202,7 @@ export class RoomSocket {
     },
     documentOpen: async (socket, { place, name }) => {
       const { room, member } = this.#visit(socket);
-      this.#spend(member, 'commands');
+      this.#spend(member.id, 'commands');
       knownDocument(name);
       if (!readsNotes(room.state, { member: member.id, role: member.role }, place))
         throw new AppError('forbidden');
@@ -209,7 +211,7 @@ export class RoomSocket {
     },
     documentUpdate: async (socket, { place, name, update }) => {
       const { room, member } = this.#visit(socket);
-      this.#spend(member, 'strokes');
+      this.#spend(member.id, 'strokes');
       this.#needMay(room, member, 'writeNotes');
       if (place !== placeOf(room.state, member.id)) throw new AppError('forbidden');
       const of = { session: room.session, place, name };
@@ -229,6 +231,7 @@ export class RoomSocket {
       );
     socket.on('disconnect', () => {
       this.#devices.delete(socket.id);
+      this.#allowance.forget(socket.id);
       void this.#turns
         .take(socket.id, () => this.attendance.goAway(socket.id, GRACE_MS))
         .catch((error: unknown) => this.ctx.log.error(error, 'a departure'));
@@ -282,8 +285,8 @@ export class RoomSocket {
     if (!its || made?.kind !== deck.kind || made.pages !== deck.pages)
       throw new AppError('not-found', 'There is no such file.');
   }
-  #spend(member: MemberRow, what: Allowed) {
-    if (!this.#allowance.take(member.id, what, performance.now())) throw new RoomRefusal(refuse('too-many'));
+  #spend(whose: string, what: Allowed) {
+    if (!this.#allowance.take(whose, what, performance.now())) throw new RoomRefusal(refuse('too-many'));
   }
 
   #principal(socket: LiveSocket): Promise<Principal> {
@@ -294,9 +297,12 @@ export class RoomSocket {
   }
 
   async #enter(socket: LiveSocket, { session, after }: BodyOf<'enter'>): Promise<Answers['enter']> {
+    // Before anything is read for it: by this line, and by whoever it is over all of theirs.
+    this.#spend(socket.id, 'entries');
     // Who somebody is is asked anew at every entering: nothing is remembered from the handshake.
     const principal = await this.#principal(socket);
     const { member, about } = await admit(this.ctx, this.attendance.facts, principal, session);
+    this.#spend(member.id, 'entries');
     const credential: Credential =
       principal.kind === 'link'
         ? { kind: 'link', code: member.link }
@@ -307,7 +313,6 @@ export class RoomSocket {
       this.#roomFor(room, member, about, after),
     );
     if (stands.in) return stands.read;
-    this.#spend(member, 'commands');
     const now = this.ctx.now();
     return { porch: porchFor(stands.room, member, about, now), now };
   }

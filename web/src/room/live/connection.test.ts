@@ -199,6 +199,9 @@ test('a server in trouble is asked again; the room changing hands is no refusal'
       .answer({ ok: false, refusal: { code: 'internal', message: 'Something went wrong here.' } });
     await jest.advanceTimersByTimeAsync(1000);
     expect(connection.view.status).toBe('entering');
+    socket.last('enter').answer({ ok: false, refusal: { code: 'too-many', message: 'Wait a moment.' } });
+    await jest.advanceTimersByTimeAsync(1000);
+    expect(connection.view.status).toBe('entering');
     socket.last('enter').answer({ ok: true, info, room: null, events: [ENTERED, RANG_IN], seq: 2, now: 0 });
     await jest.advanceTimersByTimeAsync(1);
     const raised = connection.command({ type: 'raiseHand' });

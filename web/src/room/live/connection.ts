@@ -46,7 +46,7 @@ const AT_ONCE = 4;
 /** A shut door is asked again this often. */
 const SHUT_MS = 5000;
 /** Refusals that pass: the server is in trouble, or the room is just changing hands. */
-const PASSING: ReadonlySet<string> = new Set(['internal', 'away', 'elsewhere']);
+const PASSING: ReadonlySet<string> = new Set(['internal', 'away', 'elsewhere', 'too-many']);
 
 /**
  * A page's tie to one room: enters, keeps the state that the room's events make, sends commands. After any loss it
