@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type BrowserContext, type Page } from '@playwright/test';
 import { walkThrough } from './support/byKey';
 import { account, makeCourse, type MadeCourse } from './support/course';
 import { MAREN } from './support/people';
@@ -16,6 +16,9 @@ const WINDOWS = [
   [844, 390],
   [1280, 800],
 ] as const;
+
+const PHONE = { width: 390, height: 844 };
+const DESKTOP = { width: 1280, height: 800 };
 
 const SPACED =
   '* { line-height: 1.5 !important; letter-spacing: 0.12em !important; word-spacing: 0.16em !important }';
@@ -71,15 +74,34 @@ async function crowded(): Promise<MadeCourse> {
   return course;
 }
 
-test('every page, with the longest names, is worked by keys and leaves no window from 320 pixels on', async ({
+/** Bytes over the wire until a page rests, headers and all; as on a first visit. */
+async function weigh(context: BrowserContext, page: Page, open: () => Promise<void>): Promise<number> {
+  const cdp = await context.newCDPSession(page);
+  await cdp.send('Network.enable');
+  await cdp.send('Network.setCacheDisabled', { cacheDisabled: true });
+  let bytes = 0;
+  cdp.on('Network.loadingFinished', (e: { encodedDataLength: number }) => (bytes += e.encodedDataLength));
+  await open();
+  await page.waitForTimeout(400);
+  await cdp.detach();
+  return bytes / 1000;
+}
+
+/** What a page may weigh, kB. */
+const mostOf = ({ name }: Route) => (name === 'Your course' ? 150 : name === 'In class' ? 300 : 400);
+
+test('every page, with the longest names, keeps within its weight, is worked by keys and leaves no window', async ({
   page,
   browser,
 }) => {
   test.setTimeout(400_000);
   const course = await crowded();
-  await eachRoute(course, { page, browser }, async (at, route) => {
-    await at.setViewportSize({ width: 1280, height: 800 });
-    await openRoute(at, route);
+  await eachRoute(course, { page, browser }, async (at, route, of) => {
+    await at.setViewportSize(PHONE);
+    const kB = await weigh(of, at, () => openRoute(at, route));
+    process.stdout.write(`  ${route.name}: ${kB.toFixed(1)} kB of ${mostOf(route)}\n`);
+    expect.soft(kB, route.name).toBeLessThan(mostOf(route));
+    await at.setViewportSize(DESKTOP);
     await byKeys(at, route);
     await inWindows(at, route);
   });
@@ -112,7 +134,7 @@ async function inWindows(at: Page, route: Route) {
     await fits(`at ${width} × ${height}`);
   }
   // Letters, words and lines as far apart as WCAG 1.4.12 says.
-  await at.setViewportSize({ width: 390, height: 844 });
+  await at.setViewportSize(PHONE);
   await at.addStyleTag({ content: SPACED });
   await fits('with its letters spaced');
 }

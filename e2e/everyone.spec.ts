@@ -1,39 +1,7 @@
-import { expect, test, type BrowserContext, type Page } from '@playwright/test';
+import { expect, test } from '@playwright/test';
 import { makeCourse, ringIn, walkIn } from './support/course';
 import { countPresses } from './support/interactions';
 import { MAREN, PASSWORD, person, signIn } from './support/people';
-import { eachRoute, openRoute } from './support/routes';
-
-/** Bytes over the wire until a page rests, headers and all; as on a first visit. */
-async function weigh(context: BrowserContext, page: Page, open: () => Promise<void>): Promise<number> {
-  const cdp = await context.newCDPSession(page);
-  await cdp.send('Network.enable');
-  await cdp.send('Network.setCacheDisabled', { cacheDisabled: true });
-  let bytes = 0;
-  cdp.on('Network.loadingFinished', (e: { encodedDataLength: number }) => (bytes += e.encodedDataLength));
-  await open();
-  await page.waitForTimeout(400);
-  await cdp.detach();
-  return bytes / 1000;
-}
-
-test('every page keeps within its weight: a student’s 150 kB, the room 300 kB, none above 400 kB', async ({
-  page,
-  browser,
-}) => {
-  test.setTimeout(150_000);
-  const course = await makeCourse({ students: 1 });
-  await eachRoute(
-    course,
-    { page, browser, as: { viewport: { width: 390, height: 844 } } },
-    async (at, route, of) => {
-      const most = route.name === 'Your course' ? 150 : route.name === 'In class' ? 300 : 400;
-      const kB = await weigh(of, at, () => openRoute(at, route));
-      process.stdout.write(`  ${route.name}: ${kB.toFixed(1)} kB of ${most}\n`);
-      expect.soft(kB, route.name).toBeLessThan(most);
-    },
-  );
-});
 
 test('without a line a student’s page stands, says so, and comes back by itself', async ({ browser }) => {
   const course = await makeCourse({ students: 1, apart: true });

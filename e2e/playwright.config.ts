@@ -38,7 +38,7 @@ export default defineConfig({
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium-headless-shell',
       args: [
         '--no-sandbox',
-        '--use-fake-device-for-media-stream',
+        '--use-fake-device-for-media-stream=fps=5',
         '--use-fake-ui-for-media-stream',
         '--autoplay-policy=no-user-gesture-required',
         '--allow-loopback-in-peer-connection',
