@@ -160,6 +160,23 @@ test('what plays keeps its address until that fails; then it goes on where it wa
   expect(audio().currentTime).toBe(33);
 });
 
+test('a moment chosen before anything is known of the film is gone to, though its address fails first', async () => {
+  watch(recording());
+  await screen.findByRole('heading', { name: 'Lecture 3' });
+  let known = 0;
+  Object.defineProperty(HTMLMediaElement.prototype, 'readyState', { configurable: true, get: () => known });
+  const audio = () => document.querySelector('audio')!;
+  fireEvent.click(await screen.findByRole('button', { name: /After the pause/ }));
+  const path = '/api/recordings/r/media/sound.webm?ticket=later';
+  answerRequests({ '/api/recordings/undefined': recording({ mediaPath: path }) });
+  fireEvent.error(audio());
+  await waitFor(() => expect(audio().getAttribute('src')).toBe(path));
+  expect(audio().currentTime).toBe(0);
+  known = 4;
+  fireEvent.loadedMetadata(audio());
+  expect(audio().currentTime).toBe(40);
+});
+
 test('what had failed before the page stood is asked for anew all the same', async () => {
   Object.defineProperty(HTMLAudioElement.prototype, 'error', { configurable: true, value: { code: 4 } });
   watch(recording());

@@ -20,20 +20,24 @@ export interface Film {
 /** The film of a page: its element, and what is done with it. */
 export function useMedia(): { element: RefObject<HTMLAudioElement | null>; film: Film } {
   const element = useRef<HTMLAudioElement>(null);
+  // Before a film is known there is nowhere to go in it: where one is to be, ms, the latest of what was said.
+  const goesTo = useRef<number | null>(null);
   const film = useMemo(
     (): Film => ({
-      now: () => (element.current?.currentTime ?? 0) * 1000,
+      now: () => goesTo.current ?? (element.current?.currentTime ?? 0) * 1000,
       paused: () => element.current?.paused ?? true,
       pace: () => element.current?.playbackRate ?? 1,
       seek: (ms) => {
         const sound = element.current;
         if (!sound) return;
         const go = () => {
-          sound.currentTime = Math.max(0, ms) / 1000;
+          sound.currentTime = Math.max(0, goesTo.current ?? 0) / 1000;
+          goesTo.current = null;
         };
-        // Before a film is known there is nowhere to go in it.
+        const waits = goesTo.current !== null;
+        goesTo.current = ms;
         if (sound.readyState >= HTMLMediaElement.HAVE_METADATA) go();
-        else sound.addEventListener('loadedmetadata', go, { once: true });
+        else if (!waits) sound.addEventListener('loadedmetadata', go, { once: true });
       },
       toggle: () => {
         const sound = element.current;

@@ -36,7 +36,6 @@ export function useSteady(
     // Sound and pictures fail together: they are asked for once.
     if (asking.current) return;
     asking.current = true;
-    const was = { at: film.now(), playing: !film.paused() };
     let fresh: RecordingDetail | null = null;
     for (let i = 0; i < TRIES && !fresh; i++) {
       if (i > 0) await new Promise((resolve) => setTimeout(resolve, AGAIN_MS));
@@ -44,7 +43,8 @@ export function useSteady(
     }
     asking.current = false;
     if (!fresh || fresh.mediaPath === played.mediaPath) return;
-    goesOn.current = was;
+    // Where one went meanwhile counts.
+    goesOn.current = { at: film.now(), playing: !film.paused() };
     setPlayed(fresh);
   };
   return { played, failed: () => void failed() };
