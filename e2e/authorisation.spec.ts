@@ -3,10 +3,8 @@ import type { CommandType, RoomCommand } from '@nimble-bell/core/room';
 import { io, type Socket } from 'socket.io-client';
 import { ASKERS, ROUTES, STUDENT_COMMANDS, type Asker } from './support/authorisation';
 import { account, byLink, makeCourse } from './support/course';
-import { INES, MAREN } from './support/people';
+import { INES, MAREN, TEO } from './support/people';
 import { BASE_URL } from './support/product';
-
-const TEO = 'teo.vanterpool@saltmarsh.example';
 
 async function demoLinks() {
   const api = await request.newContext({ baseURL: BASE_URL });

@@ -1,11 +1,10 @@
 import { defineConfig } from '@playwright/test';
 import { BASE_URL } from './support/product';
 
-/** These need the machine to themselves: live sound and pictures, or a product that is killed. */
-const ALONE =
-  /(crash|enforcement|kills|lesson|recording|standing|telephone|twoServers|walk|watching)\.spec\.ts$/;
+/** These need the product to themselves: it is killed, or what holds in all of it is changed. */
+const ALONE = /(crash|kills|standing|twoServers)\.spec\.ts$/;
 
-/** One product and one database for all. Pages are tested two files at a time; what needs the machine alone, after that. */
+/** One product and one database for all. Pages are tested two files at a time; what needs the product alone, after that. */
 export default defineConfig({
   testDir: '.',
   outputDir: '../.tmp/test-results',

@@ -5,10 +5,8 @@ import type { Socket } from 'socket.io-client';
 import { account, byLink, detailOf, makeCourse, type MadeCourse } from './support/course';
 import { edit, members } from './support/list';
 import { cookie, live } from './support/live';
-import { INES, MAREN } from './support/people';
+import { INES, MAREN, TEO } from './support/people';
 import { askStore, replayed, storedEvents } from './support/store';
-
-const TEO = 'teo.vanterpool@saltmarsh.example';
 
 test('whoever adds a person by address to their own course reads, changes and forgets nothing of their other courses', async () => {
   const course = await makeCourse({ students: 1, apart: true });

@@ -76,11 +76,11 @@ async function test() {
     for (const part of ['core', 'cli', 'server', 'web', 'e2e'])
       await check(`types of ${part}`, bin('tsc'), ['-p', part]);
   };
-  const style = async () => {
-    await check('lint', bin('eslint'), ['.', '--max-warnings', '0']);
-    await check('format', bin('prettier'), ['--check', '.']);
-  };
-  await Promise.all([types(), style()]);
+  await Promise.all([
+    types(),
+    check('lint', bin('eslint'), ['.', '--max-warnings', '0']),
+    check('format', bin('prettier'), ['--check', '.']),
+  ]);
   // All have passed or failed by then: what one of them left open does not hold the rest up.
   // A machine that is busy with something else fails no test: what stands still is ended after half a minute.
   const unit = ['--ci', '--forceExit', '--maxWorkers=2', '--testTimeout=30000'];

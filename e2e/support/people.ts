@@ -2,6 +2,7 @@ import { expect, type Browser, type BrowserContext, type Page } from '@playwrigh
 
 export const PASSWORD = 'saltmarsh';
 export const MAREN = 'maren.oduya@saltmarsh.example';
+export const TEO = 'teo.vanterpool@saltmarsh.example';
 export const INES = 'ines.calloway@saltmarsh.example';
 
 /** Signs in through the entrance's form. */

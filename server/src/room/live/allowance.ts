@@ -13,7 +13,7 @@ export const RATES = {
   strokes: { burst: 60, perSecond: 30 },
   signals: { burst: 40, perSecond: 25 },
   pictures: { burst: 6, perSecond: 1 / 20 },
-  entries: { burst: 20, perSecond: 2 },
+  entries: { burst: 20, perSecond: 4 },
 } satisfies Record<string, Rate>;
 export type Allowed = keyof typeof RATES;
 
