@@ -13,6 +13,8 @@ import {
 import { orSay } from './lib/say.mjs';
 
 /** npm test: install what is missing, types, lint, format, unit tests, build, browser tests; ends with plain counts. */
+/** By its path: another of the modules has a program of that name. */
+const TSC = 'node_modules/typescript7/bin/tsc';
 const counts = { passed: 0, failed: 0 };
 const SAID = path.join(ROOT, '.tmp/said');
 
@@ -74,7 +76,7 @@ async function test() {
   const bin = (name) => `node_modules/.bin/${name}`;
   const types = async () => {
     for (const part of ['core', 'cli', 'server', 'web', 'e2e'])
-      await check(`types of ${part}`, bin('tsc'), ['-p', part]);
+      await check(`types of ${part}`, TSC, ['-p', part]);
   };
   await Promise.all([
     types(),
