@@ -102,6 +102,29 @@ test('what comes a moment later is come to; where nothing comes one is back', as
   jest.useRealTimers();
 });
 
+test('what comes later than one waits for it has been opened all the same: from it one is back at what opened it', async () => {
+  jest.useFakeTimers();
+  const list = document.createElement('div');
+  list.innerHTML = '<a href="#x">Letters</a><div><button>Write a notice</button></div>';
+  document.querySelector('main')!.append(list);
+  await act(async () => {});
+  const place = list.querySelector('div')!;
+  const stands = () => [...list.querySelectorAll<HTMLElement>('a, input, button')].at(-1)!;
+  list.querySelector('a')!.focus();
+  stands().focus();
+  place.innerHTML = 'It is on its way.';
+  await act(async () => {});
+  jest.runOnlyPendingTimers();
+  expect(document.activeElement).toBe(list.querySelector('a'));
+  place.innerHTML = '<label>Title <input></label><button>Leave it</button>';
+  list.querySelector('input')!.focus();
+  stands().focus();
+  place.innerHTML = '<button>Write a notice</button>';
+  await act(async () => {});
+  expect(document.activeElement).toBe(stands());
+  jest.useRealTimers();
+});
+
 test('on its way from one field to the next focus is not called back by what closes behind it', async () => {
   const list = document.createElement('div');
   list.innerHTML = '<input><input>';

@@ -171,17 +171,26 @@ class FocusKeeper {
     const drawn = drawnBy(records, step.element, this.#waiting?.places);
     const { next, how } = this.#opener(drawn) ?? goOn(this.#trail, drawn);
     if (how === 'later') {
-      const late = () => setTimeout(() => this.#held && focusOn(next), PATIENCE_MS);
-      this.#waiting ??= { places: drawn.places, late: late() };
+      const late = () => {
+        if (!this.#held) return;
+        // On a slow line it may come all the same.
+        this.#opened(step);
+        focusOn(next);
+      };
+      this.#waiting ??= { places: drawn.places, late: setTimeout(late, PATIENCE_MS) };
       return;
     }
-    if (how === 'on') this.#openers = [...this.#openers.slice(1 - DEEP), { ...step, at: location.pathname }];
+    if (how === 'on') this.#opened(step);
     else if (next && within(next, drawn.fresh)) {
       // What lay between is forgotten.
       const at = this.#trail.findLastIndex(({ said }) => said === say(next));
       if (at >= 0) this.#trail = this.#trail.slice(0, at);
     }
     focusOn(next);
+  }
+
+  #opened(step: Step) {
+    this.#openers = [...this.#openers.slice(1 - DEEP), { ...step, at: location.pathname }];
   }
 
   /** What opened what is gone now, drawn anew: one is back there, wherever one walked since. */
