@@ -49,7 +49,7 @@ test('what is opened by key is begun at its heading or its first field, and left
   page,
   browser,
 }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(240_000);
   const course = await makeCourse({ students: 3, apart: true });
   await signIn(page, MAREN);
   const [student] = await person(browser);

@@ -1,8 +1,8 @@
 import { defineConfig } from '@playwright/test';
 import { BASE_URL } from './support/product';
 
-/** These need the product to themselves: it is killed, or what holds in all of it is changed. */
-const ALONE = /(crash|kills|standing|twoServers)\.spec\.ts$/;
+/** These need the product to themselves: it is killed, what holds in all of it is changed, or it has five browsers' work. */
+const ALONE = /(crash|kills|lesson|standing|twoServers)\.spec\.ts$/;
 
 /** One product and one database for all. Pages are tested two files at a time; what needs the product alone, after that. */
 export default defineConfig({
