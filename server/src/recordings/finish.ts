@@ -5,15 +5,16 @@ import type { PoolConnection } from 'mysql2/promise';
 import type { Context } from '../context';
 import { transaction } from '../db/pool';
 import { eventsOf } from '../room/store';
-import { piecesDir, rawDir, readyDir, removeBeginning } from './files';
+import { piecesDir, rawDir, removeBeginning } from './files';
 import { levelSound } from './level';
 import { cutCameras } from './pieces/cameras';
 import { joinPictures } from './pieces/join';
 import { alone, forgetPieces } from './pieces/store';
 import { bytesOf, piecesFor } from './prepare';
-import { allPartsOf, noteFinished, partsOf, picturesIn, recordingsWhere, type RecordingRow } from './store';
+import { allPartsOf, noteFinished, partsOf, recordingsWhere, type RecordingRow } from './store';
 import { makeTables } from './tables/make';
 import { layTables, tablesMadeAt } from './tables/store';
+import { letUntoldGo } from './untold';
 
 /**
  * What can be watched already is finished: its sound levelled as a whole, its silences found, each picture one; then what
@@ -24,30 +25,28 @@ export const finishRecording = (ctx: Context, db: PoolConnection, recording: str
     const [row] = await recordingsWhere(ctx.db, 'r.id', recording);
     if (row?.whole.state !== 'ready' || !row.whole.file) return;
     // Ended between two of these, the others are still to be done.
-    if (row.finishedAt === null) await finishClass(ctx, row, row.whole.file);
+    if (row.finishedAt === null) await finishClass(ctx, row);
+    // Here and not with the class: ended before this, what was ready at once would stay for good.
+    await letUntoldGo(ctx, recording);
     await finishTables(ctx, row);
     await letGo(ctx, recording);
   });
 
-async function finishClass(ctx: Context, row: RecordingRow, quickFile: string) {
+async function finishClass(ctx: Context, row: RecordingRow) {
   const recording = row.id;
   const parts = (await partsOf(ctx.db, recording)).filter((p) => p.until > p.from);
   const made = await piecesFor(ctx, row, parts, { over: true, patient: true });
   const file = path.join(recording, 'sound.webm');
   const { silences } = await levelSound(ctx, { recording, parts, made, file });
-  const quick = path.join(readyDir(ctx), quickFile);
   const pictures = [
     ...(await joinPictures(ctx, recording, parts, made, { named: 'whole', inOne: true })),
     ...(await cutCameras(ctx, recording, parts, made, await camerasOf(ctx, row, parts))),
   ].sort((a, b) => a.at - b.at);
-  const before = await picturesIn(ctx.db, { id: recording, cut: null });
   const bytes = await bytesOf(ctx, [file, ...pictures.map((p) => p.file)]);
   await transaction(ctx.db, async (tx) => {
     await noteFinished(tx, { recording, file, bytes, pictures, silences, now: ctx.now() });
     await forgetPieces(tx, recording);
   });
-  for (const old of [quick, ...before.map((p) => path.join(readyDir(ctx), p.file))])
-    await rm(old, { force: true });
 }
 
 async function finishTables(ctx: Context, row: RecordingRow) {

@@ -1,4 +1,4 @@
-import { readdir, rename, rm, stat } from 'node:fs/promises';
+import { rename, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { cutPictures, cutSoundArguments } from '@nimble-bell/core/recording';
 import type { PoolConnection } from 'mysql2/promise';
@@ -9,6 +9,7 @@ import { folderOf, readyDir, runFar } from '../files';
 import { finishRecording } from '../finish';
 import { alone } from '../pieces/store';
 import { asRecorded, picturesIn, recordingsWhere, type PictureFile, type RecordingRow } from '../store';
+import { letUntoldGo } from '../untold';
 import { cutPicture } from './picture';
 import { forgetOtherCuts, keepCut, noteCut, noteCutting, type MadeCut } from './store';
 
@@ -29,7 +30,8 @@ export async function makeCut(ctx: Context, db: PoolConnection, recording: strin
       await indexWords(ctx, recording);
       await noteCut(ctx.db, recording, row.cut.number, 'ready');
     } else await indexWords(ctx, recording);
-    await letOthersGo(ctx, row);
+    await forgetOtherCuts(ctx.db, recording, row.cut?.number ?? null);
+    await letUntoldGo(ctx, recording);
   });
 }
 
@@ -88,18 +90,4 @@ async function make(
     [file, ...pictures.map((p) => p.file)].map(async (f) => (await stat(at(f))).size),
   );
   return { file, pictures, bytes: sizes.reduce((sum, size) => sum + size, 0) };
-}
-
-/** The files that nothing tells of any more: of cuts not in force, of who was forgotten, of a work that ended. */
-async function letOthersGo(ctx: Context, { id, cut }: RecordingRow) {
-  await forgetOtherCuts(ctx.db, id, cut?.number ?? null);
-  const [row] = await recordingsWhere(ctx.db, 'r.id', id);
-  if (!row) return;
-  const whole = await picturesIn(ctx.db, asRecorded(row));
-  const told = [...whole, ...(row.cut?.pictures ?? [])].map((p) => p.file);
-  const named = new Set([row.whole.file, row.cut && row.file, ...told]);
-  const folder = path.join(readyDir(ctx), id);
-  for (const name of await readdir(folder).catch(() => [] as string[]))
-    if (name.endsWith('.webm') && !named.has(path.join(id, name)))
-      await rm(path.join(folder, name), { force: true });
 }
