@@ -74,7 +74,8 @@ test('a class is asked, answers, and sees what it said: no more than each may kn
 
   await page.keyboard.press('a');
   await page.getByRole('button', { name: 'In words' }).click();
-  await phone.getByLabel('Your answer').fill('Xylophone');
+  // The one before stands there until the new one comes: it is chosen, and not written.
+  await phone.getByRole('textbox', { name: 'Your answer' }).fill('Xylophone');
   await phone.getByRole('button', { name: 'Answer', exact: true }).click();
   await expect(page.getByTestId('asked')).toContainText('1 of 2 have answered');
   await page.getByRole('button', { name: 'Show the class' }).click();
