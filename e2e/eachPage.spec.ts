@@ -1,4 +1,4 @@
-import { expect, test, type BrowserContext, type Page } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { walkThrough } from './support/byKey';
 import { account, makeCourse, type MadeCourse } from './support/course';
 import { MAREN } from './support/people';
@@ -75,8 +75,8 @@ async function crowded(): Promise<MadeCourse> {
 }
 
 /** Bytes over the wire until a page rests, headers and all; as on a first visit. */
-async function weigh(context: BrowserContext, page: Page, open: () => Promise<void>): Promise<number> {
-  const cdp = await context.newCDPSession(page);
+async function weigh(page: Page, open: () => Promise<void>): Promise<number> {
+  const cdp = await page.context().newCDPSession(page);
   await cdp.send('Network.enable');
   await cdp.send('Network.setCacheDisabled', { cacheDisabled: true });
   let bytes = 0;
@@ -96,9 +96,9 @@ test('every page, with the longest names, keeps within its weight, is worked by 
 }) => {
   test.setTimeout(400_000);
   const course = await crowded();
-  await eachRoute(course, { page, browser }, async (at, route, of) => {
+  await eachRoute(course, { page, browser }, async (at, route) => {
     await at.setViewportSize(PHONE);
-    const kB = await weigh(of, at, () => openRoute(at, route));
+    const kB = await weigh(at, () => openRoute(at, route));
     process.stdout.write(`  ${route.name}: ${kB.toFixed(1)} kB of ${mostOf(route)}\n`);
     expect.soft(kB, route.name).toBeLessThan(mostOf(route));
     await at.setViewportSize(DESKTOP);

@@ -1,19 +1,10 @@
 import { spawn } from 'node:child_process';
-import {
-  ensureBuilt,
-  ensureModules,
-  ensurePackages,
-  PRODUCT_PACKAGES,
-  ROOT,
-  TEST_BROWSER,
-} from './lib/install.mjs';
+import { ensureTestable, ROOT } from './lib/install.mjs';
 import { orSay } from './lib/say.mjs';
 
 /** npm run soak [minutes]: eight hands at one course while app and database are killed, then random edits taken back. */
 async function soak() {
-  ensurePackages([...PRODUCT_PACKAGES, TEST_BROWSER]);
-  ensureModules();
-  await ensureBuilt();
+  await ensureTestable();
   const minutes = Number(process.argv[2] ?? 10);
   const child = spawn(
     'node_modules/.bin/playwright',

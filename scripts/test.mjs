@@ -6,9 +6,8 @@ import {
   ensureBuilt,
   ensureModules,
   ensurePackages,
-  PRODUCT_PACKAGES,
   ROOT,
-  TEST_BROWSER,
+  TEST_PACKAGES,
 } from './lib/install.mjs';
 import { orSay } from './lib/say.mjs';
 
@@ -71,7 +70,7 @@ const browserCounts = (said) => ({
 async function test() {
   checkNode();
   mkdirSync(SAID, { recursive: true });
-  ensurePackages([...PRODUCT_PACKAGES, TEST_BROWSER]);
+  ensurePackages(TEST_PACKAGES);
   ensureModules();
   const bin = (name) => `node_modules/.bin/${name}`;
   const types = async () => {

@@ -1,10 +1,4 @@
-import {
-  expect,
-  type Browser,
-  type BrowserContext,
-  type BrowserContextOptions,
-  type Page,
-} from '@playwright/test';
+import { expect, type Browser, type Page } from '@playwright/test';
 import { throughDoor, type MadeCourse } from './course';
 import { MAREN, person, signIn } from './people';
 import { settled, watchRequests } from './settled';
@@ -83,13 +77,10 @@ export async function openRoute(page: Page, { path, name }: Route): Promise<void
 /** Goes through all of them, each as whoever it belongs to. */
 export async function eachRoute(
   course: MadeCourse,
-  { page, browser, as = {} }: { page: Page; browser: Browser; as?: BrowserContextOptions },
-  visit: (at: Page, route: Route, context: BrowserContext) => Promise<void>,
+  { page, browser }: { page: Page; browser: Browser },
+  visit: (at: Page, route: Route) => Promise<void>,
 ): Promise<void> {
   await signIn(page, MAREN);
-  const [student] = await person(browser, as);
-  for (const route of routesOf(course)) {
-    const at = route.of === 'teacher' ? page : student;
-    await visit(at, route, at.context());
-  }
+  const [student] = await person(browser);
+  for (const route of routesOf(course)) await visit(route.of === 'teacher' ? page : student, route);
 }

@@ -19,9 +19,10 @@ const PROGRAMS = {
   pocketsphinx: ['pocketsphinx_continuous'],
 };
 /** Not on every machine: for tests, and for whoever wishes a program that listens. */
-export const TEST_BROWSER = 'chromium-headless-shell';
+const TEST_BROWSER = 'chromium-headless-shell';
 const APART = [TEST_BROWSER, 'pocketsphinx'];
 export const PRODUCT_PACKAGES = Object.keys(PROGRAMS).filter((name) => !APART.includes(name));
+export const TEST_PACKAGES = [...PRODUCT_PACKAGES, TEST_BROWSER];
 
 const FOLDERS = [...(process.env.PATH ?? '').split(':'), '/usr/sbin', '/usr/bin'];
 export const findProgram = (name) => FOLDERS.map((f) => path.join(f, name)).find((f) => existsSync(f));
@@ -105,4 +106,12 @@ export async function ensureBuilt() {
   must(process.execPath, ['scripts/build.mjs'], 'The build');
   mkdirSync(path.dirname(stamp), { recursive: true });
   writeFileSync(stamp, now);
+}
+
+/** Everything that a script needs which works the built product with a browser. */
+export async function ensureTestable() {
+  checkNode();
+  ensurePackages(TEST_PACKAGES);
+  ensureModules();
+  await ensureBuilt();
 }

@@ -1,14 +1,6 @@
 import { spawnSync } from 'node:child_process';
 import path from 'node:path';
-import {
-  checkNode,
-  ensureBuilt,
-  ensureModules,
-  ensurePackages,
-  PRODUCT_PACKAGES,
-  ROOT,
-  TEST_BROWSER,
-} from './install.mjs';
+import { ensureTestable, ROOT } from './install.mjs';
 
 const OUTSIDE = [
   '@playwright/test',
@@ -25,10 +17,7 @@ const OUTSIDE = [
 
 /** Installs what is missing, bundles one of our scripts and runs it against the built product. */
 export async function runTypeScript(entry) {
-  checkNode();
-  ensurePackages([...PRODUCT_PACKAGES, TEST_BROWSER]);
-  ensureModules();
-  await ensureBuilt();
+  await ensureTestable();
   const { build } = await import('esbuild');
   const out = path.join(ROOT, '.tmp/scripts', `${path.basename(path.dirname(entry))}.mjs`);
   await build({

@@ -175,6 +175,13 @@ test('a moment chosen before anything is known of the film is gone to, though it
   known = 4;
   fireEvent.loadedMetadata(audio());
   expect(audio().currentTime).toBe(40);
+  // Known, and not yet said so: another moment that is chosen just then counts.
+  known = 0;
+  fireEvent.click(screen.getByRole('button', { name: /Class begins/ }));
+  known = 4;
+  fireEvent.click(screen.getByRole('button', { name: /After the pause/ }));
+  fireEvent.loadedMetadata(audio());
+  expect(audio().currentTime).toBe(40);
 });
 
 test('what had failed before the page stood is asked for anew all the same', async () => {

@@ -31,7 +31,8 @@ export function useMedia(): { element: RefObject<HTMLAudioElement | null>; film:
         const sound = element.current;
         if (!sound) return;
         const go = () => {
-          sound.currentTime = Math.max(0, goesTo.current ?? 0) / 1000;
+          if (goesTo.current === null) return;
+          sound.currentTime = Math.max(0, goesTo.current) / 1000;
           goesTo.current = null;
         };
         const waits = goesTo.current !== null;
