@@ -1,5 +1,7 @@
+import { readdir } from 'node:fs/promises';
+import path from 'node:path';
 import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
-import type { RecordingDetail, RoomCommand, StoredEvent } from '@nimble-bell/core/api';
+import type { CutTable, RecordingDetail, RoomCommand, StoredEvent } from '@nimble-bell/core/api';
 import { violations } from './support/axe';
 import {
   account,
@@ -14,6 +16,7 @@ import {
 import { countPresses } from './support/interactions';
 import { live } from './support/live';
 import { MAREN, seat } from './support/people';
+import { DATA } from './support/product';
 
 /** A press that draws, from one point of the board to another. */
 async function drawOn(page: Page) {
@@ -191,9 +194,24 @@ test('a class goes to tables: heard, seen, written and drawn by those at each al
   expect((await told(maren)).tables!.map((t) => t.members.includes(anaName))).toEqual([true]);
   // By a link for anybody nothing of it is had, but that the class was at tables meanwhile.
   const until = (await (await maren.get('/api/me')).json()).now + 86_400_000;
-  const { path } = await (await maren.post(`/api/recordings/${id}/shares`, { data: { until } })).json();
-  const shared = (await (await cleos!.get(`/api${path}`)).json()) as RecordingDetail;
+  const { path: link } = await (await maren.post(`/api/recordings/${id}/shares`, { data: { until } })).json();
+  const shared = (await (await cleos!.get(`/api${link}`)).json()) as RecordingDetail;
   expect([shared.tables, shared.gaps.map((g) => g.why)]).toEqual([[], ['tables']]);
+  // Its beginning is cut out, and is there again: what was said at the table stays where it was.
+  const cuts = `/api/recordings/${id}/cuts`;
+  const cutIs = async () => (await (await maren.get(cuts)).json()) as CutTable;
+  const marks = [
+    { from: 0, fate: 'out' },
+    { from: 500, fate: 'kept' },
+  ];
+  const cut = await maren.put(cuts, { data: { marks, nobody: [], after: null } });
+  expect(cut.status()).toBe(200);
+  await expect.poll(async () => (await cutIs()).state, { timeout: 30_000 }).toBe('ready');
+  const back = { number: null, after: (await cut.json()).number };
+  expect((await maren.put(`${cuts}/in-force`, { data: back })).status()).toBe(200);
+  const files = () => readdir(path.join(DATA, 'recordings', 'ready', id));
+  await expect.poll(files, { timeout: 30_000 }).not.toContain('cut-1-sound.webm');
+  expect((await anas!.get((await told(anas!)).tables![0]!.path)).status()).toBe(200);
   await page.goto(`/course/${course.id}/watch/${id}`);
   await expect(page.getByRole('region', { name: 'At the tables' }).locator('audio')).toHaveCount(1);
   await expect(page.getByText(/the class was at tables for/)).toBeVisible();
