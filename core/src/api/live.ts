@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { Hand, Moved } from '../hands/index';
 import type { TrackKind } from '../limits/capabilities';
 import type { Role } from '../roster/role';
 import {
@@ -20,6 +21,18 @@ const Cameras = z.array(z.string().max(40)).max(500);
 const Look = z.object({ cameras: Cameras, small: Cameras.default([]) });
 export type Look = z.output<typeof Look>;
 
+/** A place in a document that stays where it is while others write (a relative position of Yjs). */
+const Clocked = z.object({ client: z.int().min(0), clock: z.int().min(0) });
+const Spot = z
+  .object({
+    type: Clocked.nullish(),
+    tname: z.literal('default').nullish(),
+    item: Clocked.nullish(),
+    assoc: z.int().min(-1).max(1).nullish(),
+  })
+  .refine(({ type, tname, item }) => Boolean(type ?? tname ?? item), 'A place is in something.');
+export type Spot = z.infer<typeof Spot>;
+
 /** What is only now and never stored: sent to those in the same place or to those who teach, lost if it is lost. */
 export const Signal = z.discriminatedUnion('what', [
   /** Somebody is writing something. */
@@ -30,6 +43,8 @@ export const Signal = z.discriminatedUnion('what', [
   z.object({ what: z.literal('captioning'), text: z.string().max(200) }),
   /** How somebody's connection is: for those who teach alone. */
   z.object({ what: z.literal('line'), line: z.enum(LINES) }),
+  /** Where somebody writes in what is written together: the ends of what they have chosen; null where they write no more. */
+  z.object({ what: z.literal('caret'), at: z.object({ anchor: Spot, head: Spot }).nullable() }),
   /** A pointer over a page, or a pen on the board; fractions of its width and height. */
   z.object({
     what: z.literal('pointer'),
@@ -63,6 +78,8 @@ export const PAGE_MESSAGES = {
   earlier: z.object({ before: z.int().min(1) }),
   /** What is written together: all updates of a document so far. */
   documentOpen: z.object({ place: Place, name: DocumentName }),
+  /** How it was until an instant, for those who teach; without one, the instants at which that is known. */
+  documentThen: z.object({ place: Place, name: DocumentName, at: z.int().min(0).nullable() }),
   /** One more update, base64. */
   documentUpdate: z.object({
     place: Place,
@@ -131,8 +148,14 @@ export interface PorchInfo {
   word: string | null;
 }
 
+/** Whose is what in what is written together, as far as it is not known yet. */
+export interface KnownHands {
+  hands: Hand[];
+  moved: Moved[];
+}
+
 /** One more update of what is written together, base64. */
-export interface DocumentChange {
+export interface DocumentChange extends KnownHands {
   place: string;
   name: string;
   update: string;
@@ -150,8 +173,9 @@ export interface Answers {
   answer: object;
   signal: object;
   earlier: { messages: Message[]; earlier: number };
-  documentOpen: { updates: string[] };
-  documentUpdate: object;
+  documentOpen: KnownHands & { updates: string[] };
+  documentThen: { moments: number[]; updates: string[] };
+  documentUpdate: KnownHands;
 }
 export interface Refused {
   ok: false;

@@ -1,8 +1,25 @@
 import type { Addressee } from '../room/index';
 import type { Role } from '../roster/role';
 
-/** What a class wrote together, a line for each paragraph; empty where there is nothing. */
+/** How many letters of what stands somebody wrote. */
+export interface WrittenBy {
+  name: string;
+  letters: number;
+}
+
+/** What a class wrote together, and each table of it where one sat: a line for each paragraph; nothing of what is empty. */
 export interface ClassNotesInfo {
+  notes: {
+    place: string;
+    title: string;
+    text: string;
+    /** Who wrote it, the most first; for those who teach alone. */
+    by: WrittenBy[];
+  }[];
+}
+
+/** What stood in a class's notes at an instant. */
+export interface NotesThen {
   text: string;
 }
 

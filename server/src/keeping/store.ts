@@ -28,7 +28,11 @@ export async function deleteCourse(db: Db, courseId: string) {
     await rows<{ id: string }>(db, 'SELECT id FROM enrolments WHERE course_id = ?', [courseId])
   ).map((m) => m.id);
   if (sessions.length)
-    for (const table of ['room_events', 'room_documents', 'room_leases', 'roll_lines', 'roll_corrections'])
+    for (const table of [
+      ...['room_events', 'room_documents', 'room_document_hands', 'room_document_moved'],
+      ...['room_document_moments', 'room_leases'],
+      ...['roll_lines', 'roll_corrections'],
+    ])
       await run(db, `DELETE FROM ${table} WHERE session_id IN (?)`, [sessions]);
   if (members.length)
     for (const table of ['replies', 'calendar_copies', 'exceptions', 'written', 'attached'])

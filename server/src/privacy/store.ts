@@ -153,7 +153,8 @@ async function forgetInClass(db: Db, member: string, courseId: string) {
       WHERE s.course_id = ? AND JSON_VALUE(e.body, '$.member') = ? AND JSON_VALUE(e.body, '$.pronouns') IS NOT NULL`,
     [courseId, member],
   );
-  await run(db, 'UPDATE room_documents SET member_id = NULL WHERE member_id = ?', [member]);
+  for (const table of ['room_documents', 'room_document_hands', 'room_document_moved'])
+    await run(db, `UPDATE ${table} SET member_id = NULL WHERE member_id = ?`, [member]);
   await run(db, "UPDATE written SET text = '(taken away)' WHERE member_id = ?", [member]);
   await inRooms("'$.text'", "'said'", "'$.from'", ['(taken away)', courseId, member]);
   await forgetAnswers(db, member, courseId);

@@ -116,7 +116,11 @@ function Beside({ recording, position, film, goTo, nameOf, children }: BesidePro
           </Suspense>
           {!recording.leavesOut.includes('notes') && (
             <Suspense>
-              <ClassNotes session={recording.sessionId} name={recording.title} />
+              <ClassNotes
+                session={recording.sessionId}
+                name={recording.title}
+                beside={{ recording: recording.id, at: instantAt(recording.parts, position) }}
+              />
             </Suspense>
           )}
         </>

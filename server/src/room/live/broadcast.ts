@@ -2,11 +2,11 @@ import type { Server } from 'socket.io';
 import type { ClientMessages, ServerMessages } from '@nimble-bell/core/api';
 import {
   audienceOf,
-  CLASS,
   seers,
   toldTo,
   veiledOf,
   type Audience,
+  type Place,
   type RoomState,
   type StoredEvent,
 } from '@nimble-bell/core/room';
@@ -82,8 +82,8 @@ export function tell(io: LiveServer, room: Room, events: readonly StoredEvent[])
     io.to(run.targets).except(run.but).emit('events', run.events);
 }
 
-/** What there is of a line of captions by now, to those in the class; lost if it is lost. */
-export function tellCaptioning(io: LiveServer, session: string, member: string, text: string) {
+/** What there is of a line of captions by now, to those who are where it is said; lost if it is lost. */
+export function tellCaptioning(io: LiveServer, session: string, place: Place, member: string, text: string) {
   const signal = { what: 'captioning' as const, text, member };
-  io.to([channels.place(session, CLASS), channels.staff(session)]).volatile.emit('signal', signal);
+  io.to(channels.place(session, place)).volatile.emit('signal', signal);
 }

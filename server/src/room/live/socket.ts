@@ -39,7 +39,8 @@ import type { Credential } from '../entrance/rights';
 import type { Visit } from '../entrance/visits';
 import type { Room } from '../room';
 import type { Rooms } from '../rooms';
-import { knownDocument, openDocument, takeUpdate } from '../../notes/shared';
+import { needGiven } from '../../materials/said';
+import { documentThen, knownDocument, openDocument, takeUpdate } from '../../notes/shared';
 import { Allowance, type Allowed } from './allowance';
 import { channels, tell, type LiveServer } from './broadcast';
 import { PageDevice, type LiveSocket } from './page';
@@ -56,6 +57,9 @@ const ALLOWED: Partial<Record<RoomCommand['type'], Allowed>> = {
   ...{ draw: 'strokes', markSlide: 'strokes' },
   putPicture: 'pictures',
 };
+
+/** What somebody needs to be seen at it. */
+const NEEDED = { pointer: 'draw', typing: 'writeToClass', caret: 'writeNotes' } as const;
 
 const needCaptioner = ({ state }: Room, { id }: MemberRow) => {
   if (!state.captions.writers.includes(id)) throw new RoomRefusal(refuse('no-captioner'));
@@ -133,6 +137,8 @@ export class RoomSocket {
       if (command.type === 'showSlides' && teaches(member.role)) await this.#needDeck(member, command.deck);
       if (command.type === 'showFilm' && teaches(member.role))
         await needFilm(this.ctx.db, { course: member.courseId, session: room.session }, command);
+      if (command.type === 'layTables' && teaches(member.role))
+        await needGiven(this.ctx.db, { course: member.courseId, session: room.session }, command.files ?? []);
       if (command.type === 'letListen' && command.on && !this.captioner)
         throw new AppError('not-ready', 'There is no program here that writes captions.');
       if (command.type === 'say' && command.file) await this.#needOwn(room, member, command.file);
@@ -182,7 +188,7 @@ export class RoomSocket {
       this.#spend(member.id, 'signals');
       const toStaff = signal.what === 'hidden' || signal.what === 'line';
       if (signal.what === 'captioning') needCaptioner(room, member);
-      else if (!toStaff) this.#needMay(room, member, signal.what === 'pointer' ? 'draw' : 'writeToClass');
+      else if (!toStaff) this.#needMay(room, member, NEEDED[signal.what]);
       const to = toStaff
         ? channels.staff(room.session)
         : channels.place(room.session, placeOf(room.state, member.id));
@@ -206,8 +212,16 @@ export class RoomSocket {
       knownDocument(name);
       if (!readsNotes(room.state, { member: member.id, role: member.role }, place))
         throw new AppError('forbidden');
-      const updates = await openDocument(this.ctx.db, { session: room.session, place, name });
-      return { updates: updates.map((u) => u.toString('base64')) };
+      const of = { session: room.session, place, name };
+      const { updates, ...known } = await openDocument(this.ctx.db, of);
+      return { updates: updates.map((u) => u.toString('base64')), ...known };
+    },
+    documentThen: async (socket, { place, name, at }) => {
+      const { room, member } = this.#visit(socket);
+      this.#spend(member.id, 'commands');
+      knownDocument(name);
+      if (!teaches(member.role)) throw new AppError('forbidden');
+      return documentThen(this.ctx.db, { session: room.session, place, name }, at);
     },
     documentUpdate: async (socket, { place, name, update }) => {
       const { room, member } = this.#visit(socket);
@@ -216,9 +230,10 @@ export class RoomSocket {
       if (place !== placeOf(room.state, member.id)) throw new AppError('forbidden');
       const of = { session: room.session, place, name };
       knownDocument(name);
-      await takeUpdate(this.ctx.db, of, member.id, Buffer.from(update, 'base64'));
-      socket.to(channels.place(room.session, place)).emit('document', { place, name, update });
-      return {};
+      const { id } = member;
+      const known = await takeUpdate(this.ctx.db, of, id, Buffer.from(update, 'base64'), this.ctx.now());
+      socket.to(channels.place(room.session, place)).emit('document', { place, name, update, ...known });
+      return known;
     },
   };
 

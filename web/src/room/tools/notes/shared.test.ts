@@ -1,7 +1,7 @@
 import * as Y from 'yjs';
 import { SharedDocument } from './shared';
 
-type Change = { place: string; name: string; update: string };
+type Change = { place: string; name: string; update: string; hands: []; moved: [] };
 const OF = { place: 'class', name: 'notes' };
 
 /** A server of plain memory, and the lines to it; a line can be away, and the next change be answered otherwise. */
@@ -23,7 +23,7 @@ function server() {
       onDocument: (l: (c: Change) => void) => (own.heard.add(l), () => own.heard.delete(l)),
       ask: async (name: string, body: Change) => {
         if (own.view.status !== 'in') return null;
-        if (name === 'documentOpen') return { ok: true, updates: [...updates] };
+        if (name === 'documentOpen') return { ok: true, updates: [...updates], hands: [], moved: [] };
         if (next) {
           const refusal = next;
           next = null;
@@ -31,8 +31,9 @@ function server() {
         }
         updates.push(body.update);
         for (const other of lines)
-          if (other !== own && other.view.status === 'in') for (const l of other.heard) l(body);
-        return { ok: true };
+          if (other !== own && other.view.status === 'in')
+            for (const l of other.heard) l({ ...body, hands: [], moved: [] });
+        return { ok: true, hands: [], moved: [] };
       },
       goes(status: string) {
         own.view.status = status;

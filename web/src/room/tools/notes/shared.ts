@@ -1,4 +1,7 @@
 import * as Y from 'yjs';
+import type { KnownHands } from '@nimble-bell/core/api';
+import { told } from '../../../app/told';
+import { fillsBlocks } from './filled';
 import type { RoomConnection } from '../../live/connection';
 
 type Line = Pick<RoomConnection, 'view' | 'subscribe' | 'ask' | 'onDocument'>;
@@ -32,6 +35,8 @@ const fromBase64 = (text: string) => Uint8Array.from(atob(text), (c) => c.charCo
  */
 export class SharedDocument {
   readonly doc = new Y.Doc();
+  /** Whose is what, as far as the server has said. */
+  readonly known = told<KnownHands>({ hands: [], moved: [] });
   #unsent: Uint8Array[] = [];
   #timer: ReturnType<typeof setTimeout> | null = null;
   #stops: (() => void)[] = [];
@@ -49,14 +54,16 @@ export class SharedDocument {
     readonly refused: (why: string) => void,
     readonly opened: () => void,
   ) {
+    fillsBlocks(this.doc);
     this.doc.on('update', (update: Uint8Array, origin: unknown) => {
       if (origin === this) return;
       this.#typedAt = performance.now();
       this.#later(update);
     });
     this.#stops.push(
-      line.onDocument(({ place, name, update }) => {
+      line.onDocument(({ place, name, update, ...known }) => {
         if (place !== of.place || name !== of.name) return;
+        this.#know(known);
         this.#heard.push(fromBase64(update));
         this.#heardSince ??= performance.now();
         this.#takeHeard();
@@ -86,6 +93,7 @@ export class SharedDocument {
     if (!reply) return void setTimeout(() => !this.#closed && void this.#open(), AGAIN_MS);
     // Who only looks has none; who is not in yet opens it once they are.
     if (!reply.ok) return;
+    this.known.set({ hands: reply.hands, moved: reply.moved });
     const updates = reply.updates.map(fromBase64);
     const theirs = updates.length ? Y.mergeUpdates(updates) : null;
     if (theirs) Y.applyUpdate(this.doc, theirs, this);
@@ -97,6 +105,27 @@ export class SharedDocument {
     this.#unsent = lacks.length > 2 ? [lacks] : [];
     this.opened();
     await this.#send();
+  }
+
+  #know({ hands, moved }: KnownHands) {
+    const before = this.known.get();
+    if (hands.length || moved.length)
+      this.known.set({ hands: [...before.hands, ...hands], moved: [...before.moved, ...moved] });
+  }
+
+  /** How it was until an instant, as a document of its own; null where there was no answer. */
+  async until(at: number): Promise<Y.Doc | null> {
+    const reply = await this.line.ask('documentThen', { ...this.of, at });
+    if (!reply?.ok) return null;
+    const doc = new Y.Doc();
+    for (const update of reply.updates) Y.applyUpdate(doc, fromBase64(update));
+    return doc;
+  }
+
+  /** The instants at which it is known how it was. */
+  async moments(): Promise<number[] | null> {
+    const reply = await this.line.ask('documentThen', { ...this.of, at: null });
+    return reply?.ok ? reply.moments : null;
   }
 
   /** What the others wrote comes between one's own words, not into the middle of a key; in a while it comes all the same. */
@@ -130,6 +159,7 @@ export class SharedDocument {
     const update = toBase64(Y.mergeUpdates(sent));
     const reply = await this.line.ask('documentUpdate', { ...this.of, update });
     // Whoever was taken elsewhere meanwhile is told nothing of it.
+    if (reply?.ok) this.#know(reply);
     if (reply?.ok || this.#closed) return;
     if (reply && !PASSING.has(reply.refusal.code)) return this.refused(reply.refusal.message);
     this.#unsent.unshift(...sent);
