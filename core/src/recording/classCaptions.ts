@@ -1,5 +1,5 @@
 import type { Cue } from '../captions/index';
-import { withLine, type CaptionLine, type StoredEvent } from '../room/index';
+import { CLASS, withLine, type CaptionLine, type StoredEvent } from '../room/index';
 import { lengthOf, positionOf, type Part } from './timeline';
 import { withheldIn } from './withheld';
 
@@ -12,13 +12,14 @@ const SHOWN_EACH_MS = 60;
 
 /**
  * The captions that were written in class, in the time of its recording: each where it was said, as far as that is known
- * from when it was written; mended as it was mended. What was said in a pause is not in it, nor what a program heard of
+ * from when it was written; mended as it was mended. What was said at a table or in a pause is not in it, nor what a program heard of
  * somebody who does not agree to be in it.
  */
 export function classCaptions(events: readonly StoredEvent[], parts: readonly Part[]): Cue[] {
   let lines: readonly CaptionLine[] = [];
   const withheld = withheldIn(events);
-  for (const e of events) if (e.type === 'captioned') lines = withLine(lines, e, e.instead);
+  for (const e of events)
+    if (e.type === 'captioned' && e.place === CLASS) lines = withLine(lines, e, e.instead);
   const length = lengthOf(parts);
   const cues: Cue[] = [];
   for (const { at, by, text, heard } of lines) {

@@ -30,7 +30,7 @@ export {
 } from './slides/state';
 export { fewest, repeatedIn, seatedByLot } from './tables/seating';
 export { isSeated, placeFor, tableOf, tablesHad } from './tables/index';
-export { MOST_TABLES, type Laid, type Table } from './tables/state';
+export { MOST_FILES, MOST_TABLES, type Laid, type Table } from './tables/state';
 export { withLine } from './captions/index';
 export { LINES_AT_HAND, LONGEST_LINE, type CaptionLine } from './captions/state';
 export { positionIn } from './film/index';

@@ -1,3 +1,5 @@
+import type { Place } from '@nimble-bell/core/room';
+
 /** What somebody says, written down. */
 export interface Heard {
   /** Whose sound it is, by their id at the relay. */
@@ -9,8 +11,10 @@ export interface Heard {
 
 /** What listens to one class. */
 export interface Listener {
-  /** Somebody begins to be heard at the relay, or is not heard any more. */
-  voice(publisher: string, heard: boolean): void;
+  /** Somebody begins to be heard at the relay, or is not heard any more, and where in the room. */
+  voice(publisher: string, place: Place, heard: boolean): void;
+  /** They have gone elsewhere: what they have begun to say is told to nobody. */
+  gone(publisher: string): void;
   close(): void;
 }
 

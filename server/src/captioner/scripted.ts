@@ -1,3 +1,4 @@
+import type { Place } from '@nimble-bell/core/room';
 import type { Captioner, Heard, Listener } from './captioner';
 
 /** What is said in a class by the script, a line a sentence. */
@@ -19,17 +20,36 @@ const WORD_MS = 330;
 
 /**
  * A captioner that hears nothing: while somebody is heard it says the script, a word at a time, and is silent with
- * them. Each class has it from the beginning.
+ * them. Each class has it from the beginning, and each table.
  */
 export const scripted: Captioner = {
   about: 'A stand-in that hears nothing: while somebody speaks, it writes down a script.',
-  listen: (_session, told) => new Reading(told),
+  listen: (_session, told) => new Readings(told),
 };
+
+class Readings implements Listener {
+  readonly #places = new Map<Place, Reading>();
+
+  constructor(readonly told: (heard: Heard) => void) {}
+
+  voice(publisher: string, place: Place, heard: boolean) {
+    let reading = this.#places.get(place);
+    if (!reading) this.#places.set(place, (reading = new Reading(this.told)));
+    reading.voice(publisher, heard);
+  }
+  gone(publisher: string) {
+    for (const reading of this.#places.values()) reading.gone(publisher);
+  }
+  close() {
+    for (const reading of this.#places.values()) reading.close();
+  }
+}
 
 /** A breath is no end of what one says, ms. */
 const BREATH_MS = 1200;
 
-class Reading implements Listener {
+/** What is said in one place. */
+class Reading {
   /** Who is heard, whoever began first before the others; with the end of their breath, where they draw one. */
   readonly #speaking = new Map<string, NodeJS.Timeout | null>();
   #line = 0;
@@ -49,6 +69,15 @@ class Reading implements Listener {
         publisher,
         setTimeout(() => this.#silent(publisher), BREATH_MS),
       );
+  }
+
+  gone(publisher: string) {
+    const breath = this.#speaking.get(publisher);
+    if (breath === undefined) return;
+    if (breath) clearTimeout(breath);
+    if ([...this.#speaking.keys()][0] === publisher) this.#words = 0;
+    this.#speaking.delete(publisher);
+    if (!this.#speaking.size) this.close();
   }
 
   close() {

@@ -1,6 +1,7 @@
 import { spawn } from 'node:child_process';
 import { createSocket } from 'node:dgram';
 import { createInterface } from 'node:readline';
+import type { Place } from '@nimble-bell/core/room';
 import type { Logger } from 'pino';
 import type { MediaRelay } from '../media/relay';
 import type { Captioner, Heard, Listener } from './captioner';
@@ -58,7 +59,7 @@ class Ears implements Listener {
     readonly told: (heard: Heard) => void,
   ) {}
 
-  voice(publisher: string, heard: boolean) {
+  voice(publisher: string, _place: Place, heard: boolean) {
     const known = this.#ears.get(publisher);
     if (known?.silent) clearTimeout(known.silent);
     if (known) known.silent = heard ? null : setTimeout(() => this.#shut(publisher), SILENT_MS).unref();
@@ -75,6 +76,10 @@ class Ears implements Listener {
       return () => {};
     });
     this.#ears.set(publisher, { opened, silent: null });
+  }
+
+  gone(publisher: string) {
+    this.#shut(publisher);
   }
 
   close() {
@@ -97,12 +102,17 @@ class Ears implements Listener {
       ...{ stdio: ['pipe', 'pipe', 'ignore'], detached: true },
       env: { ...process.env, SOUND: description(port) },
     });
-    const shut = () => void program.stdin.end();
+    let open = true;
+    const shut = () => {
+      open = false;
+      program.stdin.end();
+    };
     program.once('error', (error) => this.log.warn({ why: String(error) }, 'a program for captions'));
     program.stdin.on('error', () => {});
     createInterface({ input: program.stdout }).on('line', (line) => {
       const text = line.trim();
-      if (text) this.told({ publisher, text, whole: true });
+      // What it is still at when it is shut was said elsewhere.
+      if (text && open) this.told({ publisher, text, whole: true });
     });
     const stop = await this.relay.pass(this.session, publisher, port).catch((error: unknown) => {
       shut();

@@ -2,7 +2,11 @@ import { ana, ben, lecture, maren } from '../../testing/index';
 import { audience, snapshotFor } from '../kernel/audience';
 import { classCaptions } from '../../recording/classCaptions';
 import { keptOf } from '../../recording/leftOut';
-import { maskedFor } from '../../recording/withheld';
+import { heardBy, maskedFor } from '../../recording/withheld';
+import type { Actor } from '../kernel/concern';
+import type { StoredEvent } from '../kernel/messages';
+import { CLASS } from '../kernel/place';
+import { LINES_AT_HAND } from './state';
 
 test('who was asked to writes down what is said, mends it, and nobody else does', () => {
   const room = lecture();
@@ -24,16 +28,40 @@ test('who was asked to writes down what is said, mends it, and nobody else does'
   expect(room.refusal(ana, { type: 'caption', text: 'More' })?.code).toBe('no-captioner');
 });
 
-test('they are the class’s: who is at a table has none of them', () => {
+test('each is of where it was said: a table has none of the class’s, and neither another’s', () => {
   const room = lecture();
   room.do(maren, { type: 'setCaptioner', member: 'maren', on: true });
   room.do(maren, {
     ...{ type: 'layTables', seconds: null, open: true },
-    tables: [{ name: 'Table 1', members: ['ana'] }],
+    tables: [
+      { name: 'Table 1', members: ['ana'] },
+      { name: 'Table 2', members: ['ben'] },
+    ],
   });
+  room.do(maren, { type: 'setCaptioner', member: 'ana', on: true });
+  const textsOf = (viewer: Actor) => snapshotFor(room.state, viewer).captions.lines.map((l) => l.text);
   room.do(maren, { type: 'caption', text: 'Only in class' });
-  expect(audience(room.events.at(-1)!, ana, room.state)).toBeNull();
-  expect(snapshotFor(room.state, ana).captions.lines).toEqual([]);
+  const inClass = room.events.at(-1)!;
+  expect(audience(inClass, ana, room.state)).toBeNull();
+  expect(textsOf(ana)).toEqual([]);
+  room.do(ana, { type: 'caption', text: 'Only at the table' });
+  const atTable = room.events.at(-1)!;
+  expect(audience(atTable, ben, room.state)).toBeNull();
+  expect([textsOf(ana), textsOf(ben)]).toEqual([['Only at the table'], []]);
+  expect(textsOf(maren)).toEqual(['Only in class', 'Only at the table']);
+  // One mends what was said where one is.
+  const mended = (actor: Actor, { seq }: StoredEvent) =>
+    room.refusal(actor, { type: 'caption', text: 'x', instead: seq })?.code;
+  expect([mended(ana, inClass), mended(maren, atTable)]).toEqual(['no-line', 'no-line']);
+  // What is said much at one takes nothing of another's.
+  for (let i = 0; i < 60; i++) room.do(ana, { type: 'caption', text: `Line ${i}` });
+  expect(textsOf(ana)).toHaveLength(LINES_AT_HAND);
+  expect(textsOf(ana).at(-1)).toBe('Line 59');
+  expect(textsOf(maren)[0]).toBe('Only in class');
+  // What was said apart is in no recording of the class.
+  const whole = [{ from: 0, until: room.now + 1000 }];
+  expect(classCaptions(room.events, whole).map((c) => c.text)).toEqual(['Only in class']);
+  expect(JSON.stringify(heardBy(room.events, maren))).not.toMatch(/the table|Line 5/);
 });
 
 test('in the recording each stands where it was said, mended, one after another, and none of a pause', () => {
@@ -73,7 +101,7 @@ test('a program’s lines are said by whoever spoke, are mended by those who wri
   expect(room.events).toHaveLength(length);
   const hears = (by: string, text: string) => {
     room.later += 10_000;
-    room.happen({ type: 'captioned', by, text, heard: true });
+    room.happen({ type: 'captioned', place: CLASS, by, text, heard: true });
     return room.events.at(-1)!;
   };
   const first = hears('ana', 'The tied turns');

@@ -1,5 +1,6 @@
 import { concern, EVERYONE } from '../kernel/concern';
-import { CLASS, isAt } from '../kernel/place';
+import { CLASS, isAt, placeOf } from '../kernel/place';
+import type { Place } from '../kernel/schema';
 import { refuse } from '../kernel/refusals';
 import { isHere } from '../presence/index';
 import { LINES_AT_HAND, type CaptionLine, type CaptionsState } from './state';
@@ -7,11 +8,19 @@ import { LINES_AT_HAND, type CaptionLine, type CaptionsState } from './state';
 /** The lines after one more, or after one was mended. */
 export function withLine(
   lines: readonly CaptionLine[],
-  { seq, at, by, text, heard }: CaptionLine,
+  { seq, at, place, by, text, heard }: CaptionLine,
   instead: number | undefined,
 ): readonly CaptionLine[] {
-  if (instead === undefined) return [...lines, { seq, at, by, text, ...(heard ? { heard } : {}) }];
+  if (instead === undefined) return [...lines, { seq, at, place, by, text, ...(heard ? { heard } : {}) }];
   return lines.flatMap((l) => (l.seq !== instead ? [l] : text ? [{ ...l, text }] : []));
+}
+
+/** Of each place the last that are at hand: what is said at one takes nothing of another's. */
+function atHand(lines: readonly CaptionLine[], place: Place): readonly CaptionLine[] {
+  const here = lines.filter((l) => l.place === place);
+  if (here.length <= LINES_AT_HAND) return lines;
+  const from = here.at(-LINES_AT_HAND)!;
+  return lines.filter((l) => l.place !== place || l.seq >= from.seq);
 }
 
 const NOTHING: CaptionsState = { writers: [], lines: [], listens: false };
@@ -40,15 +49,19 @@ export const captions = concern({
     caption: {
       who: 'anyone',
       phase: 'any',
-      decide: ({ captions: { writers, lines } }, { member: by }, { text, instead }) => {
+      decide: (room, { member: by }, { text, instead }) => {
+        const { writers, lines } = room.captions;
+        // Who writes hears where they are.
+        const place = placeOf(room, by);
         if (!writers.includes(by)) return refuse('no-captioner');
-        if (instead === undefined) return text ? [{ type: 'captioned', by, text }] : refuse('no-words');
-        const mended = lines.find((l) => l.seq === instead);
+        if (instead === undefined)
+          return text ? [{ type: 'captioned', place, by, text }] : refuse('no-words');
+        const mended = lines.find((l) => l.seq === instead && l.place === place);
         if (!mended) return refuse('no-line');
         if (mended.text === text) return [];
         // Mended, it is still what somebody said: what holds for their voice holds for it.
         const said = mended.heard ? ({ by: mended.by, heard: true } as const) : { by };
-        return [{ type: 'captioned', ...said, text, instead }];
+        return [{ type: 'captioned', place, ...said, text, instead }];
       },
     },
   },
@@ -67,20 +80,24 @@ export const captions = concern({
       hears: () => EVERYONE,
       evolve: (part, { on }) => ({ ...part, listens: on }),
       notice: ({ on }) =>
-        on ? 'A program writes down what is said here. It mishears.' : 'No program listens any more.',
+        on
+          ? 'A program writes down what is said, at tables too. It mishears.'
+          : 'No program listens any more.',
       log: ({ by, on }, nameOf) =>
         on ? `${nameOf(by)} let a program write captions.` : `${nameOf(by)} let no program write captions.`,
     },
     captioned: {
-      version: 1,
-      hears: () => ({ to: 'place', place: CLASS }),
+      version: 2,
+      // Before there were any at tables, all were the class's.
+      upcast: [(body) => ({ ...body, place: CLASS })],
+      hears: ({ place }) => ({ to: 'place', place }),
       evolve: (part, { instead, ...line }) => ({
         ...part,
-        lines: withLine(part.lines, line, instead).slice(-LINES_AT_HAND),
+        lines: atHand(withLine(part.lines, line, instead), line.place),
       }),
       log: null,
     },
   },
   heeds: { dismissed: () => NOTHING },
-  seenBy: (part, viewer, room) => (isAt(room, viewer, CLASS) ? part : { ...part, lines: [] }),
+  seenBy: (part, viewer, room) => ({ ...part, lines: part.lines.filter((l) => isAt(room, viewer, l.place)) }),
 });

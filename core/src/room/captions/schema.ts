@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { tidyLine } from '../../text/index';
-import { MemberId, message } from '../kernel/schema';
+import { MemberId, message, Place } from '../kernel/schema';
 import { LONGEST_LINE } from './state';
 
 /** A line of captions; where it mends an earlier one, nothing at all takes that away. */
@@ -20,6 +20,7 @@ export const captionsEvents = {
   listening: message('listening', { by: MemberId, on: z.boolean() }),
   /** By whom it was written; where a program heard it (`heard`), by whom it was said. */
   captioned: message('captioned', {
+    place: Place,
     by: MemberId,
     text: z.string(),
     instead: z.number().optional(),

@@ -1,8 +1,7 @@
 import { z } from 'zod';
 import { line } from '../../text/index';
-import { MemberId, message } from '../kernel/schema';
+import { MaterialId, MemberId, message } from '../kernel/schema';
 
-const MaterialId = z.string().min(1).max(40);
 /** No film is longer than a day. */
 const Position = z.number().min(0).max(86_400_000);
 /** As it is sent to a browser: nothing in it that is not seen. */

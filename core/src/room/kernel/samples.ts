@@ -152,6 +152,13 @@ export const SAMPLES: readonly { version: number; body: { type: EventType } & Re
   { version: 1, body: { type: 'wentTo', by: 'maren', moves: [{ member: 'ana', to: 'table-1-1' }] } },
   { version: 1, body: { ...LAID, paused: true } },
   { version: 2, body: { ...LAID, paused: false, recorded: true } },
+  {
+    version: 3,
+    body: {
+      ...LAID,
+      ...{ files: [{ material: 'chart', name: 'Chart.pdf' }], paused: false, recorded: true },
+    },
+  },
   { version: 1, body: { type: 'seated', by: 'maren', member: 'ben', place: 'table-1-1' } },
   { version: 1, body: { type: 'tablesTold', by: 'maren', text: 'Two minutes' } },
   { version: 1, body: { type: 'helpCalled', place: 'table-1-1', on: true } },
@@ -188,6 +195,10 @@ export const SAMPLES: readonly { version: number; body: { type: EventType } & Re
   { version: 1, body: { type: 'workPutBack', by: 'maren' } },
   { version: 1, body: { type: 'captionerSet', by: 'maren', member: 'ana', on: true } },
   { version: 1, body: { type: 'captioned', by: 'ana', text: 'The tide turns', instead: 7 } },
+  {
+    version: 2,
+    body: { type: 'captioned', place: 'table-1-1', by: 'ana', text: 'The tide turns', instead: 7 },
+  },
   { version: 1, body: { type: 'listening', by: 'maren', on: true } },
   { version: 1, body: { type: 'filmShown', by: 'maren', material: 'f1', name: 'Spring tide.webm' } },
   { version: 1, body: { type: 'filmPlayed', by: 'maren', playing: true, position: 5000 } },

@@ -1,14 +1,18 @@
 import { TextInput } from '@mantine/core';
 import { useCallback, useEffect, useRef, useState, type KeyboardEvent } from 'react';
-import { LONGEST_LINE, type CaptionLine } from '@nimble-bell/core/room';
-import { useInside, useRoom, type Inside } from '../../live/useRoom';
+import { LONGEST_LINE, placeOf, type CaptionLine } from '@nimble-bell/core/room';
+import { useRoom, type Inside } from '../../live/useRoom';
 import { cutFrom } from './cutFrom';
 import classes from './captions.module.css';
 
 /** What is being written is told so often, ms. */
 const TOLD_MS = 400;
 
-const select = ({ room }: Inside) => room.captions.lines;
+/** The lines of where one is. */
+function linesHere({ room, info }: Pick<Inside, 'room' | 'info'>): CaptionLine[] {
+  const here = placeOf(room, info.me.member);
+  return room.captions.lines.filter((l) => l.place === here);
+}
 
 /** Tells what is being written, now and then and always the last of it; that nothing is any more, at once. */
 function useTold(): (begun: string) => void {
@@ -38,8 +42,9 @@ function useTold(): (begun: string) => void {
 
 /** The line that one writes, or mends. */
 function useWritten() {
-  const { send } = useRoom();
-  const lines = useInside(select, Object.is);
+  const { send, connection } = useRoom();
+  /** The lines that are on their way. */
+  const sending = useRef<Promise<unknown>>(null);
   const [text, setText] = useState('');
   const [mended, setMended] = useState<CaptionLine | null>(null);
   const tell = useTold();
@@ -50,9 +55,19 @@ function useWritten() {
   const say = (words: string) => {
     tell('');
     const line = words.trim();
-    if (mended) void send({ type: 'caption', text: line, instead: mended.seq });
-    else if (line) void send({ type: 'caption', text: line });
+    if (mended || line) {
+      const sent = send({ type: 'caption', text: line, ...(mended ? { instead: mended.seq } : {}) });
+      sending.current = sent;
+      void sent.finally(() => (sending.current = sending.current === sent ? null : sending.current));
+    }
     open(null);
+  };
+  const step = (by: -1 | 1) => {
+    const { state, info } = connection.view;
+    if (!state || !info) return;
+    const lines = linesHere({ room: state, info });
+    const at = mended ? lines.findIndex((l) => l.seq === mended.seq) : lines.length;
+    open(lines[Math.max(0, at + by)] ?? null);
   };
   return {
     ...{ text, mended, open, say },
@@ -63,11 +78,8 @@ function useWritten() {
       setText(rest);
       tell(rest);
     },
-    /** The line before, or after; past the last a new one. */
-    take: (step: -1 | 1) => {
-      const at = mended ? lines.findIndex((l) => l.seq === mended.seq) : lines.length;
-      open(lines[Math.max(0, at + step)] ?? null);
-    },
+    /** The line before, or after; past the last a new one. What is on its way yet is the one before. */
+    take: (by: -1 | 1) => void (sending.current ? sending.current.then(() => step(by)) : step(by)),
   };
 }
 

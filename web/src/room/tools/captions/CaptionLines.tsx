@@ -2,6 +2,7 @@ import { Popover, Stack, Switch } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
 import { Choice } from '../../../ui/Choice';
 import { SmallButton } from '../../../ui/SmallButton';
+import { placeOf } from '@nimble-bell/core/room';
 import { nameFrom, useInside, useRoom, type Inside } from '../../live/useRoom';
 import { keepCaptions, useKeptCaptions } from './kept';
 import classes from './captions.module.css';
@@ -11,12 +12,15 @@ const LINES = 2;
 /** What somebody has of a line is taken for gone after this, ms. */
 const STAYS_MS = 4000;
 
-const select = ({ room, info }: Inside) =>
-  room.captions.lines.slice(-LINES).map((l) => ({
+const select = ({ room, info }: Inside) => {
+  const here = placeOf(room, info.me.member);
+  const lines = room.captions.lines.filter((l) => l.place === here).slice(-LINES);
+  return lines.map((l) => ({
     ...{ seq: l.seq, text: l.text },
     // Whoever writes gives names where they matter; a program is told whose voice it is.
     name: l.heard ? nameFrom({ room, info }, l.by) : null,
   }));
+};
 
 /** What is being written at this moment, as far as it is. */
 function useBegun(): string {

@@ -7,7 +7,7 @@ import { Captions } from './Captions';
 
 const writer = (member: string): RoomEvent => ({ type: 'captionerSet', by: 'maren', member, on: true });
 const line = (text: string, more: object = {}): RoomEvent => ({
-  ...{ type: 'captioned', by: 'maren', text },
+  ...{ type: 'captioned', place: 'class', by: 'maren', text },
   ...more,
 });
 const both = (
@@ -40,10 +40,11 @@ test('who writes sends a line by Enter or with the next sentence, and mends the 
     { type: 'caption', text: 'The tied' },
   ]);
   expect(field).toHaveProperty('value', '');
+  // However quickly: it is the line that is on its way.
+  fireEvent.keyDown(field, { key: 'ArrowUp' });
   act(() => happen(line('Good evening.'), line('The tied')));
   const { seq } = room.events.at(-1)!;
-  fireEvent.keyDown(field, { key: 'ArrowUp' });
-  expect(screen.getByLabelText('Mend this line')).toHaveProperty('value', 'The tied');
+  expect(await screen.findByLabelText('Mend this line')).toHaveProperty('value', 'The tied');
   type('The tide. Now');
   fireEvent.keyDown(field, { key: 'Enter' });
   expect(sent.at(-1)).toEqual({ type: 'caption', text: 'The tide. Now', instead: seq });
@@ -56,6 +57,7 @@ test('everybody reads the last lines and what is being written, as large and whe
     line('One'),
     line('Two'),
     line('Three'),
+    line('At a table', { place: 'table-1-1' }),
   ]);
   showInRoom(tools, both);
   const lines = await screen.findByTestId('class-captions');
