@@ -51,7 +51,7 @@ function lay(
   by: string,
   said: { tables: readonly { name: string; members: readonly string[] }[] } & Pick<
     Laid,
-    'choose' | 'until'
+    'choose' | 'until' | 'files'
   > & {
       task: string;
       open: boolean;
@@ -73,11 +73,11 @@ function lay(
   const places = new Map(tables.flatMap((t) => t.members.map((m) => [m, t.place] as const)));
   const recorded = room.recording.tables;
   const paused = room.recording.state === 'on' && !recorded;
-  const { until, task, open, choose } = said;
+  const { until, task, files, open, choose } = said;
   return [
     // What is said at tables is not the class's.
     ...(paused ? [{ type: 'recordingPaused' as const, by }] : []),
-    { type: 'tablesLaid', by, tables, until, task, open, choose, paused, recorded },
+    { type: 'tablesLaid', by, tables, until, task, files: [...files], open, choose, paused, recorded },
     ...going(room, by, (m) => places.get(m) ?? placeOf(room, m)),
   ];
 }
@@ -143,8 +143,15 @@ export const tables = concern({
     layTables: {
       who: 'teaching',
       phase: 'live',
-      decide: (room, { member: by }, { tables, seconds, task = '', open, choose = false }, now) =>
-        lay(room, by, { tables, until: seconds === null ? null : now + seconds * 1000, task, open, choose }),
+      decide: (
+        room,
+        { member: by },
+        { tables, seconds, task = '', files = [], open, choose = false },
+        now,
+      ) => {
+        const until = seconds === null ? null : now + seconds * 1000;
+        return lay(room, by, { tables, until, task, files, open, choose });
+      },
     },
     seatAt: {
       who: 'teaching',
@@ -216,14 +223,14 @@ export const tables = concern({
   },
   events: {
     tablesLaid: {
-      version: 2,
-      upcast: [(body) => ({ ...body, recorded: false })],
+      version: 3,
+      upcast: [(body) => ({ ...body, recorded: false }), (body) => ({ ...body, files: [] })],
       hears: () => EVERYONE,
-      evolve: (part, { tables, until, task, choose, paused, recorded, at }) => ({
+      evolve: (part, { tables, until, task, files, choose, paused, recorded, at }) => ({
         ...part,
         times: part.times + 1,
         laid: {
-          ...{ tables, choose, task, until, paused, recorded, from: at },
+          ...{ tables, choose, task, files, until, paused, recorded, from: at },
           ...{ soon: false, aside: [], calls: [], words: [] },
         },
       }),

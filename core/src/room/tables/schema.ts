@@ -1,12 +1,14 @@
 import { z } from 'zod';
 import { line, prose } from '../../text/index';
-import { MemberId, message, Place } from '../kernel/schema';
+import { MaterialId, MemberId, message, Place } from '../kernel/schema';
 import { LONGEST_TIME_S } from '../timer/state';
-import { MOST_TABLES } from './state';
+import { MOST_FILES, MOST_TABLES } from './state';
 
 const Seats = z.array(MemberId).max(1000);
 const Seconds = z.int().min(10).max(LONGEST_TIME_S);
 const Task = prose(1000);
+/** Files of the class that are for what is to be done: by their names, as they are told. */
+const Files = z.array(z.object({ material: MaterialId, name: z.string().min(1).max(160) })).max(MOST_FILES);
 
 export const tablesCommands = {
   /**
@@ -20,6 +22,7 @@ export const tablesCommands = {
       .max(MOST_TABLES),
     seconds: Seconds.nullable(),
     task: Task.optional(),
+    files: Files.optional(),
     open: z.boolean(),
     choose: z.literal(true).optional(),
   }),
@@ -43,6 +46,7 @@ export const tablesEvents = {
     tables: z.array(z.object({ place: Place, name: z.string(), members: Seats })),
     until: z.number().nullable(),
     task: z.string(),
+    files: Files,
     open: z.boolean(),
     choose: z.boolean(),
     paused: z.boolean(),

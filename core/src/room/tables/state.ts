@@ -2,6 +2,8 @@ import type { Place } from '../kernel/schema';
 
 /** How many tables there can be. */
 export const MOST_TABLES = 60;
+/** How many files a task can have. */
+export const MOST_FILES = 5;
 /** A pair in a larger company has hardly met. */
 export const COMPANY = 12;
 /** Before everybody is back, it is said this long ahead, ms. */
@@ -22,6 +24,8 @@ export interface Laid {
   choose: boolean;
   /** What is to be done there; empty where it was said aloud. */
   task: string;
+  /** Files of the class that are for it. */
+  files: readonly { material: string; name: string }[];
   from: number;
   /** When everybody is back by themselves; null until somebody says so. */
   until: number | null;

@@ -17,6 +17,13 @@ const lay = (more: Partial<Extract<RoomCommand, { type: 'layTables' }>> = {}) =>
 const at = (room: TestRoom, member: string) => placeOf(room.state, member);
 const ids = Array.from({ length: 30 }, (_, i) => `m${i}`);
 
+test('what is to be done is told with its files', () => {
+  const room = lecture();
+  const files = [{ material: 'chart', name: 'Chart.pdf' }];
+  room.do(maren, lay({ task: 'Read it', files }));
+  expect(snapshotFor(room.state, ana).tables.laid).toMatchObject({ task: 'Read it', files });
+});
+
 test('all go to their tables, whoever was forgotten where fewest sit, and all come back with half a minute’s notice', () => {
   const room = lecture().happen(entry('cleo', 'Cleo'));
   room.do(maren, lay({ task: 'Read the tide table' }));

@@ -1,9 +1,10 @@
 import { Button, Group, NumberInput, Stack, Switch, Textarea } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import { isSeated, MOST_TABLES } from '@nimble-bell/core/room';
+import { isSeated, MOST_TABLES, type Laid } from '@nimble-bell/core/room';
 import { SmallButton } from '../../../ui/SmallButton';
 import { Choice } from '../../../ui/Choice';
 import { nameFrom, seated, useInside, useRoom, type Inside } from '../../live/useRoom';
+import { ChooseFiles } from './ChooseFiles';
 import { groupsOf, proposedTables, sizeWords, usualCount, type Way } from './proposed';
 import { Dragged, TableTop } from './TableTop';
 import classes from './tables.module.css';
@@ -58,6 +59,7 @@ export default function LayTables({ close }: { close: () => void }) {
   const { people, tables, way, count, nobody, anew, again, move } = useProposal();
   const [minutes, setMinutes] = useState('10');
   const [task, setTask] = useState('');
+  const [files, setFiles] = useState<Laid['files']>([]);
   const [open, setOpen] = useState(true);
   const ways = groupsOf(people).length > 1 ? WAYS : WAYS.filter((w) => w.value !== 'groups');
   const lay = () => {
@@ -66,6 +68,7 @@ export default function LayTables({ close }: { close: () => void }) {
       type: 'layTables',
       ...{ tables, open, seconds: minutes ? Number(minutes) * 60 : null },
       ...(task.trim() ? { task: task.trim() } : {}),
+      ...(files.length ? { files: [...files] } : {}),
       ...(way === 'choice' ? { choose: true } : {}),
     });
   };
@@ -96,6 +99,7 @@ export default function LayTables({ close }: { close: () => void }) {
         value={task}
         onChange={(e) => setTask(e.currentTarget.value)}
       />
+      <ChooseFiles files={files} set={setFiles} />
       <Switch
         size="xs"
         label="There they speak, show themselves, present, draw and write"

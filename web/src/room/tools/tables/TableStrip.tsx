@@ -1,4 +1,5 @@
 import { Button, TextInput } from '@mantine/core';
+import { lazy, Suspense } from 'react';
 import { countWords, lengthWords } from '@nimble-bell/core/calendar';
 import { CLASS, type Laid } from '@nimble-bell/core/room';
 import { useNow } from '../../../app/clock';
@@ -7,6 +8,9 @@ import { useLine } from '../../controls/useLine';
 import { useInside, usePlace, useRoom, useTableName, useTeaching, type Inside } from '../../live/useRoom';
 import strip from '../strip.module.css';
 import classes from './tables.module.css';
+
+// Where there are any.
+const TaskFiles = lazy(() => import('./TaskFiles'));
 
 const select = ({ room }: Inside) => room.tables.laid;
 const selectOn = ({ room }: Inside) => room.recording.state === 'on';
@@ -32,6 +36,11 @@ export default function TableStrip() {
           </span>
         )}
         {laid.task && <span className={classes.task}>{laid.task}</span>}
+        {laid.files.length > 0 && (
+          <Suspense>
+            <TaskFiles files={laid.files} />
+          </Suspense>
+        )}
         {laid.words.length > 0 && <span className={classes.word}>{laid.words.at(-1)!.text}</span>}
       </div>
       {teaching ? <Teaching laid={laid} at={place} /> : place !== CLASS && <Sitting laid={laid} at={place} />}

@@ -2,6 +2,7 @@ import { fireEvent, screen, within } from '@testing-library/react';
 import { act } from 'react';
 import type { RoomEvent } from '@nimble-bell/core/room';
 import { setServerTime } from '../../../app/clock';
+import { answerRequests } from '../../../testing/answers';
 import { ana, CLASS, maren, roomTools, showInRoom } from '../../../testing/render';
 import { AtHand } from '../AtHand';
 import { HeldUp } from '../HeldUp';
@@ -16,7 +17,15 @@ const laid = (more: object = {}): RoomEvent[] => [
       { place: 'table-1-1', name: 'Table 1', members: ['ana'] },
       { place: 'table-1-2', name: 'Table 2', members: ['ben'] },
     ],
-    ...{ until: 600_000, task: 'Read the table', open: true, choose: false, paused: false, recorded: false },
+    ...{
+      until: 600_000,
+      task: 'Read the table',
+      files: [],
+      open: true,
+      choose: false,
+      paused: false,
+      recorded: false,
+    },
     ...more,
   },
 ];
@@ -33,8 +42,50 @@ const seated: RoomEvent[] = [
 ];
 beforeEach(() => setServerTime(300_000));
 
+const CHART = {
+  ...{ id: 'chart', sessionId: null, name: 'Chart.pdf', url: '/chart' },
+  kind: 'file',
+  bytes: 9,
+};
+const list = (tools: ReturnType<typeof roomTools>['tools']) =>
+  `/api/courses/${tools.connection.view.info!.course.id}/materials`;
+
+test('files that the class has are given with what is to be done, and opened at the tables', async () => {
+  const { tools, sent, happen } = roomTools(maren, CLASS);
+  const own = { ...CHART, id: 'own', name: 'Answers.pdf', forTeachers: true };
+  answerRequests({
+    [list(tools)]: [CHART, own, { ...CHART, id: 'late', sessionId: 'another', name: 'Late' }],
+  });
+  showInRoom(
+    tools,
+    <>
+      <AtHand />
+      <HeldUp />
+    </>,
+  );
+  fireEvent.click(screen.getByRole('button', { name: /^Tables/ }));
+  const choice = within(await screen.findByRole('group', { name: 'Files for it' }));
+  const chart = await choice.findByRole('button', { name: 'Chart.pdf' });
+  expect(choice.getAllByRole('button').map((b) => b.textContent)).toEqual([
+    'Chart.pdf',
+    'From this machine …',
+  ]);
+  for (const pressed of ['true', 'false', 'true']) {
+    fireEvent.click(chart);
+    expect(chart.getAttribute('aria-pressed')).toBe(pressed);
+  }
+  fireEvent.click(screen.getByRole('button', { name: 'To the tables' }));
+  const files = [{ material: 'chart', name: 'Chart.pdf' }];
+  expect(sent).toMatchObject([{ type: 'layTables', files }]);
+  act(() => happen(...laid({ files: [...files, { material: 'gone', name: 'Taken away.pdf' }] })));
+  const link = await screen.findByRole('link', { name: 'Chart.pdf' });
+  expect([link.getAttribute('href'), link.getAttribute('target')]).toEqual(['/chart', '_blank']);
+  expect(screen.getByText('Taken away.pdf').tagName).toBe('LI');
+});
+
 test('tables by lot for ten minutes take two presses; who sits where is changed by two more', async () => {
   const { tools, sent } = roomTools(maren, CLASS);
+  answerRequests({ [list(tools)]: [] });
   showInRoom(tools, <AtHand />);
   fireEvent.click(screen.getByRole('button', { name: /^Tables/ }));
   const go = await screen.findByRole('button', { name: 'To the tables' });
