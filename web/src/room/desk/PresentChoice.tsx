@@ -4,6 +4,7 @@ import { SmallButton } from '../../ui/SmallButton';
 import { useDevices } from '../door/useDevices';
 import { useInside, useRoom, type Inside } from '../live/useRoom';
 import { chooseDevices, ownDevices, type Paper, type Presents } from '../live/ownDevices';
+import { paperLamp } from '../live/paper';
 import classes from './desk.module.css';
 
 const WORDS: Record<Presents, [label: string, about: string]> = {
@@ -12,10 +13,12 @@ const WORDS: Record<Presents, [label: string, about: string]> = {
     'What moves',
     'Smooth; the sound of a tab goes out with your microphone. A film with its sound: Film, which all have at the same moment.',
   ],
-  paper: ['Paper under a camera', 'A second camera, turned and cut as you like.'],
+  paper: ['Paper under a camera', 'A second camera, turned, cut and lit as you like.'],
 };
 
 const MOST_CLOSER = 4;
+/** By so many half stops it is brighter, or darker, at most. */
+const MOST_BRIGHTER = 4;
 
 const select = ({ room, info: { me } }: Inside) => isOn(room, me.member, 'screen');
 
@@ -98,6 +101,7 @@ function PaperChoice() {
           Further off
         </SmallButton>
       </div>
+      <Lighting paper={paper} show={show} />
       {paper.closer > 1 && (
         <>
           {along('How far to the right', 'x')}
@@ -105,5 +109,36 @@ function PaperChoice() {
         </>
       )}
     </>
+  );
+}
+
+interface LightingProps {
+  paper: Paper;
+  show: (more: Partial<Paper>) => void;
+}
+
+/** How bright it is; and the lamp of a camera that has one. */
+function Lighting({ paper, show }: LightingProps) {
+  const hasLamp = paperLamp.use();
+  return (
+    <div className={classes.paper}>
+      <SmallButton
+        disabled={paper.brighter >= MOST_BRIGHTER}
+        onClick={() => show({ brighter: paper.brighter + 1 })}
+      >
+        Brighter
+      </SmallButton>
+      <SmallButton
+        disabled={paper.brighter <= -MOST_BRIGHTER}
+        onClick={() => show({ brighter: paper.brighter - 1 })}
+      >
+        Darker
+      </SmallButton>
+      {hasLamp && (
+        <SmallButton aria-pressed={paper.lamp} apart={paper.lamp} onClick={() => show({ lamp: !paper.lamp })}>
+          The camera’s lamp
+        </SmallButton>
+      )}
+    </div>
   );
 }

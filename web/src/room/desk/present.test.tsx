@@ -1,7 +1,8 @@
-import { fireEvent, screen } from '@testing-library/react';
+import { act, fireEvent, screen } from '@testing-library/react';
 import { CLASS, maren, roomTools, showInRoom } from '../../testing/render';
 import { ownDevices } from '../live/ownDevices';
 import { sharpened } from '../live/devices';
+import { paperLamp } from '../live/paper';
 import PresentTurn from '../floor/PresentTurn';
 import PresentChoice from './PresentChoice';
 
@@ -38,6 +39,20 @@ test('paper is turned by quarters, and come closer to within bounds; where it is
   const off = screen.getByRole('button', { name: 'Further off' });
   for (let i = 0; i < 20; i++) fireEvent.click(off);
   expect(ownDevices.get().paper.closer).toBe(1);
+});
+
+test('paper is made brighter or darker within bounds; a lamp is offered where the camera has one', () => {
+  show();
+  const press = (name: string) => fireEvent.click(screen.getByRole('button', { name }));
+  const { paper } = ownDevices.get();
+  expect(screen.queryByRole('button', { name: /lamp/ })).toBeNull();
+  for (let i = 0; i < 9; i++) press('Brighter');
+  expect(ownDevices.get().paper.brighter).toBe(4);
+  for (let i = 0; i < 12; i++) press('Darker');
+  expect(ownDevices.get().paper).toEqual({ ...paper, brighter: -4 });
+  act(() => paperLamp.set(true));
+  press('The camera’s lamp');
+  expect(ownDevices.get().paper.lamp).toBe(true);
 });
 
 test('a track says whether it is text or moves, and is asked for as many frames; a camera has its own', async () => {

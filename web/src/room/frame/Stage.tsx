@@ -31,7 +31,7 @@ export function Stage() {
   const { Stage: Shown } = STAGE_TOOLS.find((t) => t.id === shows)!;
   const word = STAGE_TOOLS.find((t) => t.id === front)!.word.toLowerCase();
   return (
-    <section ref={whole} className={classes.stage} aria-label="Stage">
+    <section ref={whole} className={classes.stage} aria-label="Stage" data-elsewhere={shows !== front}>
       <div className={classes.stageSwitch}>
         <div className={classes.words}>
           <SegmentedControl

@@ -1,12 +1,17 @@
 import { told } from '../../app/told';
 import type { Behind } from './background/messages';
 
-/** How paper under a camera is shown: turned by so many quarters, so many times nearer around a place, in fractions of it. */
+/**
+ * How paper under a camera is shown: turned by so many quarters, so many times nearer around a place, in fractions of it;
+ * brighter than the camera has it by so many half stops; with the camera's lamp.
+ */
 export interface Paper {
   turn: number;
   closer: number;
   x: number;
   y: number;
+  brighter: number;
+  lamp: boolean;
 }
 
 /** What one presents: pages and text, which are sharp; what moves; or paper under a camera. */
@@ -37,13 +42,18 @@ export interface OwnDevices {
 const KEY = 'nb-devices';
 const USUAL: OwnDevices = {
   ...{ sound: '', camera: '', speaker: '', noise: true, echo: true },
-  ...{ presents: 'sharp', paperCamera: '', paper: { turn: 0, closer: 1, x: 0.5, y: 0.5 } },
+  ...{
+    presents: 'sharp',
+    paperCamera: '',
+    paper: { turn: 0, closer: 1, x: 0.5, y: 0.5, brighter: 0, lamp: false },
+  },
   ...{ behind: 'plain', behindPicture: '', hidesSelf: false, facesBeside: true },
 };
 
 function kept(): OwnDevices {
   try {
-    return { ...USUAL, ...(JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<OwnDevices>) };
+    const before = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<OwnDevices>;
+    return { ...USUAL, ...before, paper: { ...USUAL.paper, ...before.paper } };
   } catch {
     return USUAL;
   }

@@ -26,24 +26,47 @@ export function standInCamera(words = 'Stand-in camera', hue = 201): MediaStream
   return track;
 }
 
-/** A microphone where there is none: a soft tone that comes and goes; its height in Hz. */
-export function standInMicrophone(height = 220): MediaStreamTrack {
+/** A microphone of this page's making: it ends with its track. */
+function madeMicrophone(makes: (context: AudioContext, out: AudioNode) => void): MediaStreamTrack {
   const context = new AudioContext();
-  const tone = context.createOscillator();
-  const swell = context.createOscillator();
-  const loudness = context.createGain();
-  const depth = context.createGain();
   const out = context.createMediaStreamDestination();
-  tone.frequency.value = height;
-  swell.frequency.value = 0.7;
-  loudness.gain.value = 0.05;
-  depth.gain.value = 0.05;
-  swell.connect(depth).connect(loudness.gain);
-  tone.connect(loudness).connect(out);
-  tone.start();
-  swell.start();
+  makes(context, out);
   const track = out.stream.getAudioTracks()[0]!;
   const stop = track.stop.bind(track);
   track.stop = () => (void context.close(), stop());
   return track;
+}
+
+/** A microphone where there is none: a soft tone that comes and goes; its height in Hz. */
+export const standInMicrophone = (height = 220): MediaStreamTrack =>
+  madeMicrophone((context, out) => {
+    const tone = context.createOscillator();
+    const swell = context.createOscillator();
+    const loudness = context.createGain();
+    const depth = context.createGain();
+    tone.frequency.value = height;
+    swell.frequency.value = 0.7;
+    loudness.gain.value = 0.05;
+    depth.gain.value = 0.05;
+    swell.connect(depth).connect(loudness.gain);
+    tone.connect(loudness).connect(out);
+    tone.start();
+    swell.start();
+  });
+
+/** A breath before what is said is said again, s. */
+const BREATH_S = 2;
+
+/** A microphone into which somebody says the same again and again: a recorded voice, in any format that the browser decodes. */
+export async function speakingMicrophone(voice: ArrayBuffer): Promise<MediaStreamTrack> {
+  const once = await new OfflineAudioContext(1, 1, 48_000).decodeAudioData(voice);
+  return madeMicrophone((context, out) => {
+    const said = context.createBuffer(1, once.length + BREATH_S * once.sampleRate, once.sampleRate);
+    said.copyToChannel(once.getChannelData(0), 0);
+    const source = context.createBufferSource();
+    source.buffer = said;
+    source.loop = true;
+    source.connect(out);
+    source.start();
+  });
 }

@@ -7,9 +7,11 @@ import { SmallButton } from '../../../ui/SmallButton';
 import { Keeping } from './Keeping';
 import { Pens } from './Pens';
 import { Picturing } from './Picturing';
+import { NEAREST } from './pinched';
 import { Surface } from './Surface';
 import { useActs } from './useActs';
 import { useHand, type Tool } from './useHand';
+import { useNearness, type Nearness } from './useNearness';
 import { usePens } from './usePens';
 import { Words } from './Words';
 import classes from './board.module.css';
@@ -29,7 +31,7 @@ export function DrawingBoard({ place }: { place: string }) {
   const attaches = useMay('attachFiles').allowed;
   const allowed = own || may.allowed;
   const [tool, setTool] = useState<Tool>('pen');
-  const [near, setNear] = useState(1);
+  const nearness = useNearness();
   const [colour, setColour] = useState<Stroke['colour']>('ink');
   const acts = useActs(place, on);
   const mine = useMemo(() => on.marks.filter((m) => teaching || m.by === me), [on.marks, teaching, me]);
@@ -37,7 +39,7 @@ export function DrawingBoard({ place }: { place: string }) {
   const hand = useHand({ tool, colour, mine, acts, at: pens.tell });
   return (
     <>
-      <Surface on={on} nameOf={nameOf} hand={allowed ? hand : null} pens={pens.others} near={near} />
+      <Surface on={on} nameOf={nameOf} hand={allowed ? hand : null} pens={pens.others} nearness={nearness} />
       <div className={classes.boardTools} role="group" aria-label="The board’s tools">
         {allowed ? (
           <>
@@ -49,23 +51,20 @@ export function DrawingBoard({ place }: { place: string }) {
           <span>{refusal}</span>
         )}
         <Keeping place={place} on={on} />
-        <Nearness near={near} set={setNear} />
+        <HowNear nearness={nearness} />
       </div>
     </>
   );
 }
 
-/** How many times as large one may have it. */
-const NEAREST = 4;
-
 /** How near one is to the board, for one's own eyes. */
-function Nearness({ near, set }: { near: number; set: (near: number) => void }) {
+function HowNear({ nearness: { near, to } }: { nearness: Nearness }) {
   return (
     <div className={classes.row} role="group" aria-label="How near">
-      <SmallButton disabled={near === NEAREST} onClick={() => set(near * 2)}>
+      <SmallButton disabled={near === NEAREST} onClick={() => to(near * 2)}>
         Closer
       </SmallButton>
-      {near > 1 && <SmallButton onClick={() => set(near / 2)}>Further off</SmallButton>}
+      {near > 1 && <SmallButton onClick={() => to(near / 2)}>Further off</SmallButton>}
     </div>
   );
 }

@@ -1,19 +1,11 @@
 import { VisuallyHidden } from '@mantine/core';
-import {
-  memo,
-  useMemo,
-  useRef,
-  type KeyboardEvent,
-  type PointerEvent,
-  type ReactNode,
-  type RefObject,
-} from 'react';
+import { memo, useMemo, useRef, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 import { boxOf, HEIGHT, WIDTH } from '@nimble-bell/core/board';
 import type { OnBoard } from '@nimble-bell/core/room';
 import { boardLines, boardWords } from './describe';
 import { Drawing, Marks, Ruling } from './Marks';
-import { useFingers } from './useFingers';
 import type { Hand, Point } from './useHand';
+import type { Nearness } from './useNearness';
 import type { OtherPen } from './usePens';
 import classes from './board.module.css';
 
@@ -24,15 +16,14 @@ interface Props {
   hand?: Hand | null;
   /** Where others draw just now. */
   pens?: readonly OtherPen[];
-  /** How many times as large as its window it is drawn. */
-  near?: number;
+  /** How near one is to it; without, it is seen whole. */
+  nearness?: Nearness;
 }
 
 /** The board's surface. */
-export function Surface({ on, nameOf, hand = null, pens = [], near = 1 }: Props) {
+export function Surface({ on, nameOf, hand = null, pens = [], nearness }: Props) {
   const surface = useRef<SVGSVGElement>(null);
-  const around = useRef<HTMLDivElement>(null);
-  const fingers = useFingers(around);
+  const fingers = nearness?.fingers;
   /** Where the pen is, as fractions of the board, which is centred in its surface. */
   const at = (e: PointerEvent): Point => {
     const { x, y } = new DOMPoint(e.clientX, e.clientY).matrixTransform(
@@ -44,7 +35,7 @@ export function Surface({ on, nameOf, hand = null, pens = [], near = 1 }: Props)
   const begin = (e: PointerEvent<HTMLElement>) => {
     if (!hand) return;
     e.currentTarget.setPointerCapture(e.pointerId);
-    if (fingers.down(e)) hand.drop();
+    if (fingers?.down(e)) hand.drop();
     else hand.down(at(e), e);
   };
   const onKeyDown = (e: KeyboardEvent) => {
@@ -53,7 +44,7 @@ export function Surface({ on, nameOf, hand = null, pens = [], near = 1 }: Props)
   const words = useMemo(() => boardWords(on), [on]);
   const chooses = hand?.tool === 'move';
   const end = (e: PointerEvent) => {
-    fingers.up(e);
+    fingers?.up(e);
     hand?.up();
   };
   const sheet = (
@@ -65,7 +56,7 @@ export function Surface({ on, nameOf, hand = null, pens = [], near = 1 }: Props)
         ? { tabIndex: 0, onKeyDown, role: 'group', 'aria-label': 'What is chosen moves by the arrows' }
         : {})}
       onPointerDown={begin}
-      onPointerMove={(e) => fingers.move(e) || hand?.move(at(e), e)}
+      onPointerMove={(e) => fingers?.move(e) || hand?.move(at(e), e)}
       onPointerUp={end}
       onPointerCancel={end}
     >
@@ -78,35 +69,28 @@ export function Surface({ on, nameOf, hand = null, pens = [], near = 1 }: Props)
       {pens.length > 0 && <Others pens={pens} />}
     </div>
   );
-  return near === 1 ? (
-    sheet
-  ) : (
-    <Nearer near={near} around={around}>
-      {sheet}
-    </Nearer>
+  return nearness ? <Near nearness={nearness}>{sheet}</Near> : sheet;
+}
+
+/** A sheet in its window: where it is larger, it is moved about on in it. */
+function Near({ nearness, children }: { nearness: Nearness; children: ReactNode }) {
+  const { near, pane, sheet } = nearness;
+  const large =
+    near > 1
+      ? { tabIndex: 0, role: 'group', 'aria-label': 'The board from nearer; arrows move about on it' }
+      : {};
+  return (
+    <div ref={pane} className={classes.around} data-large={near > 1} {...large}>
+      <div
+        ref={sheet}
+        className={classes.nearer}
+        style={{ width: `${near * 100}%`, height: `${near * 100}%` }}
+      >
+        {children}
+      </div>
+    </div>
   );
 }
-
-interface NearerProps {
-  near: number;
-  around: RefObject<HTMLDivElement | null>;
-  children: ReactNode;
-}
-
-/** A sheet that is larger than its window, and moved about on in it. */
-const Nearer = ({ near, around, children }: NearerProps) => (
-  <div
-    ref={around}
-    className={classes.around}
-    tabIndex={0}
-    role="group"
-    aria-label="The board from nearer; arrows move about on it"
-  >
-    <div className={classes.nearer} style={{ width: `${near * 100}%`, height: `${near * 100}%` }}>
-      {children}
-    </div>
-  </div>
-);
 
 const VIEW = `0 0 ${WIDTH} ${HEIGHT}`;
 

@@ -218,7 +218,7 @@ test('without leave to send files nobody is offered a picture; what is on one is
   expect(document.querySelector('image')?.getAttribute('href')).toContain(pictured.jpeg);
 });
 
-test('one comes closer to the board for oneself: what is drawn is where it was, and two fingers move about on it', async () => {
+test('one comes closer to the board for oneself: what is drawn is where it was, and two fingers move about on it and come nearer', async () => {
   const { tools, sent } = roomTools(ana, CLASS);
   showInRoom(tools, <BoardStage />);
   expect(screen.queryByRole('button', { name: 'Further off' })).toBeNull();
@@ -227,8 +227,13 @@ test('one comes closer to the board for oneself: what is drawn is where it was, 
   const around = screen.getByRole('group', { name: /^The board from nearer/ });
   expect((around.firstElementChild as HTMLElement).style.width).toBe('400%');
   expect(screen.getByRole('button', { name: 'Closer' })).toHaveProperty('disabled', true);
-  const by: number[][] = [];
-  around.scrollBy = ((x: number, y: number) => void by.push([x, y])) as typeof around.scrollBy;
+  // Its window is 400 px wide, so what is drawn is 1,600.
+  for (const [side, size] of [
+    ['clientWidth', 400],
+    ['clientHeight', 225],
+  ])
+    Object.defineProperty(around, side!, { value: size });
+  around.scrollLeft = 600;
   const board = within(around).getByRole('img', { name: /^Board with/ }).parentElement!;
   board.setPointerCapture = () => {};
   // Where a point is on the board is the browser's to say.
@@ -242,20 +247,27 @@ test('one comes closer to the board for oneself: what is drawn is where it was, 
     const event = new MouseEvent(type, { bubbles: true, clientX, clientY: 9 });
     fireEvent(board, Object.assign(event, { pointerId, pointerType: 'touch', isPrimary: pointerId === 1 }));
   };
+  const sheet = around.firstElementChild as HTMLElement;
   finger('pointerdown', 1, 50);
   finger('pointerdown', 2, 90);
   finger('pointermove', 1, 30);
   finger('pointermove', 2, 70);
+  // It goes with them at once, and nothing is drawn again for it.
+  expect(sheet.style.transform).toBe('translate(-20px, 0px) scale(1)');
   finger('pointerup', 1, 30);
   finger('pointerup', 2, 70);
+  expect([sheet.style.transform, around.scrollLeft]).toEqual(['', 620]);
+  // Half as far apart: half as large, what was under them still there.
+  finger('pointerdown', 1, 100);
+  finger('pointerdown', 2, 180);
+  finger('pointermove', 1, 120);
+  finger('pointermove', 2, 160);
+  finger('pointerup', 2, 160);
+  finger('pointerup', 1, 120);
   await act(async () => {});
-  expect(by).toEqual([
-    [10, 0],
-    [10, 0],
-  ]);
+  expect([sheet.style.width, around.scrollLeft]).toEqual(['200%', (620 + 140) / 2 - 140]);
   // Neither of the two has drawn.
   expect(sent).toEqual([]);
-  fireEvent.click(screen.getByRole('button', { name: 'Further off' }));
   fireEvent.click(screen.getByRole('button', { name: 'Further off' }));
   expect(screen.queryByRole('group', { name: /^The board from nearer/ })).toBeNull();
 });
