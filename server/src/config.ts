@@ -12,6 +12,8 @@ const Environment = z.object({
   SMTP_URL: z.string().default(''),
   NB_DATA: z.string(),
   NB_WEB: z.string(),
+  /** Where the demo's films are kept that are the same each time; empty where they are made anew. */
+  NB_MADE: z.string().default(''),
   /** Added to the machine's clock, ms: lets a demo be laid around another instant. */
   NB_CLOCK_OFFSET: z.coerce.number().default(0),
   NB_DEMO: z.enum(['0', '1']).default('0'),
@@ -64,6 +66,7 @@ export function readConfig(environment: NodeJS.ProcessEnv) {
     courseSpace: e.NB_COURSE_SPACE || null,
     dataDir: e.NB_DATA,
     webDir: e.NB_WEB,
+    madeDir: e.NB_MADE || null,
     clockOffset: e.NB_CLOCK_OFFSET,
     demo: e.NB_DEMO === '1',
   };

@@ -35,3 +35,12 @@ export const SHORT_ANSWERS: readonly string[] = [
   'wind',
   'I do not know',
 ];
+/** What those of a made-up class say aloud who are lent a microphone, in turn. */
+export const ALOUD: readonly string[] = [
+  'I have done the first one. High water is at six, so the fourth hour begins at nine. ' +
+    'By then three twelfths more have run out. That is, half of the range in all, and a little more over the bar.',
+  'I am not sure about the second line of the table. ' +
+    'Is the height over the chart, or over the lowest tide? In my book it is one, and on the chart it is the other.',
+  'We had the same in the harbour last week. The wind stood against the tide, and the water was higher than the table says. ' +
+    'So I would add a hand to be safe.',
+];

@@ -1,7 +1,7 @@
 import { Router, type Request } from 'express';
 import { z } from 'zod';
 import type { RehearsalInfo } from '@nimble-bell/core/api';
-import { MOST_STAND_INS, PROMPTS, SEEN } from '@nimble-bell/core/rehearsal';
+import { ALOUD, MOST_STAND_INS, PROMPTS, SEEN } from '@nimble-bell/core/rehearsal';
 import type { Context } from '../context';
 import { AppError, parse } from '../errors';
 import { once } from '../requests/once';
@@ -9,6 +9,7 @@ import { taught } from '../sessions/taught';
 import { beginRehearsal } from './begin';
 import type { Rehearsals } from './keeper';
 import { linksOf, noteOver, rehearsalIn } from './store';
+import { voiceOf } from './voices';
 
 const Begin = z.object({
   size: z
@@ -55,6 +56,18 @@ export function rehearsalRoutes(ctx: Context, keeper: Rehearsing): Router {
       lent: [...links].flatMap(([nr, link]) => (nr < SEEN ? [link] : [])),
     };
     res.json(info);
+  });
+
+  /** What one says aloud who is lent a microphone (WAVE). */
+  router.get('/sessions/:id/rehearsal/voices/:nr', async (req, res) => {
+    await own(req);
+    const nr = Number(req.params.nr);
+    if (!(nr in ALOUD)) throw new AppError('not-found');
+    const file = await voiceOf(ctx, nr).catch((error: unknown) => {
+      ctx.log.warn({ why: String(error) }, 'no voice for a stand-in');
+      throw new AppError('not-ready', 'There is no voice for a stand-in.');
+    });
+    res.sendFile(file, { dotfiles: 'allow', headers: { 'Cache-Control': 'private, max-age=3600' } });
   });
 
   /** Lets something happen in the made-up class. */

@@ -1,11 +1,9 @@
 import { execFile } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync } from 'node:fs';
-import { mkdir, rename, rm } from 'node:fs/promises';
-import path from 'node:path';
+import { mkdir, rm } from 'node:fs/promises';
 import { promisify } from 'node:util';
 import { LINE_WORDS } from '@nimble-bell/core/telephone';
-import { newId } from '../context';
+import { MadeOnce } from '../files/madeOnce';
 
 const run = promisify(execFile);
 const KEPT: ReadonlySet<string> = new Set(Object.values(LINE_WORDS));
@@ -46,35 +44,24 @@ export const speakByEspeak: Speak = async (text, file) => {
 
 /** What a line says, as sound: the words of the line itself are made once and kept, what is said of people is not. */
 export class Prompts {
-  readonly #making = new Map<string, Promise<string>>();
+  readonly #kept: MadeOnce;
 
   constructor(
     readonly folder: string,
     readonly speak: Speak = speakByEspeak,
-  ) {}
+  ) {
+    this.#kept = new MadeOnce(folder);
+  }
 
   async of(text: string): Promise<Prompt> {
+    if (KEPT.has(text)) {
+      const name = createHash('sha256').update(text).digest('hex').slice(0, 24);
+      const file = await this.#kept.of(`${name}.opus`, (begun) => this.speak(text, begun));
+      return { file, done: async () => {} };
+    }
     await mkdir(this.folder, { recursive: true });
-    if (KEPT.has(text)) return { file: await this.#kept(text), done: async () => {} };
-    const file = path.join(this.folder, `once-${newId()}.opus`);
+    const file = this.#kept.unnamed('.opus');
     await this.speak(text.slice(0, LONGEST), file);
     return { file, done: () => rm(file, { force: true }) };
-  }
-
-  #kept(text: string): Promise<string> {
-    const name = createHash('sha256').update(text).digest('hex').slice(0, 24);
-    const file = path.join(this.folder, `${name}.opus`);
-    if (existsSync(file)) return Promise.resolve(file);
-    const making = this.#making.get(name) ?? this.#make(text, file).finally(() => this.#making.delete(name));
-    this.#making.set(name, making);
-    return making;
-  }
-
-  /** Under another name until it is whole: what a killed process left is made again. */
-  async #make(text: string, file: string): Promise<string> {
-    const begun = path.join(this.folder, `once-${newId()}.opus`);
-    await this.speak(text, begun);
-    await rename(begun, file);
-    return file;
   }
 }

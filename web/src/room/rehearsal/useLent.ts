@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 import { isOn } from '@nimble-bell/core/room';
 import { Call, type TrackKind } from '../live/call';
 import { RoomConnection } from '../live/connection';
-import { standInCamera, standInMicrophone } from '../live/standInDevices';
+import { speakingMicrophone, standInCamera, standInMicrophone } from '../live/standInDevices';
 
 const LENT: readonly TrackKind[] = ['sound', 'camera'];
 
@@ -18,15 +18,23 @@ export function useLent(session: string, links: readonly string[]) {
   }, [session, all]);
 }
 
+/** A voice of their own; a server that has none for them says so. */
+async function speaking(session: string, nr: number): Promise<MediaStreamTrack> {
+  const response = await fetch(`/api/sessions/${session}/rehearsal/voices/${nr}`);
+  if (!response.ok) throw new Error('There is no voice for a stand-in.');
+  return speakingMicrophone(await response.arrayBuffer());
+}
+
 /** Gives what takes the devices back. */
 function lend(session: string, link: string, nr: number): () => void {
   const connection = new RoomConnection(session, link);
-  const make = (kind: TrackKind): MediaStreamTrack => {
+  const make = async (kind: TrackKind): Promise<MediaStreamTrack> => {
     const { info } = connection.view;
     const name = info?.people.find((p) => p.member === info.me.member)?.name;
-    return kind === 'sound' ? standInMicrophone(180 + 60 * nr) : standInCamera(name, 201 + 75 * nr);
+    if (kind === 'camera') return standInCamera(name, 201 + 75 * nr);
+    return speaking(session, nr).catch(() => standInMicrophone(180 + 60 * nr));
   };
-  const call = new Call(connection, (kind) => Promise.resolve(make(kind)), false);
+  const call = new Call(connection, make, false);
   const on = new Set<TrackKind>();
   const stop = connection.subscribe(() => {
     const { state, info, status } = connection.view;
