@@ -72,6 +72,7 @@ async function start() {
       NB_INBOX_PORT: String(port + 4),
       NB_DATA: dataDir,
       NB_WEB: path.join(ROOT, 'web/dist'),
+      NB_MADE: path.join(ROOT, 'node_modules/.cache/nimble-bell'),
       NB_CLOCK_OFFSET: String(process.env.NB_NOW ? at - Date.now() : 0),
       NB_DEMO: process.argv.includes('--no-demo') ? '0' : '1',
     };

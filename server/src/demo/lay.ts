@@ -26,7 +26,7 @@ import { givePins } from '../roster/pins';
 import { enrolAll, personOf } from '../roster/store';
 import { insertBells, insertTerm } from '../terms/store';
 import { insertWritten } from '../writing/store';
-import { makeLesson, type MadeLesson } from './lessons';
+import { lessonIn, type MadeLesson } from './lessons';
 import { LESSONS } from './lessonScripts';
 import * as scenario from './scenario';
 import { inventedName } from '@nimble-bell/core/rehearsal';
@@ -381,7 +381,7 @@ async function makeLessons(ctx: Context): Promise<DemoLesson[]> {
   return Promise.all(
     LESSONS.map(async (lesson, i) => {
       const own = path.join(folder, String(i));
-      return { ...(await makeLesson(lesson, own)), folder: own };
+      return { ...(await lessonIn(lesson, own, ctx.config.madeDir)), folder: own };
     }),
   );
 }

@@ -1,11 +1,11 @@
 import { execFile } from 'node:child_process';
-import { mkdtemp, readdir, rm } from 'node:fs/promises';
+import { mkdtemp, readdir, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { promisify } from 'node:util';
 import { readCaptions } from '@nimble-bell/core/captions';
-import { makeLesson } from './lessons';
-import { LESSONS } from './lessonScripts';
+import { lessonIn, makeLesson } from './lessons';
+import { LESSONS, type Lesson } from './lessonScripts';
 
 let folder = '';
 beforeAll(async () => {
@@ -30,6 +30,24 @@ test('a lesson is spoken and drawn: sound and pictures are of one length, and it
   expect(made.slides.map((s) => s.at > 0)).toEqual([false, true]);
   for (const silence of made.silences)
     expect(cues.some((c) => c.from < silence.until && c.until > silence.from)).toBe(false);
+}, 60_000);
+
+test('what was made before is not made again, and is the same; another lesson is another', async () => {
+  const [one, other] = LESSONS.map((lesson) => ({
+    ...lesson,
+    slides: lesson.slides.slice(0, 1).map((s) => ({ ...s, says: s.says.slice(0, 1) })),
+  })) as [Lesson, Lesson];
+  const kept = path.join(folder, 'kept');
+  const at = (name: string) => path.join(folder, name);
+  const first = await lessonIn(one, at('first'), kept);
+  const [home] = await readdir(kept);
+  const made = (await stat(path.join(kept, home!))).mtimeMs;
+  expect(await lessonIn(one, at('again'), kept)).toEqual(first);
+  expect(first.slides[0]!.slide).toBe(one.slides[0]);
+  expect((await stat(path.join(kept, home!))).mtimeMs).toBe(made);
+  expect((await readdir(at('again'))).sort()).toEqual(['camera.webm', 'screen.webm', 'sound.webm']);
+  await lessonIn(other, at('other'), kept);
+  expect(await readdir(kept)).toHaveLength(2);
 }, 60_000);
 
 test('the lessons differ from one another, and are short', () => {

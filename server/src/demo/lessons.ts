@@ -1,9 +1,11 @@
-import { mkdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { execFile } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { cp, mkdir, readFile, rm, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { promisify } from 'node:util';
 import { writeVtt, type Cue } from '@nimble-bell/core/captions';
 import type { Picture, Stretch } from '@nimble-bell/core/recording';
+import { MadeOnce } from '../files/madeOnce';
 import { runProgram } from '../recordings/files';
 import type { Lesson, Slide } from './lessonScripts';
 
@@ -12,6 +14,8 @@ const SENTENCE_MS = 500;
 const SLIDE_MS = 4000;
 const WIDTH = 960;
 const HEIGHT = 540;
+/** What is said of a lesson that is kept. */
+const TOLD = 'made.json';
 
 /** A lesson as it was made: its files in its folder, and when each slide came; times in ms. */
 export interface MadeLesson {
@@ -161,4 +165,29 @@ async function drawCamera([dark, light]: Lesson['sea'], until: number, to: (name
   const again = ['-stream_loop', '-1', '-i', to('ten.webm'), '-c', 'copy', '-t', (until / 1000).toFixed(3)];
   await runProgram('ffmpeg', [...begins, ...again, to('camera.webm')]);
   await rm(to('ten.webm'));
+}
+
+/** How a lesson is made: another way, or another lesson, is another film. */
+const nameOf = (lesson: Lesson): string => {
+  const way = [makeLesson, speak, gainOf, drawn, drawScreen, drawCamera].map(String);
+  const sizes = [RATE, SENTENCE_MS, SLIDE_MS, WIDTH, HEIGHT, LOUD_DB, QUIET_DB, ...VP8];
+  const told = JSON.stringify(lesson, (_key, value: unknown) =>
+    typeof value === 'function' ? String(value) : value,
+  );
+  return createHash('sha256')
+    .update([...way, ...sizes, told].join('\n'))
+    .digest('hex')
+    .slice(0, 24);
+};
+
+/** A lesson in a folder of its own; the same that was made before, where there is a place in which it is kept. */
+export async function lessonIn(lesson: Lesson, folder: string, kept: string | null): Promise<MadeLesson> {
+  if (!kept) return makeLesson(lesson, folder);
+  const home = await new MadeOnce(kept).of(`lesson-${nameOf(lesson)}`, async (begun) => {
+    const made = await makeLesson(lesson, begun);
+    await writeFile(path.join(begun, TOLD), JSON.stringify(made));
+  });
+  const made = JSON.parse(await readFile(path.join(home, TOLD), 'utf8')) as MadeLesson;
+  await cp(home, folder, { recursive: true, filter: (file) => path.basename(file) !== TOLD });
+  return { ...made, slides: made.slides.map(({ at }, i) => ({ slide: lesson.slides[i]!, at })) };
 }

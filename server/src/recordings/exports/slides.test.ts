@@ -10,7 +10,7 @@ import type { Context } from '../../context';
 import { plainPdf } from '../../demo/plainPdf';
 import { placeOf } from '../../files/receive';
 import { Decks } from '../../slides/decks';
-import { colourAt } from '../../testing/filmed';
+import { colourAt, columnAt } from '../../testing/filmed';
 import { drawSlides } from './slides';
 
 const run = promisify(execFile);
@@ -92,11 +92,8 @@ test('the pages that a class looked at are drawn into its film, with what was ma
   // The camera stands in its corner meanwhile; around a page that does not fill it is the ground.
   expect(is(await colourAt(film, 1.6, 1200, 650))).toBe('camera');
   // Enlarged the mark is as much larger.
-  const thick = async (second: number) => {
-    let rows = 0;
-    for (let y = 330; y < 390; y += 2) if (is(await colourAt(film, second, 640, y, 2)) === 'pen') rows++;
-    return rows;
-  };
+  const thick = async (second: number) =>
+    (await columnAt(film, second, 640, [330, 390])).filter((colour) => is(colour) === 'pen').length;
   expect(await thick(4.8)).toBeGreaterThan(2 * (await thick(2.8)));
 }, 90_000);
 

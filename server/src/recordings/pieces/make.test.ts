@@ -29,7 +29,7 @@ const BEGAN = Date.UTC(2026, 9, 6, 21, 30);
 /** Every so many seconds there is a clap: a white flash, and a tone that begins with it. */
 const CLAP_S = 10;
 /** `CLAPPER_S=4800 npx jest pieces/make` takes a class of 80 minutes, and most of four minutes for it. */
-const LENGTH_S = Number(process.env.CLAPPER_S ?? 150);
+const LENGTH_S = Number(process.env.CLAPPER_S ?? 130);
 const PATIENCE_MS = 120_000 + LENGTH_S * 100;
 const RATE = 25;
 
