@@ -96,7 +96,9 @@ test('a class watches a film at the same moment, whoever comes late too; an addr
   await page.getByRole('button', { name: /^Captions/ }).click();
   await page.getByRole('switch', { name: 'A program, by listening' }).click();
   await page.keyboard.press('Escape');
-  await expect(ana.getByText('A program writes down what is said here. It mishears.').first()).toBeVisible();
+  await expect(
+    ana.getByText('A program writes down what is said, at tables too. It mishears.').first(),
+  ).toBeVisible();
   await dismiss(page);
   // They are its recording's.
   const maren = await account(MAREN);

@@ -129,6 +129,8 @@ test('a whole lesson: a teacher, four students and thirty stand-ins use every to
     await stage(page, 'Notes');
     await page.getByRole('textbox', { name: 'The class notes' }).click();
     await page.keyboard.type('Springs at full moon');
+    const noted = async () => (await maren.get(`/api/sessions/${course.session}/notes`)).text();
+    await expect.poll(noted).toContain('Springs at full moon');
     await page.getByRole('heading', { level: 1 }).click();
     await press(page, /^Hush/);
     await expect(ben.getByText(/hush/i).first()).toBeVisible();
@@ -182,6 +184,12 @@ test('a whole lesson: a teacher, four students and thirty stand-ins use every to
     /Back from/,
   ])
     await expect.soft(page.getByRole('button', { name }).first()).toBeVisible();
+  // What the class wrote together stands there as it was at each moment.
+  const written = page.getByRole('region', { name: 'Class notes' });
+  await chapter(/Page 2/);
+  await expect(written).toContainText('Nothing is written yet.');
+  await chapter(/At \d tables/);
+  await expect(written).toContainText('Springs at full moon');
   await page.getByLabel('Search in this recording').fill('ebb');
   await expect(page.getByRole('button', { name: /Is it the ebb\?/ })).toBeVisible();
   await expect(page.getByRole('button', { name: /The ebb runs west/ }).first()).toBeVisible();

@@ -14,7 +14,7 @@ import {
   walkIn,
 } from './support/course';
 import { countPresses } from './support/interactions';
-import { live } from './support/live';
+import { cookie, live } from './support/live';
 import { MAREN, seat } from './support/people';
 import { DATA } from './support/product';
 
@@ -49,6 +49,18 @@ test('a class goes to tables: heard, seen, written and drawn by those at each al
   const recording = { studentsWatch: true, tables: true };
   await maren.put(`/api/courses/${course.id}/rules`, { data: { at: { layer: 'course' }, recording } });
   const [anaName, benName, cleoName] = course.students.map((s) => s.name) as [string, string, string];
+  const given: { id: string }[] = [];
+  for (const [name, whose] of [
+    ['Chart.txt', 'class'],
+    ['Answers.txt', 'teachers'],
+  ]) {
+    const to = `/api/courses/${course.id}/materials?name=${name}&for=${whose}`;
+    const sent = await maren.post(to, {
+      data: 'High water at six.',
+      headers: { 'content-type': 'text/plain' },
+    });
+    given.push(await sent.json());
+  }
   await ringIn(page, course);
   const ana = await walkIn(browser, course, 0, { viewport: { width: 390, height: 844 } });
   const ben = await walkIn(browser, course, 1);
@@ -58,13 +70,32 @@ test('a class goes to tables: heard, seen, written and drawn by those at each al
   await page.getByRole('button', { name: /^Camera/ }).click();
   await expect(picture).toBeVisible();
 
+  // What the class has not is given to no table, by whoever teaches either.
+  const desk = live({ cookie: await cookie(maren) });
+  await desk.emitWithAck('enter', { session: course.session, after: 0 });
+  const forged = {
+    ...{ type: 'layTables', tables: [{ name: 'North', members: [] }], seconds: null, open: true },
+    files: [{ material: given[1]!.id, name: 'Answers.txt' }],
+  };
+  const refused = await desk.emitWithAck('command', { id: crypto.randomUUID(), command: forged });
+  expect(refused.refusal.code).toBe('not-found');
+  desk.disconnect();
+
   // Two tables for ten minutes: whoever is at which is said by hand, so that it is known here.
   const presses = await countPresses(page);
   await page.getByRole('button', { name: /^Tables/ }).click();
   expect.soft(await violations(page), 'laying tables').toEqual([]);
+  const first = await presses();
+  const choice = page.getByRole('group', { name: 'Files for it' });
+  await choice.getByRole('button', { name: 'Chart.txt' }).click();
+  await expect(choice.getByRole('button', { name: 'Answers.txt' })).toHaveCount(0);
+  await presses();
   await page.getByRole('button', { name: 'To the tables' }).click();
-  expect(await presses()).toBeLessThanOrEqual(3);
+  expect(first + (await presses())).toBeLessThanOrEqual(3);
   await expect(ana.getByTestId('tables')).toContainText(/Table [12]/);
+  const chart = ana.getByTestId('tables').getByRole('link', { name: 'Chart.txt' });
+  const read = await ana.request.get((await chart.getAttribute('href'))!);
+  expect(await read.text()).toBe('High water at six.');
   const at = (name: string) => page.getByRole('region', { name, exact: true });
   const sit = async (who: string, table: string) => {
     const name = page.getByRole('button', { name: who, exact: true });
@@ -108,7 +139,7 @@ test('a class goes to tables: heard, seen, written and drawn by those at each al
 
   await ben.getByLabel('Write', { exact: true }).fill('Only at table one');
   await ben.getByLabel('Write', { exact: true }).press('Enter');
-  await expect(ana.getByText('Only at table one')).toBeVisible();
+  await expect(ana.getByText('Only at table one', { exact: true })).toBeVisible();
   await drawOn(ben);
   await expect(at('Table 1').getByRole('img', { name: 'Board with 1 stroke' })).toBeVisible();
 
@@ -138,7 +169,7 @@ test('a class goes to tables: heard, seen, written and drawn by those at each al
   await page.getByRole('button', { name: 'Go to Table 1' }).click();
   await expect(ana.getByRole('button', { name: 'Call a teacher' })).toBeVisible();
   await expect(seat(page, anaName)).toHaveAttribute('data-speaking', 'true', { timeout: 20_000 });
-  await expect(page.getByText('Only at table one')).toBeVisible();
+  await expect(page.getByText('Only at table one', { exact: true })).toBeVisible();
 
   for (const [view, what] of [
     [page, 'all tables'],

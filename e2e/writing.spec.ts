@@ -1,3 +1,4 @@
+import { violations } from './support/axe';
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
@@ -254,6 +255,22 @@ test('notes are written together by who may, outlive a lost line, and are read b
   for (const view of [page, ana, ben])
     for (const text of ['Springs at full moon', 'Neaps a week later', 'Ebb first'])
       await expect(notes(view)).toContainText(text);
+  // Each has the others' carets by name, and sees who wrote what.
+  await notes(ana).click();
+  await expect(notes(ben).locator(`[data-name="${course.students[0]!.name}"]`)).toBeVisible();
+  await ben.getByRole('button', { name: 'Who wrote what' }).click();
+  const hands = ben.getByRole('list', { name: 'Who wrote it' });
+  for (const who of ['Maren Oduya', course.students[0]!.name, course.students[1]!.name])
+    await expect(hands).toContainText(who);
+  await expect(notes(ben).locator(`[title="${course.students[0]!.name}"]`)).toHaveText('Neaps a week later');
+  expect.soft(await violations(ben), 'who wrote what').toEqual([]);
+  await ben.getByRole('button', { name: 'Who wrote what' }).click();
+  // Whoever teaches goes back to what was there before, and puts it back.
+  await page.getByRole('button', { name: 'As it was' }).click();
+  await expect(page.getByText(/^Nothing was written until/)).toBeVisible();
+  expect.soft(await violations(page), 'as it was').toEqual([]);
+  await page.getByRole('button', { name: 'To what is there now' }).press('Enter');
+  await expect(notes(page)).toContainText('Ebb first');
   // What is written while the line is away comes with it.
   await ana.context().setOffline(true);
   await write(ana, 'Written offline');
@@ -268,6 +285,11 @@ test('notes are written together by who may, outlive a lost line, and are read b
   expect((await socket.emitWithAck('enter', { session: course.session, after: 0 })).ok).toBe(true);
   const change = { place: 'class', name: 'notes', update: Buffer.from([0, 0]).toString('base64') };
   expect((await socket.emitWithAck('documentUpdate', change)).refusal.code).toBe('closed');
+  const caret = { what: 'caret', at: null };
+  expect((await socket.emitWithAck('signal', caret)).refusal.code).toBe('closed');
+  // How it was is for those who teach.
+  const then = { place: 'class', name: 'notes', at: null };
+  expect((await socket.emitWithAck('documentThen', then)).refusal.code).toBe('forbidden');
   for (const odd of [
     { ...change, name: 'others' },
     { ...change, place: 'elsewhere' },
@@ -278,9 +300,15 @@ test('notes are written together by who may, outlive a lost line, and are read b
   await dismiss(page);
   // Afterwards the class reads them; nobody else does.
   const one = await byLink(course.students[1]!.link);
-  const { text } = await (await one.get(`/api/sessions/${course.session}/notes`)).json();
+  const { notes: kept } = await (await one.get(`/api/sessions/${course.session}/notes`)).json();
   for (const line of ['Springs at full moon', 'Neaps a week later', 'Ebb first', 'Written offline'])
-    expect(text).toContain(line);
+    expect(kept[0].text).toContain(line);
+  // Who wrote it is told to those who teach.
+  expect(kept).toMatchObject([{ place: 'class', by: [] }]);
+  const told = await (await api.get(`/api/sessions/${course.session}/notes`)).json();
+  expect(told.notes[0].by.map((b: { name: string }) => b.name).sort()).toEqual(
+    ['Maren Oduya', course.students[0]!.name, course.students[1]!.name].sort(),
+  );
   const other = await account('ines.calloway@saltmarsh.example');
   expect((await other.get(`/api/sessions/${course.session}/notes`)).status()).toBe(403);
   await page.goto(`/course/${course.id}/session/${course.session}`);

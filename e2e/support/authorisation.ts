@@ -146,6 +146,7 @@ export const ROUTES: Record<string, Answers> = {
   // Of a session that is none: 404 says that its teacher may.
   'POST /api/sessions/:id/rehearsal': TEACHING,
   'GET /api/sessions/:id/rehearsal': answers(401, 403, 403, 404, 404, 403),
+  'GET /api/sessions/:id/rehearsal/voices/:nr': answers(401, 403, 403, 404, 404, 403),
   'POST /api/sessions/:id/rehearsal/prompt': answers(401, 403, 403, 404, 404, 403),
   'DELETE /api/sessions/:id/rehearsal': answers(401, 403, 403, 404, 404, 403),
   'GET /api/sessions/:id/proof': THOSE_WHO_TEACH,
@@ -234,6 +235,7 @@ export const ROUTES: Record<string, Answers> = {
   'GET /api/courses/:course/recording-space': THOSE_WHO_TEACH,
   'GET /api/recordings/:id/exports': MEMBERS,
   'GET /api/recordings/:id/notes': MEMBERS,
+  'GET /api/recordings/:id/class-notes/:at': answers(401, 403, 422, 422, 422, 403),
   'POST /api/recordings/:id/notes': answers(401, 403, 422, 422, 422, 403),
   'PUT /api/recordings/:id/notes/:note/answer': TEACHING,
   'DELETE /api/recordings/:id/notes/:note': answers(401, 403, 404, 404, 404, 403),

@@ -114,7 +114,7 @@ export const penOverStrokes = async (): Promise<Figure[]> => [
 
 /** A pen moves over a board of so many strokes: the main thread's time for each frame, from the pen's move until it is drawn. */
 async function penOver(strokes: number): Promise<Figure[]> {
-  const { pen, about } = await inClass(
+  const { pen, nearer, moved, scrolled } = await inClass(
     { students: 30, here: 30, limits: { draw: 'open' } },
     async (page, members) => {
       await page.getByText('Board', { exact: true }).click();
@@ -134,17 +134,21 @@ async function penOver(strokes: number): Promise<Figure[]> {
         );
       await page.mouse.up();
       const pen = await page.evaluate(() => (window as unknown as { frameTimes: number[] }).frameTimes);
-      for (let i = 0; i < 2; i++) await page.getByRole('button', { name: 'Closer' }).click();
+      const nearer = await twoFingers(page, box, apart(box));
+      await page.getByRole('button', { name: 'Closer', disabled: true }).waitFor();
       await page.waitForTimeout(1000);
-      return { pen, about: await page.evaluate(movesAbout) };
+      const moved = await twoFingers(page, box, about());
+      return { pen, nearer, moved, scrolled: await page.evaluate(movesAbout) };
     },
   );
   return [
     framesOf(`a pen over ${strokes} strokes, main thread a frame`, pen),
     framesOf(
-      `moving about on a board of ${strokes} strokes, drawn 4 times as large, from frame to frame`,
-      about,
+      `coming nearer to a board of ${strokes} strokes by two fingers, up to 4 times as large, from frame to frame`,
+      nearer,
     ),
+    framesOf(`moving about on it by two fingers, drawn 4 times as large, from frame to frame`, moved),
+    framesOf(`scrolling it by a script, half of it in 30 frames, from frame to frame`, scrolled),
   ];
 }
 
@@ -161,6 +165,58 @@ function framesOf(what: string, frames: readonly number[]): Figure {
     wanted: 'at most 16.7 ms',
   };
 }
+
+interface Box {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+/** Where two fingers are: the middle between them as fractions of the board's window, and how far apart, px. */
+interface Two {
+  at: readonly [x: number, y: number];
+  apart: number;
+}
+
+/** Two fingers on the board, a step with each word to the page; gives how long each frame was until they are lifted, ms. */
+async function twoFingers(page: Page, box: Box, steps: readonly Two[]): Promise<number[]> {
+  const client = await page.context().newCDPSession(page);
+  const points = ({ at: [x, y], apart }: Two) =>
+    [-1, 1].map((side, id) => ({
+      x: box.x + box.width * x + (side * apart) / 2,
+      y: box.y + box.height * y,
+      id,
+    }));
+  await page.evaluate(() => {
+    const times: number[] = [];
+    let last = performance.now();
+    const frame = (now: number) => {
+      times.push(now - last);
+      last = now;
+      requestAnimationFrame(frame);
+    };
+    requestAnimationFrame(frame);
+    Object.assign(window, { fingerTimes: times });
+  });
+  const [first, ...rest] = steps;
+  await client.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: points(first!) });
+  for (const two of rest)
+    await client.send('Input.dispatchTouchEvent', { type: 'touchMove', touchPoints: points(two) });
+  const times = await page.evaluate(() => (window as unknown as { fingerTimes: number[] }).fingerTimes);
+  await client.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
+  await client.detach();
+  return times.slice(1);
+}
+
+/** They go apart until the board is 4 times as large. */
+const apart = ({ width }: Box): Two[] =>
+  Array.from({ length: 120 }, (_, i) => ({ at: [0.5, 0.5], apart: 100 + (i / 119) * (width * 0.9 - 100) }));
+/** They go about in the window, as far apart as they are. */
+const about = (): Two[] =>
+  Array.from({ length: 240 }, (_, i) => ({
+    at: [0.5 + 0.4 * Math.sin(i / 20), 0.5 + 0.4 * Math.sin(i / 13)],
+    apart: 120,
+  }));
 
 /** In the page: moves about on what is drawn large, a step with each frame; gives how long each frame was, ms. */
 function movesAbout(): Promise<number[]> {
@@ -187,9 +243,15 @@ async function drawn(send: Member['send'], points: number[]) {
     await new Promise((resolve) => setTimeout(resolve, 200));
 }
 
-/** A stroke of 60 points somewhere on the board, as fractions of it. */
-const scribble = (n: number): number[] =>
-  Array.from({ length: 120 }, (_, k) => ((n * 37 + k * (k % 2 ? 3 : 7)) % 1000) / 1000);
+/** A stroke of 60 points somewhere on the board, as fractions of it: as large as a letter, each tenth as large as a figure. */
+const scribble = (n: number): number[] => {
+  const size = n % 10 ? 0.02 : 0.2;
+  const [x, y] = [((n * 617) % 1009) / 1009, ((n * 389) % 997) / 997].map((at) => at * (1 - size));
+  return Array.from({ length: 120 }, (_, k) => {
+    const round = 0.5 + 0.5 * (k % 2 ? Math.cos(k / 7 + n) : Math.sin(k / 11 + n));
+    return Math.round((k % 2 ? y! : x!) * 10_000 + round * size * 10_000) / 10_000;
+  });
+};
 
 /** In the page: times each frame from the first move of the pen in it until what follows its painting. */
 function watchFrames() {
