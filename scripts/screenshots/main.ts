@@ -106,7 +106,7 @@ async function planning(page: Page) {
   await page.getByTestId('roll').waitFor();
   await shoot(page, 'session');
   await page.getByRole('link', { name: 'Watch' }).click();
-  await page.getByLabel('Captions', { exact: true }).selectOption('en');
+  await page.getByRole('combobox', { name: 'Captions', exact: true }).selectOption('en');
   await page.locator('audio').evaluate((a: HTMLAudioElement) => {
     a.currentTime = 45;
   });
