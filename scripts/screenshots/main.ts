@@ -52,6 +52,7 @@ async function planning(page: Page) {
   await signIn(page, MAREN);
   await page.getByText('Coastal Navigation').click();
   await page.waitForURL(/plan/);
+  await page.getByRole('button', { name: 'Show the sessions' }).first().waitFor();
   await shoot(page, 'plan');
   const course = page.url().replace(/\/plan.*/, '');
   await page.getByRole('button', { name: 'Add a series' }).click();
