@@ -17,6 +17,7 @@ import { countPresses } from './support/interactions';
 import { cookie, live } from './support/live';
 import { MAREN, seat } from './support/people';
 import { DATA } from './support/product';
+import { OPEN_AT_TABLES } from '@nimble-bell/core/limits';
 
 /** A press that draws, from one point of the board to another. */
 async function drawOn(page: Page) {
@@ -74,7 +75,7 @@ test('a class goes to tables: heard, seen, written and drawn by those at each al
   const desk = live({ cookie: await cookie(maren) });
   await desk.emitWithAck('enter', { session: course.session, after: 0 });
   const forged = {
-    ...{ type: 'layTables', tables: [{ name: 'North', members: [] }], seconds: null, open: true },
+    ...{ type: 'layTables', tables: [{ name: 'North', members: [] }], seconds: null, limits: OPEN_AT_TABLES },
     files: [{ material: given[1]!.id, name: 'Answers.txt' }],
   };
   const refused = await desk.emitWithAck('command', { id: crypto.randomUUID(), command: forged });

@@ -273,6 +273,7 @@ export const STUDENT_COMMANDS: Record<
   giveBoards: 'teachers-only',
   openFor: 'teachers-only',
   closeAgain: 'teachers-only',
+  limitTables: 'teachers-only',
   lock: 'teachers-only',
   unlock: 'teachers-only',
   letIn: 'teachers-only',

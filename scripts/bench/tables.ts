@@ -9,6 +9,7 @@ import { BASE_URL } from '../../e2e/support/product';
 import { entering, teacherOf } from './room';
 import { type Member } from './roomLine';
 import { ms, type Figure } from './table';
+import { OPEN_AT_TABLES } from '@nimble-bell/core/limits';
 
 const STUDENTS = 150;
 const TABLES = 30;
@@ -159,7 +160,7 @@ export async function tables(): Promise<Figure[]> {
     name: `Table ${t + 1}`,
     members: ids.filter((_id, i) => i % TABLES === t),
   }));
-  const there = { type: 'layTables', tables: laid, seconds: null, open: true } as const;
+  const there = { type: 'layTables', tables: laid, seconds: null, limits: OPEN_AT_TABLES } as const;
   const back = { type: 'endTables', now: true } as const;
   const times: number[] = [];
   const move = async (command: typeof there | typeof back) => {

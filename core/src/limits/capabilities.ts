@@ -23,7 +23,7 @@ export interface CapabilityRow {
   hush: 'closed' | null;
   /** The media that it governs at the relay. */
   media: TrackKind | null;
-  /** Open to those who sit at a table, where the teacher says so of all of them. */
+  /** What a table needs for its work: open there, where nothing else is said of it. */
   table?: true;
   /** It is seldom changed in the middle of a class: it stands on the Limits stage, and not among the switches in class. */
   seldom?: true;

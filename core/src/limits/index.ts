@@ -15,5 +15,6 @@ export * from './ladder';
 export * from './resolve';
 export * from './schema';
 export * from './sheets';
+export * from './tables';
 export * from './words';
 export { teaches } from '../roster/role';

@@ -1,6 +1,7 @@
 import { entry, maren, TestRoom, courseLimits, opening, lecture } from '../testing/index';
 import { snapshotFor, type RoomCommand, type RoomState, type StoredEvent } from '../room/index';
 import { inventedName, Mind, MOST_STAND_INS, PROMPTS, standInClass, triedIn, type Prompt } from './index';
+import { OPEN_AT_TABLES } from '../limits/index';
 
 const S = 1000;
 interface Taken {
@@ -133,7 +134,7 @@ test('where everybody chooses, each goes to a table', () => {
           type: 'layTables',
           tables: ['One', 'Two'].map((name) => ({ name, members: [] })),
           seconds: null,
-          open: true,
+          limits: OPEN_AT_TABLES,
           choose: true,
         }),
     },

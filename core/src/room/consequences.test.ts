@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { noSettings, withValues } from '../settings/index';
 import { ana, entry, maren, opening, TestRoom } from '../testing/index';
 import { CLASS, consequencesOf, type RoomCommand, type RoomEvent } from './index';
+import { OPEN_AT_TABLES } from '../limits/index';
 
 /** A class that is recorded by itself, at tables too where it is said. */
 function recorded(tables: boolean) {
@@ -22,7 +23,7 @@ function recorded(tables: boolean) {
 const lay = {
   type: 'layTables',
   tables: ['North', 'South'].map((name, i) => ({ name, members: i ? [] : ['ana'] })),
-  ...{ seconds: null, open: true },
+  ...{ seconds: null, limits: OPEN_AT_TABLES },
 } as const satisfies RoomCommand;
 
 const acts = fc.constantFrom<RoomCommand | RoomEvent>(

@@ -51,7 +51,7 @@ export { proposals, type Left, type Proposal } from './runSheet/left';
 export { MOST_SEGMENTS, type CuedSegment } from './runSheet/schema';
 export type { HeldSegment, RunSheetState } from './runSheet/state';
 export { exceptionEvents, type PersonalLimit } from './limits/exceptions';
-export type { Exception } from './limits/state';
+export type { Exception, TableLimits } from './limits/state';
 export type { Devices, Occupant } from './presence/state';
 export type { Message } from './talk/state';
 export type {

@@ -9,9 +9,10 @@ import {
 } from '../limits/capabilities';
 import { resolve, type Resolved } from '../limits/resolve';
 import { teaches, type Role } from '../roster/role';
-import { noSettings, type Layer, type LayerName } from '../settings/index';
+import { noSettings, withValues, type Layer, type LayerName } from '../settings/index';
 import { timeLimits } from '../writing/index';
 import { CLASS, placeOf } from './kernel/place';
+import type { TableLimits } from './limits/state';
 import type { RoomState } from './kernel/state';
 
 /** What hush says: an own layer above what was set, so that lifting it brings back exactly what was before. */
@@ -25,24 +26,29 @@ const hushLayer = ({ by, at }: { by: string; at: number }): Layer => ({
   },
 });
 
-/** What is open to those who sit at a table. */
-const tableLayer = ({ by, at }: { by: string; at: number }): Layer => ({
+/** What is said of those who sit at a table. */
+const tableLayer = ({ limits, by, at }: TableLimits): Layer => ({
   name: 'table',
-  settings: {
-    ...noSettings(),
-    limits: Object.fromEntries(
-      CAPABILITY_IDS.filter((c) => rowOf(c).table).map((c) => [c, { value: 'open', by, at }]),
-    ),
-  },
+  settings: withValues(noSettings(), 'limits', limits, by, at),
 });
 
+/** What is said of the table at which somebody is; null where they are at none. */
+export function tableLimits(
+  room: Pick<RoomState, 'limits' | 'presence'>,
+  member: string,
+): TableLimits | null {
+  const { tables } = room.limits;
+  const place = placeOf(room, member);
+  return tables && place !== CLASS ? (tables.own[place] ?? tables.all) : null;
+}
+
 /** The layers in force for the class as a whole, or for those who sit at a table. */
-export function layersOf({ limits }: Pick<RoomState, 'limits'>, atTable = false): Layer[] {
+export function layersOf({ limits }: Pick<RoomState, 'limits'>, table: TableLimits | null = null): Layer[] {
   const { time } = limits;
   const said = time === 'class' ? null : timeLimits(limits.layers, time);
   const ofTime: Layer[] = said ? [{ name: 'time', settings: { ...noSettings(), limits: said } }] : [];
   const layers = [...limits.layers, limits.cue, ...ofTime, limits.live];
-  if (atTable && limits.tables) layers.push(tableLayer(limits.tables));
+  if (table) layers.push(tableLayer(table));
   return limits.hush ? [...layers, hushLayer(limits.hush)] : layers;
 }
 
@@ -56,30 +62,24 @@ const verdictOf = ({ state, because }: Resolved): Verdict => ({ allowed: state =
 
 /** What is resolved once for limits as they stand: it is asked for every person, and again with every event. */
 type Verdicts = Record<Capability, Verdict>;
-const known = [
-  new WeakMap<RoomState['limits'], Verdicts>(),
-  new WeakMap<RoomState['limits'], Verdicts>(),
-] as const;
+const known = new WeakMap<RoomState['limits'], Map<TableLimits | null, Verdicts>>();
 /** Most who are asked about are in the room, and where, that was asked about before. */
-let latest: { limits: RoomState['limits']; atTable: boolean; all: Verdicts } | null = null;
+let latest: { limits: RoomState['limits']; table: TableLimits | null; all: Verdicts } | null = null;
 
-function verdictsFor(room: Pick<RoomState, 'limits'>, atTable = false): Verdicts {
+function verdictsFor(room: Pick<RoomState, 'limits'>, table: TableLimits | null = null): Verdicts {
   const { limits } = room;
-  if (latest?.limits === limits && latest.atTable === atTable) return latest.all;
-  const before = known[atTable ? 1 : 0];
-  let all = before.get(limits);
+  if (latest?.limits === limits && latest.table === table) return latest.all;
+  let before = known.get(limits);
+  if (!before) known.set(limits, (before = new Map()));
+  let all = before.get(table);
   if (!all) {
-    const layers = layersOf(room, atTable);
+    const layers = layersOf(room, table);
     all = Object.fromEntries(CAPABILITY_IDS.map((c) => [c, verdictOf(resolve(layers, c))])) as Verdicts;
-    before.set(limits, all);
+    before.set(table, all);
   }
-  latest = { limits, atTable, all };
+  latest = { limits, table, all };
   return all;
 }
-
-/** Whether somebody sits where more is open than in the class. */
-const isAtTable = (room: Pick<RoomState, 'limits' | 'presence'>, member: string): boolean =>
-  room.limits.tables !== null && placeOf(room, member) !== CLASS;
 
 /** A capability's state for the class. */
 export const classLimit = (room: Pick<RoomState, 'limits'>, capability: Capability): Verdict =>
@@ -106,7 +106,7 @@ export function may(
     return { allowed: true, state: 'open', because: { layer: 'person', by: null, at: null } };
   const verdict = own
     ? verdictOf({ state: own.state, because: { layer: 'person', by: own.by, at: own.at } })
-    : verdictsFor(room, isAtTable(room, member))[capability];
+    : verdictsFor(room, tableLimits(room, member))[capability];
   // The floor is a teacher's own word: it lets one person speak even where speaking is closed to the class.
   if (room.floor.holder === member && !hush && (verdict.state === 'byHand' || capability === 'speak'))
     return { allowed: true, state: verdict.state, because: { layer: 'floor', by: null, at: null } };

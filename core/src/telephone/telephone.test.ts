@@ -1,6 +1,7 @@
 import { courseLimits, entry, maren, opening, TestRoom } from '../testing/index';
 import { arriving, devicesOf, isOn, logOf, sends, speaksBy, type Comer } from '../room/index';
 import { keyed, LINE_WORDS, mayNow, pressed, toldOf, whoSpeaks, type TelephoneKey } from './index';
+import { OPEN_AT_TABLES } from '../limits/index';
 
 const ANA: Comer = { member: 'ana', name: 'Ana Lanyon', role: 'student' };
 const ana = { member: 'ana', role: 'student' as const };
@@ -112,7 +113,7 @@ test('a caller is told where they are while the class is at tables, calls a teac
   told();
   expect(press('5')).toBe('You are with the class: it is at no table.');
   room.do(maren, {
-    ...{ type: 'layTables', seconds: 600, open: true, task: 'Read the table of the harbour.' },
+    ...{ type: 'layTables', seconds: 600, limits: OPEN_AT_TABLES, task: 'Read the table of the harbour.' },
     tables: [
       { name: 'Table 1', members: ['ana', 'ben'] },
       { name: 'Table 2', members: ['cleo'] },

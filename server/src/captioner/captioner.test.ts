@@ -7,6 +7,7 @@ import type { RoomListener } from '../room/room';
 import type { Captioner, Heard } from './captioner';
 import { followCaptions } from './follow';
 import { scripted } from './scripted';
+import { OPEN_AT_TABLES } from '@nimble-bell/core/limits';
 
 const log = { warn: () => {} } as unknown as Logger;
 const settled = () => new Promise((resolve) => setImmediate(resolve));
@@ -131,7 +132,7 @@ test('what is said at a table is of the table, what was begun elsewhere of nowhe
   letListen(true);
   for (const publisher of ['ana', 'cleo']) relay.hear('s', publisher, true);
   test.do(maren, {
-    ...{ type: 'layTables', seconds: null, open: true },
+    ...{ type: 'layTables', seconds: null, limits: OPEN_AT_TABLES },
     tables: [{ name: 'Table 1', members: ['ana'] }],
   });
   const table = placeOf(test.state, 'ana');

@@ -1,5 +1,6 @@
 import { ana, ben, lecture, maren } from '../../testing/index';
 import { boardsAfter, ownPlace } from '../index';
+import { OPEN_AT_TABLES } from '../../limits/index';
 
 const stroke = { points: [0.1, 0.1, 0.2, 0.2], colour: 'ink' as const };
 const draw = { type: 'draw', stroke } as const;
@@ -17,7 +18,7 @@ function over() {
   room.do(ben, { ...draw, at: ownPlace('ben') });
   room.do(maren, { type: 'giveBoards', given: false });
   room.do(maren, {
-    ...{ type: 'layTables', seconds: null, open: true },
+    ...{ type: 'layTables', seconds: null, limits: OPEN_AT_TABLES },
     tables: [
       { name: 'Harbour', members: ['ben'] },
       { name: 'Skerries', members: ['ana'] },

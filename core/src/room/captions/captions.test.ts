@@ -7,6 +7,7 @@ import type { Actor } from '../kernel/concern';
 import type { StoredEvent } from '../kernel/messages';
 import { CLASS } from '../kernel/place';
 import { LINES_AT_HAND } from './state';
+import { OPEN_AT_TABLES } from '../../limits/index';
 
 test('who was asked to writes down what is said, mends it, and nobody else does', () => {
   const room = lecture();
@@ -32,7 +33,7 @@ test('each is of where it was said: a table has none of the class’s, and neith
   const room = lecture();
   room.do(maren, { type: 'setCaptioner', member: 'maren', on: true });
   room.do(maren, {
-    ...{ type: 'layTables', seconds: null, open: true },
+    ...{ type: 'layTables', seconds: null, limits: OPEN_AT_TABLES },
     tables: [
       { name: 'Table 1', members: ['ana'] },
       { name: 'Table 2', members: ['ben'] },

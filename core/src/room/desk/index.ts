@@ -141,6 +141,7 @@ export const desk = concern({
     left: (part, { member }) => away(part, member),
     dismissed: () => NOTHING_ON,
     limitSet: (part, _event, room) => closedOff(part, room),
+    tablesLimited: (part, _event, room) => closedOff(part, room),
     cued: (part, _event, room) => closedOff(part, room),
     exceptionEnded: (part, _event, room) => closedOff(part, room),
     lentBack: (part, _event, room) => closedOff(part, room),

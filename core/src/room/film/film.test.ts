@@ -2,6 +2,7 @@ import { ana, ben, lecture, maren } from '../../testing/index';
 import { snapshotFor } from '../kernel/audience';
 import { positionIn } from './index';
 import { filmCommands } from './schema';
+import { OPEN_AT_TABLES } from '../../limits/index';
 
 const show = { type: 'showFilm', material: 'film1', name: 'Spring tide.webm' } as const;
 
@@ -44,7 +45,7 @@ test('who is at a table watches nothing of the class, and a class that goes to i
   const room = lecture();
   room.do(maren, show);
   room.do(maren, {
-    ...{ type: 'layTables', seconds: null, open: true },
+    ...{ type: 'layTables', seconds: null, limits: OPEN_AT_TABLES },
     tables: [{ name: 'Table 1', members: ['ana', 'ben'] }],
   });
   expect(room.state.film.on).toBeNull();

@@ -9,7 +9,7 @@ const LAID = {
   tables: [{ place: 'table-1-1', name: 'Table 1', members: ['ana', 'ben'] }],
   until: 600_000,
   task: 'Read the tide table.',
-  ...{ open: true, choose: false },
+  choose: false,
 };
 
 /**
@@ -62,6 +62,13 @@ export const SAMPLES: readonly { version: number; body: { type: EventType } & Re
   { version: 1, body: { type: 'limitSet', by: 'maren', capability: 'speak', state: 'open' } },
   { version: 1, body: { type: 'recordingAnswered', member: 'ana', agrees: false } },
   { version: 1, body: { type: 'lingerBegan' } },
+  {
+    version: 1,
+    body: {
+      ...{ type: 'tablesLimited' as const, by: 'maren', place: 'table-1-1', limits: { speak: 'closed' } },
+      sheet: 'Examination',
+    },
+  },
   { version: 1, body: { type: 'hushed', by: 'maren' } },
   { version: 1, body: { type: 'limitLent', by: 'maren', capability: 'writeToClass', until: 60_000 } },
   { version: 1, body: { type: 'lentBack', by: null, capability: 'writeToClass' } },
@@ -150,13 +157,14 @@ export const SAMPLES: readonly { version: number; body: { type: EventType } & Re
   { version: 1, body: { type: 'boardCleared', by: 'maren' } },
   { version: 2, body: { type: 'boardCleared', by: 'maren', place: 'class' } },
   { version: 1, body: { type: 'wentTo', by: 'maren', moves: [{ member: 'ana', to: 'table-1-1' }] } },
-  { version: 1, body: { ...LAID, paused: true } },
-  { version: 2, body: { ...LAID, paused: false, recorded: true } },
+  { version: 1, body: { ...LAID, open: true, paused: true } },
+  { version: 2, body: { ...LAID, open: true, paused: false, recorded: true } },
   {
     version: 3,
     body: {
       ...LAID,
-      ...{ files: [{ material: 'chart', name: 'Chart.pdf' }], paused: false, recorded: true },
+      ...{ limits: { speak: 'open' }, sheet: 'Group work', paused: false, recorded: true },
+      files: [{ material: 'chart', name: 'Chart.pdf' }],
     },
   },
   { version: 1, body: { type: 'seated', by: 'maren', member: 'ben', place: 'table-1-1' } },

@@ -1,5 +1,6 @@
 import { rowOf, type Capability, type Permission } from '../../limits/capabilities';
 import type { SomeLimits } from '../../limits/schema';
+import { doneAtTables, tablesWords } from '../../limits/tables';
 import { changeWords } from '../../limits/words';
 import { isStanding } from '../../calendar/seriesKind';
 import { teaches } from '../../roster/role';
@@ -7,6 +8,7 @@ import { noSettings, withValues, type Layer } from '../../settings/index';
 import { timeLimits } from '../../writing/index';
 import { concern, EVERYONE, type Audience, type Due } from '../kernel/concern';
 import type { RoomEvent } from '../kernel/messages';
+import { CLASS, placeOf } from '../kernel/place';
 import { refuse } from '../kernel/refusals';
 import { classLimit } from '../may';
 import type { RoomState } from '../kernel/state';
@@ -106,6 +108,15 @@ export const limits = concern({
       phase: 'live',
       decide: (room, { member: by }) => back(room.limits, by),
     },
+    limitTables: {
+      who: 'teaching',
+      phase: 'live',
+      decide: (room, { member: by }, { limits, sheet = '' }) => {
+        if (room.limits.hush) return refuse('hushed');
+        if (!room.limits.tables) return refuse('no-tables');
+        return [{ type: 'tablesLimited', by, place: placeOf(room, by), limits: doneAtTables(limits), sheet }];
+      },
+    },
     hush: {
       who: 'teaching',
       phase: 'live',
@@ -172,6 +183,22 @@ export const limits = concern({
       notice: (_event, room) =>
         `The planned end is here. ${changeWords('writeToClass', classLimit(room, 'writeToClass').state)}`,
       log: () => 'The planned end came.',
+    },
+    tablesLimited: {
+      version: 1,
+      hears: ({ place }) => (place === CLASS ? EVERYONE : { to: 'place', place }),
+      evolve: (part, { place, limits, sheet, by, at }) => {
+        if (!part.tables) return part;
+        const said = { limits, sheet, by, at };
+        const tables =
+          place === CLASS
+            ? { all: said, own: {} }
+            : { ...part.tables, own: { ...part.tables.own, [place]: said } };
+        return { ...part, tables };
+      },
+      notice: ({ place, limits, sheet }) => tablesWords({ limits, sheet }, place === CLASS),
+      log: ({ by, place, limits, sheet }, nameOf) =>
+        `${nameOf(by)}: ${tablesWords({ limits, sheet }, place === CLASS)}`,
     },
     hushed: {
       version: 1,
@@ -248,7 +275,10 @@ export const limits = concern({
       const until = lent.answers !== null && answered.length >= lent.answers ? at : lent.until;
       return { ...part, lent: { ...lent, answered, until } };
     },
-    tablesLaid: (part, { open, by, at }) => ({ ...part, tables: open ? { by, at } : null }),
+    tablesLaid: (part, { limits, sheet, by, at }) => ({
+      ...part,
+      tables: { all: { limits, sheet, by, at }, own: {} },
+    }),
     tablesCleared: (part) => ({ ...part, tables: null }),
     dismissed: (part) => (part.tables ? { ...part, tables: null } : part),
     // It ends later, or sooner: whether it is over is seen anew.

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { Capability, Permission } from '../../limits/schema';
-import { MemberId, message } from '../kernel/schema';
+import { Capability, Permission, SomeLimits } from '../../limits/schema';
+import { MemberId, message, Place } from '../kernel/schema';
 
 export const limitsCommands = {
   setLimit: message('setLimit', { capability: Capability, state: Permission }),
@@ -11,6 +11,8 @@ export const limitsCommands = {
     answers: z.int().min(1).max(1000).optional(),
   }),
   closeAgain: message('closeAgain', {}),
+  /** What one may at the table where one is, or, in the class, at all of them; by a rule sheet, where it has one's name. */
+  limitTables: message('limitTables', { limits: SomeLimits, sheet: z.string().max(120).optional() }),
   hush: message('hush', {}),
   lift: message('lift', {}),
 };
@@ -27,6 +29,13 @@ export const limitsEvents = {
   lentBack: message('lentBack', { by: MemberId.nullable(), capability: Capability }),
   /** The planned end has come, and writing has a rule of its own for that time. */
   lingerBegan: message('lingerBegan', {}),
+  /** In the class: at all tables. `sheet` is the name of the rule sheet that says so; empty where none does. */
+  tablesLimited: message('tablesLimited', {
+    by: MemberId,
+    place: Place,
+    limits: SomeLimits,
+    sheet: z.string(),
+  }),
   hushed: message('hushed', { by: MemberId }),
   /** What one person may, or may not, whatever the class may; until an instant, or without end. */
   excepted: message('excepted', {

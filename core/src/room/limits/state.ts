@@ -1,11 +1,22 @@
 import type { Capability, Permission } from '../../limits/capabilities';
+import type { SomeLimits } from '../../limits/schema';
 import type { Layer, Settings } from '../../settings/index';
+import type { Place } from '../kernel/schema';
 
 /** What one person may, or may not; until an instant. */
 export interface Exception {
   state: Permission;
   until: number | null;
   by: string | null;
+  at: number;
+}
+
+/** What those may who are at a table, beyond the class or less than it; and who said so. */
+export interface TableLimits {
+  limits: SomeLimits;
+  /** The rule sheet that says so, by its name; empty where none does. */
+  sheet: string;
+  by: string;
   at: number;
 }
 
@@ -29,7 +40,7 @@ export interface LimitsState {
     answers: number | null;
     answered: readonly string[];
   } | null;
-  /** What is open to those who are at a table, and who said so. */
-  tables: { by: string; at: number } | null;
+  /** While there are tables: what is said of all of them, and of one otherwise. */
+  tables: { all: TableLimits; own: Readonly<Record<Place, TableLimits>> } | null;
   hush: { by: string; at: number } | null;
 }

@@ -204,6 +204,7 @@ export const stage = concern({
       part.front[place] === 'slides' ? inFront(part, place, 'picture') : part,
     dismissed: () => NOTHING,
     limitSet: (part, _event, room) => closedOff(part, room),
+    tablesLimited: (part, _event, room) => closedOff(part, room),
     cued: (part, _event, room) => closedOff(part, room),
     exceptionEnded: (part, _event, room) => closedOff(part, room),
     lentBack: (part, _event, room) => closedOff(part, room),

@@ -1,5 +1,6 @@
 import { ana, ben, lecture, maren } from '../../testing/index';
 import { frontOf } from './index';
+import { OPEN_AT_TABLES } from '../../limits/index';
 
 test('one is large for all until a teacher says otherwise, or until they are gone from there', () => {
   const room = lecture();
@@ -14,7 +15,7 @@ test('one is large for all until a teacher says otherwise, or until they are gon
   expect(large()).toBeNull();
   room.do(maren, { type: 'feature', member: 'ben' });
   room.do(maren, {
-    ...{ type: 'layTables', seconds: null, open: true },
+    ...{ type: 'layTables', seconds: null, limits: OPEN_AT_TABLES },
     tables: [{ name: 'Table 1', members: ['ben'] }],
   });
   expect(large()).toBeNull();

@@ -1,11 +1,13 @@
 import { countWords } from '../../calendar/words';
 import { teaches, type Role } from '../../roster/role';
+import { doneAtTables, OPEN_AT_TABLES } from '../../limits/tables';
 import { concern, EVERYONE, type Actor, type Due } from '../kernel/concern';
 import type { RoomEvent } from '../kernel/messages';
 import { CLASS, placeOf } from '../kernel/place';
 import { refuse, type Refusal } from '../kernel/refusals';
 import type { Place } from '../kernel/schema';
 import type { RoomState } from '../kernel/state';
+import type { TableLimits } from '../limits/state';
 import { isHere } from '../presence/index';
 import { LONGEST_TIME_S } from '../timer/state';
 import { nameIn } from '../words';
@@ -54,8 +56,7 @@ function lay(
     'choose' | 'until' | 'files'
   > & {
       task: string;
-      open: boolean;
-    },
+    } & Pick<TableLimits, 'limits' | 'sheet'>,
 ): RoomEvent[] | Refusal {
   if (room.tables.laid) return refuse('tables-laid');
   const all = said.tables.flatMap((t) => t.members);
@@ -73,11 +74,14 @@ function lay(
   const places = new Map(tables.flatMap((t) => t.members.map((m) => [m, t.place] as const)));
   const recorded = room.recording.tables;
   const paused = room.recording.state === 'on' && !recorded;
-  const { until, task, files, open, choose } = said;
+  const { until, task, files, limits, sheet, choose } = said;
   return [
     // What is said at tables is not the class's.
     ...(paused ? [{ type: 'recordingPaused' as const, by }] : []),
-    { type: 'tablesLaid', by, tables, until, task, files: [...files], open, choose, paused, recorded },
+    {
+      ...{ type: 'tablesLaid' as const, by, tables, until, task, files: [...files] },
+      ...{ limits, sheet, choose, paused, recorded },
+    },
     ...going(room, by, (m) => places.get(m) ?? placeOf(room, m)),
   ];
 }
@@ -146,11 +150,11 @@ export const tables = concern({
       decide: (
         room,
         { member: by },
-        { tables, seconds, task = '', files = [], open, choose = false },
+        { tables, seconds, task = '', files = [], limits, sheet = '', choose = false },
         now,
       ) => {
         const until = seconds === null ? null : now + seconds * 1000;
-        return lay(room, by, { tables, until, task, files, open, choose });
+        return lay(room, by, { tables, until, task, files, limits: doneAtTables(limits), sheet, choose });
       },
     },
     seatAt: {
@@ -224,7 +228,10 @@ export const tables = concern({
   events: {
     tablesLaid: {
       version: 3,
-      upcast: [(body) => ({ ...body, recorded: false }), (body) => ({ ...body, files: [] })],
+      upcast: [
+        (body) => ({ ...body, recorded: false }),
+        ({ open, ...body }) => ({ ...body, files: [], limits: open ? OPEN_AT_TABLES : {}, sheet: '' }),
+      ],
       hears: () => EVERYONE,
       evolve: (part, { tables, until, task, files, choose, paused, recorded, at }) => ({
         ...part,

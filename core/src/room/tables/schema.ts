@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { SomeLimits } from '../../limits/schema';
 import { line, prose } from '../../text/index';
 import { MaterialId, MemberId, message, Place } from '../kernel/schema';
 import { LONGEST_TIME_S } from '../timer/state';
@@ -12,8 +13,8 @@ const Files = z.array(z.object({ material: MaterialId, name: z.string().min(1).m
 
 export const tablesCommands = {
   /**
-   * Lays tables and takes everybody to theirs; who is at none is seated where there are fewest. `open`: there students may
-   * speak, show themselves, present, draw and write. `choose`: everybody chooses a table by themselves.
+   * Lays tables and takes everybody to theirs; who is at none is seated where there are fewest. `limits`: what students may
+   * there, where it is not as in the class; by the rule sheet of this name. `choose`: everybody chooses a table by themselves.
    */
   layTables: message('layTables', {
     tables: z
@@ -23,7 +24,8 @@ export const tablesCommands = {
     seconds: Seconds.nullable(),
     task: Task.optional(),
     files: Files.optional(),
-    open: z.boolean(),
+    limits: SomeLimits,
+    sheet: z.string().max(120).optional(),
     choose: z.literal(true).optional(),
   }),
   /** Another's seat is at this table from now on, or in the class. */
@@ -47,7 +49,8 @@ export const tablesEvents = {
     until: z.number().nullable(),
     task: z.string(),
     files: Files,
-    open: z.boolean(),
+    limits: SomeLimits,
+    sheet: z.string(),
     choose: z.boolean(),
     paused: z.boolean(),
     recorded: z.boolean(),

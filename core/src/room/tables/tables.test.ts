@@ -7,13 +7,14 @@ import { CLASS, placeOf } from '../kernel/place';
 import { may, sends } from '../may';
 import { entering } from '../presence/index';
 import { repeatedIn, seatedByLot } from './seating';
+import { OPEN_AT_TABLES } from '../../limits/index';
 
 const TWO = [
   { name: 'North', members: ['ana'] },
   { name: 'South', members: ['ben'] },
 ];
 const lay = (more: Partial<Extract<RoomCommand, { type: 'layTables' }>> = {}) =>
-  ({ type: 'layTables', tables: TWO, seconds: 600, open: true, ...more }) as const;
+  ({ type: 'layTables', tables: TWO, seconds: 600, limits: OPEN_AT_TABLES, ...more }) as const;
 const at = (room: TestRoom, member: string) => placeOf(room.state, member);
 const ids = Array.from({ length: 30 }, (_, i) => `m${i}`);
 
@@ -61,8 +62,41 @@ test('what is open at tables is closed again in the class, and switches with it;
   expect(room.state.desk.microphone).toEqual({});
 
   const shut = lecture({ speak: 'closed' });
-  shut.do(maren, lay({ open: false }));
+  shut.do(maren, lay({ limits: {} }));
   expect(may(shut.state, ana, 'speak').allowed).toBe(false);
+});
+
+test('what holds at tables is said of all of them or, by who is at one, of that one; what closes there turns switches off', () => {
+  const room = lecture({ speak: 'closed', draw: 'open', seeMarks: 'open' });
+  expect(room.refusal(maren, { type: 'limitTables', limits: {} })?.code).toBe('no-tables');
+  room.do(maren, lay());
+  for (const who of [ana, ben]) room.do(who, { type: 'microphone', on: true });
+  room.do(maren, { type: 'goTo', place: at(room, 'ana') });
+  room.do(maren, {
+    ...{ type: 'limitTables', limits: { speak: 'closed', draw: 'closed', seeMarks: 'closed' } },
+    sheet: 'Examination',
+  });
+  expect(room.state.notice).toMatchObject({
+    text: 'At this table it is now as in Examination.',
+    place: at(room, 'ana'),
+  });
+  expect([sends(room.state, 'ana', 'sound'), sends(room.state, 'ben', 'sound')]).toEqual([false, true]);
+  expect([ana, ben].map((w) => may(room.state, w, 'draw').allowed)).toEqual([false, true]);
+  // What is seen of one another is the class's own.
+  expect(may(room.state, ana, 'seeMarks').allowed).toBe(true);
+  // Whoever is moved there goes by it; who comes away does not.
+  room.do(maren, { type: 'seatAt', member: 'ben', place: at(room, 'ana') });
+  expect(sends(room.state, 'ben', 'sound')).toBe(false);
+  room.do(maren, { type: 'goTo', place: CLASS });
+  room.do(maren, { type: 'limitTables', limits: { draw: 'closed' } });
+  expect(room.state.notice?.text).toBe('At the tables now closed: drawing.');
+  expect(may(room.state, ana, 'draw')).toMatchObject({ allowed: false, because: { layer: 'table' } });
+  expect(may(room.state, ana, 'speak')).toMatchObject({ allowed: false, because: { layer: 'course' } });
+  room.do(maren, { type: 'limitTables', limits: {} });
+  expect(room.state.notice?.text).toBe('At the tables it is now as in the class.');
+  expect(may(room.state, ana, 'draw').allowed).toBe(true);
+  room.do(maren, { type: 'endTables', now: true });
+  expect(room.refusal(maren, { type: 'limitTables', limits: {} })?.code).toBe('no-tables');
 });
 
 test('what is at a table is for who is there and for those who teach, also for whoever comes to it later', () => {

@@ -14,6 +14,7 @@ import { Rooms } from '../rooms';
 import type { EventRow } from '../store';
 import { RATES } from './allowance';
 import { RoomSocket } from './socket';
+import { OPEN_AT_TABLES } from '@nimble-bell/core/limits';
 
 let members: MemberRow[] = [];
 let stored: EventRow[] = [];
@@ -146,7 +147,7 @@ test('what is said at a table is heard there and by those who teach alone; each 
   const command = (body: object) => socket.emitWithAck('command', { id: crypto.randomUUID(), command: body });
   await say(ana.socket, 'In class.');
   const tables = ['ana', 'ben'].map((member) => ({ name: member, members: [member] }));
-  await command({ type: 'layTables', tables, seconds: 600, open: true });
+  await command({ type: 'layTables', tables, seconds: 600, limits: OPEN_AT_TABLES });
   const heard: RoomEvent[] = [];
   ben.socket.on('events', (events: RoomEvent[]) => heard.push(...events));
   const staff = next<RoomEvent[]>(socket, 'events');

@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import type { Capability } from '@nimble-bell/core/api';
 import { clockWords, instantWords } from '@nimble-bell/core/calendar';
 import { ladderOf, type Rung } from '@nimble-bell/core/limits';
-import { layersOf } from '@nimble-bell/core/room';
+import { layersOf, tableLimits } from '@nimble-bell/core/room';
 import { Ladder } from '../../ui/Ladder';
 import { useInfo, useInside, useNameOf, useTeaching, type Inside } from '../live/useRoom';
 import classes from './why.module.css';
@@ -22,8 +22,8 @@ const WAYS: Partial<Record<Rung['layer'], string>> = {
 export default function RoomLadder({ capability }: { capability: Capability }) {
   const select = useMemo(
     () =>
-      ({ room }: Inside) =>
-        ladderOf(layersOf(room), capability),
+      ({ room, info }: Inside) =>
+        ladderOf(layersOf(room, tableLimits(room, info.me.member)), capability),
     [capability],
   );
   const rungs = useInside(select, sameRungs);

@@ -1,4 +1,4 @@
-import { Button, Group, NumberInput, Stack, Switch, Textarea } from '@mantine/core';
+import { Button, Group, NumberInput, Stack, Textarea } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { isSeated, MOST_TABLES, type Laid } from '@nimble-bell/core/room';
 import { SmallButton } from '../../../ui/SmallButton';
@@ -7,6 +7,7 @@ import { nameFrom, seated, useInside, useRoom, type Inside } from '../../live/us
 import { ChooseFiles } from './ChooseFiles';
 import { groupsOf, proposedTables, sizeWords, usualCount, type Way } from './proposed';
 import { Dragged, TableTop } from './TableTop';
+import TheirLimits, { OPEN } from './TheirLimits';
 import classes from './tables.module.css';
 
 const WAYS: { value: Way; label: string }[] = [
@@ -60,13 +61,14 @@ export default function LayTables({ close }: { close: () => void }) {
   const [minutes, setMinutes] = useState('10');
   const [task, setTask] = useState('');
   const [files, setFiles] = useState<Laid['files']>([]);
-  const [open, setOpen] = useState(true);
+  const [said, setSaid] = useState(OPEN);
   const ways = groupsOf(people).length > 1 ? WAYS : WAYS.filter((w) => w.value !== 'groups');
   const lay = () => {
     close();
     void send({
       type: 'layTables',
-      ...{ tables, open, seconds: minutes ? Number(minutes) * 60 : null },
+      ...{ tables, limits: said.limits, seconds: minutes ? Number(minutes) * 60 : null },
+      ...(said.sheet ? { sheet: said.sheet } : {}),
       ...(task.trim() ? { task: task.trim() } : {}),
       ...(files.length ? { files: [...files] } : {}),
       ...(way === 'choice' ? { choose: true } : {}),
@@ -100,12 +102,7 @@ export default function LayTables({ close }: { close: () => void }) {
         onChange={(e) => setTask(e.currentTarget.value)}
       />
       <ChooseFiles files={files} set={setFiles} />
-      <Switch
-        size="xs"
-        label="There they speak, show themselves, present, draw and write"
-        checked={open}
-        onChange={(e) => setOpen(e.currentTarget.checked)}
-      />
+      <TheirLimits label="What they may there" now={said} set={setSaid} />
       <Recorded />
       <Button onClick={lay} disabled={way === 'lot' && nobody}>
         To the tables

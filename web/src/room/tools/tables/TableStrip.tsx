@@ -11,6 +11,7 @@ import classes from './tables.module.css';
 
 // Where there are any.
 const TaskFiles = lazy(() => import('./TaskFiles'));
+const TheirLimits = lazy(() => import('./TheirLimits'));
 
 const select = ({ room }: Inside) => room.tables.laid;
 const selectOn = ({ room }: Inside) => room.recording.state === 'on';
@@ -89,6 +90,7 @@ function Teaching({ laid, at }: Props) {
         className={classes.toAll!}
         {...field}
       />
+      <Limited at={at} />
       <Button
         size="compact-sm"
         variant="default"
@@ -104,6 +106,25 @@ function Teaching({ laid, at }: Props) {
         {laid.soon ? 'Back at once' : 'Everybody back'}
       </Button>
     </div>
+  );
+}
+
+const selectLimits = ({ room }: Inside) => room.limits.tables;
+
+/** What they may at the table where one is; or, in the class, at all of them. */
+function Limited({ at }: Pick<Props, 'at'>) {
+  const { send } = useRoom();
+  const said = useInside(selectLimits, Object.is);
+  if (!said) return null;
+  return (
+    <Suspense>
+      <TheirLimits
+        inRow
+        label={at === CLASS ? 'What they may at the tables' : 'What they may at this table'}
+        now={said.own[at] ?? said.all}
+        set={({ limits, sheet }) => void send({ type: 'limitTables', limits, ...(sheet ? { sheet } : {}) })}
+      />
+    </Suspense>
   );
 }
 

@@ -1,5 +1,6 @@
 import { fireEvent, screen, within } from '@testing-library/react';
 import { act } from 'react';
+import { OPEN_AT_TABLES } from '@nimble-bell/core/limits';
 import type { RoomEvent } from '@nimble-bell/core/room';
 import { setServerTime } from '../../../app/clock';
 import { answerRequests } from '../../../testing/answers';
@@ -21,7 +22,8 @@ const laid = (more: object = {}): RoomEvent[] => [
       until: 600_000,
       task: 'Read the table',
       files: [],
-      open: true,
+      limits: { speak: 'open' },
+      sheet: '',
       choose: false,
       paused: false,
       recorded: false,
@@ -83,6 +85,50 @@ test('files that the class has are given with what is to be done, and opened at 
   expect(screen.getByText('Taken away.pdf').tagName).toBe('LI');
 });
 
+test('what they may there is said by a rule sheet: before, then of all tables, then of the one where one is', async () => {
+  const { tools, sent, happen } = roomTools(maren, CLASS);
+  const exam = { id: 'exam', name: 'Examination', about: 'Silent', own: false };
+  const limits = { speak: 'closed', seeMarks: 'closed' } as const;
+  answerRequests({
+    [list(tools)]: [],
+    [list(tools).replace('materials', 'rules')]: { sheets: [{ ...exam, limits }] },
+  });
+  showInRoom(
+    tools,
+    <>
+      <AtHand />
+      <HeldUp />
+    </>,
+  );
+  const choose = async (label: string, name: string) => {
+    const choice = await screen.findByLabelText<HTMLSelectElement>(label);
+    const option = await within(choice).findByRole('option', { name });
+    fireEvent.change(choice, { target: { value: (option as HTMLOptionElement).value } });
+    return choice;
+  };
+  fireEvent.click(screen.getByRole('button', { name: /^Tables/ }));
+  await choose('What they may there', 'Examination');
+  fireEvent.click(screen.getByRole('button', { name: 'To the tables' }));
+  const byExam = { limits: { speak: 'closed' }, sheet: 'Examination' } as const;
+  expect(sent).toMatchObject([{ type: 'layTables', ...byExam }]);
+  act(() => happen(...laid(byExam)));
+  const shown = (choice: HTMLSelectElement) => choice.selectedOptions[0]!.textContent;
+  expect(shown(await screen.findByLabelText('What they may at the tables'))).toBe('Examination');
+  await choose('What they may at the tables', 'Everything open');
+  expect(sent.at(-1)).toEqual({ type: 'limitTables', limits: OPEN_AT_TABLES });
+  // At a table it is that table's own; a sheet that somebody else has is told by its name.
+  const theirs = { limits: { draw: 'closed' }, sheet: 'Quiet work' } as const;
+  act(() =>
+    happen(
+      { type: 'tablesLimited', by: 'maren', place: 'table-1-1', ...theirs },
+      { type: 'wentTo', by: 'maren', moves: [{ member: 'maren', to: 'table-1-1' }] },
+    ),
+  );
+  expect(shown(await screen.findByLabelText('What they may at this table'))).toBe('Quiet work');
+  await choose('What they may at this table', 'As in the class');
+  expect(sent.at(-1)).toEqual({ type: 'limitTables', limits: {} });
+});
+
 test('tables by lot for ten minutes take two presses; who sits where is changed by two more', async () => {
   const { tools, sent } = roomTools(maren, CLASS);
   answerRequests({ [list(tools)]: [] });
@@ -97,7 +143,7 @@ test('tables by lot for ten minutes take two presses; who sits where is changed 
   fireEvent.click(within(two).getByRole('button', { name: 'Seat here' }));
   expect(within(one).queryAllByRole('button')).toEqual([]);
   fireEvent.click(go);
-  expect(sent).toMatchObject([{ type: 'layTables', seconds: 600, open: true }]);
+  expect(sent).toMatchObject([{ type: 'layTables', seconds: 600, limits: OPEN_AT_TABLES }]);
   const { tables } = sent[0] as { tables: { members: string[] }[] };
   expect(tables.map((t) => [...t.members].sort())).toEqual([[], ['ana', 'ben']]);
 });
