@@ -3,7 +3,7 @@ export * from './consequences';
 export * from './may';
 export * from './proof';
 export { hiddenCameras, isTold, peopleFor, SEEING, seers, sees } from './sight';
-export { SIGN_WORDS } from './signs/index';
+export { givenSigns, SIGN_WORDS, signsWords, type GivenSigns } from './signs/index';
 export { SIGNS } from './signs/signs';
 export type { Sign } from './signs/schema';
 export * from './words';

@@ -1,7 +1,15 @@
 export * from './places';
 export * from './silences';
 import { folded } from './places';
-import { CLASS, evolve, newRoom, type StoredEvent } from '../room/index';
+import {
+  CLASS,
+  evolve,
+  givenSigns,
+  newRoom,
+  type GivenSigns,
+  type RoomState,
+  type StoredEvent,
+} from '../room/index';
 import type { Cue } from '../captions/index';
 import { lengthTold, sourceAt } from '../recording/cuts/times';
 import type { Stretch } from '../recording/mixing';
@@ -127,39 +135,54 @@ export interface StripParts {
   open: { from: number; until: number; count: number }[];
   /** When somebody had the floor. */
   floor: { from: number; until: number }[];
+  /** How many gave which sign, while anybody gave one. */
+  signs: { from: number; until: number; given: GivenSigns }[];
   /** How much was written, by stretch. */
   written: { from: number; until: number; count: number }[];
 }
 
-/** Who could be heard when, by the room itself as its events made it; by the floor, and by what was written. */
+/** Follows what changes from moment to moment: from when until when it was what; nothing where it was null. */
+class Stood<T> {
+  readonly was: { from: number; until: number; what: T }[] = [];
+  #now: { from: number; what: T; key: string } | null = null;
+
+  follow(at: number, what: T | null) {
+    const key = what === null ? null : JSON.stringify(what);
+    if (key === (this.#now?.key ?? null)) return;
+    if (this.#now && at > this.#now.from)
+      this.was.push({ from: this.#now.from, until: at, what: this.#now.what });
+    this.#now = key === null ? null : { from: at, what: what!, key };
+  }
+}
+
+/** Who could be heard when, by the room itself as its events made it; by the floor, by signs, and by what was written. */
 export function stripOf(parts: readonly Part[], events: readonly StoredEvent[]): StripParts {
-  const strip: StripParts = { open: [], floor: [], written: [] };
   const counts = new Map<number, number>();
   const end = lengthOf(parts);
+  const open = new Stood<number>();
+  const floor = new Stood<string>();
+  const signs = new Stood<GivenSigns>();
   let room = newRoom();
-  let open = { since: 0, count: 0 };
-  let floor: { since: number; holder: string } | null = null;
-  const follow = (at: number, count: number, holder: string | null) => {
-    if (count !== open.count) {
-      if (open.count && at > open.since) strip.open.push({ from: open.since, until: at, count: open.count });
-      open = { since: at, count };
-    }
-    if (holder !== (floor?.holder ?? null)) {
-      if (floor && at > floor.since) strip.floor.push({ from: floor.since, until: at });
-      floor = holder === null ? null : { since: at, holder };
-    }
+  const follow = (at: number, { desk, floor: { holder }, signs: given }: RoomState) => {
+    open.follow(at, Object.values(desk.microphone).filter(Boolean).length || null);
+    floor.follow(at, holder);
+    signs.follow(at, Object.keys(given).length ? givenSigns(given) : null);
   };
   for (const event of events) {
     room = evolve(room, event);
     const at = positionOf(parts, event.at);
-    follow(at, Object.values(room.desk.microphone).filter(Boolean).length, room.floor.holder);
+    follow(at, room);
     if (event.type !== 'said') continue;
     const stretch = Math.floor(at / STRETCH_MS);
     counts.set(stretch, (counts.get(stretch) ?? 0) + 1);
   }
-  follow(end, 0, null);
-  strip.written = [...counts].map(([i, count]) => ({
-    ...{ from: i * STRETCH_MS, until: Math.min(end, (i + 1) * STRETCH_MS), count },
-  }));
-  return strip;
+  follow(end, newRoom());
+  return {
+    open: open.was.map(({ what: count, ...s }) => ({ ...s, count })),
+    floor: floor.was.map(({ from, until }) => ({ from, until })),
+    signs: signs.was.map(({ what: given, ...s }) => ({ ...s, given })),
+    written: [...counts].map(([i, count]) => ({
+      ...{ from: i * STRETCH_MS, until: Math.min(end, (i + 1) * STRETCH_MS), count },
+    })),
+  };
 }

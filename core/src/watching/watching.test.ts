@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { chaptersOf } from '../recording/timeline';
-import { namesIn } from '../room/index';
-import { ana, anyStep, lecture, maren } from '../testing/index';
+import { namesIn, signsWords } from '../room/index';
+import { ana, anyStep, ben, lecture, maren } from '../testing/index';
 import {
   search,
   shareWatched,
@@ -82,7 +82,7 @@ test('the strip says who could be heard, within the recording, and never twice a
       const from = room.events[0]!.at;
       const until = room.events.at(-1)!.at + 5000;
       const strip = stripOf([{ from, until }], room.events);
-      for (const spans of [strip.open, strip.floor])
+      for (const spans of [strip.open, strip.floor, strip.signs])
         for (const [i, s] of spans.entries()) {
           expect(s.until).toBeGreaterThan(s.from);
           expect(s.from).toBeGreaterThanOrEqual(spans[i - 1]?.until ?? 0);
@@ -93,6 +93,26 @@ test('the strip says who could be heard, within the recording, and never twice a
       for (const w of strip.written) expect(w.from % STRETCH_MS).toBe(0);
     }),
   );
+});
+
+test('signs stand in the strip while they were given, each with how many gave it', () => {
+  const room = lecture({ react: 'open' });
+  const from = room.events[0]!.at;
+  const at = () => room.events.at(-1)!.at - from;
+  room.do(ana, { type: 'giveSign', sign: 'lost' });
+  const first = at();
+  room.do(ben, { type: 'giveSign', sign: 'lost' });
+  const second = at();
+  room.do(maren, { type: 'say', addressee: { to: 'class' }, text: 'Once more' });
+  room.do(ana, { type: 'giveSign', sign: 'agree' });
+  const third = at();
+  const until = third + 10_000;
+  expect(stripOf([{ from, until: from + until }], room.events).signs).toEqual([
+    { from: first, until: second, given: { lost: 1 } },
+    { from: second, until: third, given: { lost: 2 } },
+    { from: third, until, given: { lost: 1, agree: 1 } },
+  ]);
+  expect(signsWords({ agree: 1, lost: 2 })).toBe('2 lost, 1 agreed');
 });
 
 test('what was watched of a recording that is cut is known by what was recorded', () => {

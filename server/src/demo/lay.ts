@@ -1,6 +1,6 @@
 import { cp, rm, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
-import { CLASS, type RoomEvent, type StoredEvent } from '@nimble-bell/core/room';
+import { CLASS, SIGNS, type RoomEvent, type StoredEvent } from '@nimble-bell/core/room';
 import { tallyOf } from '@nimble-bell/core/questions';
 import { toEpochDay, toLocalDate } from '@nimble-bell/core/calendar';
 import { setCourseRules } from '../courses/settings';
@@ -318,6 +318,17 @@ function askedWith(
   happen(13_000, { type: 'questionPutAway', by: teacher.id, question: 0 });
 }
 
+/** Some say without a word how they are with it; it fades. */
+function signed(slide: number, here: readonly DemoMember[], happen: (ms: number, event: RoomEvent) => void) {
+  const sign = SIGNS[slide % 3]!;
+  here
+    .filter((_, i) => i % 9 === slide % 9)
+    .forEach((m, i) => {
+      happen(4000 + i * 900, { type: 'signGiven', member: m.id, sign });
+      happen(12_000 + i * 600, { type: 'signGiven', member: m.id, sign: null });
+    });
+}
+
 /** What happened in a lesson: each slide as a part of the run sheet, what was written to it, and put on the board. */
 function taught(
   lesson: DemoLesson,
@@ -330,6 +341,7 @@ function taught(
     const segment = { title: slide.title, minutes: 20, limits: {}, recording: null };
     if (index > 0) happen(at, { type: 'cued', by: teacher.id, index, segment, changes: {} });
     for (const [ms, who, text] of slide.written ?? []) say(at + ms, who, text);
+    signed(index, here, (ms, event) => happen(at + ms, event));
     if (slide.asks) askedWith(slide.asks, teacher, here, (ms, event) => happen(at + ms, event));
     if (!slide.board) return;
     const { text, at: place } = slide.board;

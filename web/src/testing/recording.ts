@@ -42,7 +42,7 @@ export const recording = (more: Partial<RecordingDetail> = {}): RecordingDetail 
   events: EVENTS,
   pictures: [],
   tables: [],
-  strip: { open: [], floor: [], written: [] },
+  strip: { open: [], floor: [], signs: [], written: [] },
   silences: [],
   leavesOut: [],
   teaching: false,

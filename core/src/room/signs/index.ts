@@ -1,6 +1,7 @@
 import { concern } from '../kernel/concern';
 import { markedFor, sees } from '../sight';
 import type { Sign } from './schema';
+import { SIGNS } from './signs';
 import type { SignsState } from './state';
 
 /** A sign fades by itself, ms; but for "away", which stands until its person is back. */
@@ -59,6 +60,24 @@ export const signs = concern({
       ? part
       : Object.fromEntries(Object.entries(part).filter(([member]) => member === viewer.member)),
 });
+
+/** How many give each sign, of those that are given. */
+export type GivenSigns = Readonly<Partial<Record<Sign, number>>>;
+
+export function givenSigns(part: SignsState): GivenSigns {
+  const given: Partial<Record<Sign, number>> = {};
+  for (const sign of SIGNS) {
+    const count = Object.values(part).filter((s) => s.sign === sign).length;
+    if (count) given[sign] = count;
+  }
+  return given;
+}
+
+/** "3 lost, 1 slower". */
+export const signsWords = (given: GivenSigns): string =>
+  SIGNS.filter((sign) => given[sign])
+    .map((sign) => `${given[sign]} ${SIGN_WORDS[sign].toLowerCase()}`)
+    .join(', ');
 
 /** As a sign reads. */
 export const SIGN_WORDS: Readonly<Record<Sign, string>> = {

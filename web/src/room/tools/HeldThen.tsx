@@ -6,12 +6,14 @@ import pick from './pick/pick.module.css';
 import { Bars } from './questions/Bars';
 import questions from './questions/questions.module.css';
 import strip from './strip.module.css';
+import { SignBars } from '../signs/SignBars';
+import signs from '../signs/signs.module.css';
 import { Face } from './time/Face';
 
 // Not every class is asked for a place.
 const PointsThen = lazy(() => import('./questions/PointsThen'));
 
-/** The time, who was asked, and the question with what had been shown of its answers. */
+/** The time, who was asked, the signs that were given, and the question with what had been shown of its answers. */
 export default function HeldThen(props: ReplayProps) {
   const { room, at, nameOf } = props;
   const asked = questionOn(room);
@@ -25,6 +27,11 @@ export default function HeldThen(props: ReplayProps) {
       {room.pick.now && (
         <div className={strip.strip}>
           <span className={pick.who}>{nameOf(room.pick.now.member)} is asked.</span>
+        </div>
+      )}
+      {Object.keys(room.signs).length > 0 && (
+        <div className={signs.then}>
+          <SignBars signs={room.signs} nameOf={nameOf} />
         </div>
       )}
       {asked && <AskedThen asked={asked} {...props} />}

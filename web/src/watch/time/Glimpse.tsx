@@ -12,10 +12,12 @@ interface GlimpseProps {
   share: number;
   pictures: readonly SeenPicture[];
   chapter: string;
+  /** What signs were given; empty where none were. */
+  signs: string;
 }
 
 /** What was seen at a moment of the time line, and what it is called. */
-export function Glimpse({ at, share, pictures, chapter }: GlimpseProps) {
+export function Glimpse({ at, share, pictures, chapter, signs }: GlimpseProps) {
   const seen = pictureAt(pictures, 'screen', at) ?? pictureAt(pictures, 'camera', at);
   const video = useRef<HTMLVideoElement>(null);
   useEffect(() => {
@@ -28,6 +30,7 @@ export function Glimpse({ at, share, pictures, chapter }: GlimpseProps) {
     <div className={classes.glimpse} style={{ left: `${100 * share}%` }} aria-hidden>
       {seen && <video key={seen.path} ref={video} src={seen.path} muted preload="metadata" />}
       <span className="figures">{lengthWords(at)}</span> {chapter}
+      {signs && <div>{signs}</div>}
     </div>
   );
 }

@@ -1,5 +1,6 @@
 import { useRef, useState, type PointerEvent } from 'react';
 import type { RecordingDetail } from '@nimble-bell/core/api';
+import { signsWords } from '@nimble-bell/core/room';
 import type { SeenPicture } from '../film/seen';
 import { lengthWords } from '../words';
 import { Glimpse } from './Glimpse';
@@ -16,14 +17,18 @@ interface TimeLineProps {
 const STEP_S = 5;
 
 /**
- * Time, drawn as the run sheet of the class was: its chapters as lengths, and below them who could be heard, the floor, and
- * writing. One goes to any moment of it; a pointer over it shows what was seen there.
+ * Time, drawn as the run sheet of the class was: its chapters as lengths, and below them who could be heard, the floor,
+ * signs, and writing. One goes to any moment of it; a pointer over it shows what was seen there.
  */
 export function TimeLine({ recording, pictures, position, goTo }: TimeLineProps) {
   const { lengthMs, chapters } = recording;
   const [over, setOver] = useState<number | null>(null);
   const line = useRef<HTMLDivElement>(null);
   const chapterAt = (ms: number) => chapters.findLast((c) => c.position <= ms + 500)?.title ?? '';
+  const signsAt = (ms: number) => {
+    const then = recording.strip.signs.find((s) => s.from <= ms && ms < s.until);
+    return then ? signsWords(then.given) : '';
+  };
   const look = (e: PointerEvent) => {
     if (e.pointerType === 'touch') return;
     const { left, width } = line.current!.getBoundingClientRect();
@@ -37,6 +42,7 @@ export function TimeLine({ recording, pictures, position, goTo }: TimeLineProps)
           share={over / Math.max(1, lengthMs)}
           pictures={pictures}
           chapter={chapterAt(over)}
+          signs={signsAt(over)}
         />
       )}
       <Lengths recording={recording} position={position} />
