@@ -91,8 +91,21 @@ test('a whole lesson: a teacher, four students and thirty stand-ins use every to
     await press(page, 'Give it to the class');
     await expect(dot.getByRole('link', { name: 'Today’s tides' })).toBeVisible();
 
-    // Asked: a question that nearly all answer, one of them by lot, a time.
+    // Seen: one large for all in two presses, and nothing but the seats.
+    await press(ana, /^Camera/);
     const presses = await countPresses(page);
+    await page
+      .getByRole('group', { name: 'Class list' })
+      .getByRole('button', { name: course.students[0]!.name })
+      .click();
+    await page.getByRole('menuitem', { name: 'Large for all' }).click();
+    expect(await presses()).toBe(2);
+    await stage(page, 'Seats');
+    await press(page, 'Put before everybody');
+    await expect(dot.getByRole('region', { name: 'Stage' })).toHaveAttribute('data-shows', 'seats');
+
+    // Asked: a question that nearly all answer, one of them by lot, a time.
+    await presses();
     await press(page, /^Ask/);
     await press(page, 'Yes or no');
     expect(await presses()).toBeLessThanOrEqual(2);
@@ -167,7 +180,17 @@ test('a whole lesson: a teacher, four students and thirty stand-ins use every to
       'cardOpened',
     ] as const),
     ...(['asked', 'answersShown', 'picked', 'timerStarted', 'said', 'handRaised', 'floorGiven'] as const),
-    ...(['hushed', 'lifted', 'tablesLaid', 'tablesTold', 'tablesCleared'] as const),
+    ...([
+      'featured',
+      'frontSet',
+      'signGiven',
+      'captioned',
+      'hushed',
+      'lifted',
+      'tablesLaid',
+      'tablesTold',
+      'tablesCleared',
+    ] as const),
   ])
     expect.soft([type, types.has(type)]).toEqual([type, true]);
   await page.goto(`/course/${course.id}/watch/${recording}`);

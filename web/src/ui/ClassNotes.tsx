@@ -79,11 +79,23 @@ const Words = ({ text }: { text: string }) => (
   <Text style={{ whiteSpace: 'pre-wrap', overflowWrap: 'anywhere' }}>{text}</Text>
 );
 
-/** So often it is asked anew while the recording plays, ms. */
-const EVERY_MS = 10_000;
+/** So often it is asked anew while the recording plays, ms; where one goes elsewhere in it, at once. */
+const EVERY_MS = 5000;
+/** Between two pictures of a recording that plays there is less than this, however fast it does, ms. */
+const PLAYED_MS = 2000;
+
+/** The instant that is asked for: now and then while it plays, and each to which one goes. */
+function useAskedAt(at: number): number {
+  const [{ asked, last }, setAsked] = useState({ asked: at, last: at });
+  if (at !== last) {
+    const plays = at > last && at - last < PLAYED_MS && at - asked < EVERY_MS;
+    setAsked({ asked: plays ? asked : at, last: at });
+  }
+  return asked;
+}
 
 function Then({ recording, at }: { recording: string; at: number }) {
-  const moment = Math.floor(at / EVERY_MS) * EVERY_MS;
-  const { data } = useAsked<NotesThen>(`/recordings/${recording}/class-notes/${moment}`, { keep: true });
+  const asked = useAskedAt(Math.floor(at));
+  const { data } = useAsked<NotesThen>(`/recordings/${recording}/class-notes/${asked}`, { keep: true });
   return <Words text={data ? data.text || 'Nothing is written yet.' : ''} />;
 }

@@ -61,6 +61,7 @@ const inFront = (part: StageState, place: Place, tool: Front): StageState => ({
 const FRONT_WORDS: Record<Front, string> = {
   picture: 'pictures',
   faces: 'everybody’s faces',
+  seats: 'the seats',
   board: 'the board',
   slides: 'the pages',
   notes: 'the notes',

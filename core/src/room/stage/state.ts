@@ -1,7 +1,7 @@
 import type { Place } from '../kernel/schema';
 
 /** What can be in front of everybody. */
-export const FRONTS = ['picture', 'faces', 'board', 'slides', 'notes', 'tables', 'film'] as const;
+export const FRONTS = ['picture', 'faces', 'seats', 'board', 'slides', 'notes', 'tables', 'film'] as const;
 export type Front = (typeof FRONTS)[number];
 
 export interface StageState {

@@ -31,7 +31,13 @@ export function Stage() {
   const { Stage: Shown } = STAGE_TOOLS.find((t) => t.id === shows)!;
   const word = STAGE_TOOLS.find((t) => t.id === front)!.word.toLowerCase();
   return (
-    <section ref={whole} className={classes.stage} aria-label="Stage" data-elsewhere={shows !== front}>
+    <section
+      ref={whole}
+      className={classes.stage}
+      aria-label="Stage"
+      data-elsewhere={shows !== front}
+      data-shows={shows}
+    >
       <div className={classes.stageSwitch}>
         <div className={classes.words}>
           <SegmentedControl

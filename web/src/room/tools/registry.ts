@@ -4,6 +4,7 @@ import { Board } from './board/Board';
 import { Faces } from './picture/Faces';
 import { MainPicture } from './picture/MainPicture';
 import { Notes } from './notes/Notes';
+import { SeatsAlone } from './picture/SeatsAlone';
 import { Slides } from './slides/Slides';
 import { Film } from './film/Film';
 import { TalkPanel } from './talk/TalkPanel';
@@ -13,6 +14,7 @@ import { Tables } from './tables/Tables';
 export const STAGE_TOOLS: readonly { id: Front; word: string; Stage: ComponentType }[] = [
   { id: 'picture', word: 'Picture', Stage: MainPicture },
   { id: 'faces', word: 'Faces', Stage: Faces },
+  { id: 'seats', word: 'Seats', Stage: SeatsAlone },
   { id: 'slides', word: 'Slides', Stage: Slides },
   { id: 'board', word: 'Board', Stage: Board },
   { id: 'notes', word: 'Notes', Stage: Notes },
