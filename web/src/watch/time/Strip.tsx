@@ -47,7 +47,7 @@ export function Strip({ recording: { strip, lengthMs } }: StripProps) {
           width={Math.max(1, x(s.until) - x(s.from))}
           y={30 - 10 * (s.count / mostSigns)}
           height={10 * (s.count / mostSigns)}
-          fill="var(--clay)"
+          fill="var(--muted)"
         />
       ))}
       {strip.written.map((w) => (

@@ -57,7 +57,7 @@ export default function TheirLimits({ label, now, set, inRow = false }: Props) {
       {...(inRow
         ? { 'aria-label': label, title: label, size: 'xs' }
         : { label, description: sayings[chosen]?.about })}
-      data={sayings.map(({ name }, i) => ({ value: String(i), label: name }))}
+      data={sayings.map(({ name }, i) => ({ value: String(i), label: inRow ? `Limits: ${name}` : name }))}
       value={String(chosen)}
       onChange={(e) => set(sayings[Number(e.currentTarget.value)]!.said)}
     />

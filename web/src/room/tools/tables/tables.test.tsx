@@ -102,7 +102,7 @@ test('what they may there is said by a rule sheet: before, then of all tables, t
   );
   const choose = async (label: string, name: string) => {
     const choice = await screen.findByLabelText<HTMLSelectElement>(label);
-    const option = await within(choice).findByRole('option', { name });
+    const option = await within(choice).findByRole('option', { name: new RegExp(`${name}$`) });
     fireEvent.change(choice, { target: { value: (option as HTMLOptionElement).value } });
     return choice;
   };
@@ -113,7 +113,7 @@ test('what they may there is said by a rule sheet: before, then of all tables, t
   expect(sent).toMatchObject([{ type: 'layTables', ...byExam }]);
   act(() => happen(...laid(byExam)));
   const shown = (choice: HTMLSelectElement) => choice.selectedOptions[0]!.textContent;
-  expect(shown(await screen.findByLabelText('What they may at the tables'))).toBe('Examination');
+  expect(shown(await screen.findByLabelText('What they may at the tables'))).toBe('Limits: Examination');
   await choose('What they may at the tables', 'Everything open');
   expect(sent.at(-1)).toEqual({ type: 'limitTables', limits: OPEN_AT_TABLES });
   // At a table it is that table's own; a sheet that somebody else has is told by its name.
@@ -124,7 +124,7 @@ test('what they may there is said by a rule sheet: before, then of all tables, t
       { type: 'wentTo', by: 'maren', moves: [{ member: 'maren', to: 'table-1-1' }] },
     ),
   );
-  expect(shown(await screen.findByLabelText('What they may at this table'))).toBe('Quiet work');
+  expect(shown(await screen.findByLabelText('What they may at this table'))).toBe('Limits: Quiet work');
   await choose('What they may at this table', 'As in the class');
   expect(sent.at(-1)).toEqual({ type: 'limitTables', limits: {} });
 });
