@@ -188,6 +188,7 @@ const COMMANDS: Record<CommandType, RoomCommand> = {
   raiseHand: { type: 'raiseHand' },
   giveSign: { type: 'giveSign', sign: 'lost' },
   lowerHand: { type: 'lowerHand', member: 'self' },
+  lowerAll: { type: 'lowerAll' },
   rename: { type: 'rename', member: 'self', name: 'Another Name' },
   // From here on this person is not there any more.
   putOut: { type: 'putOut', member: 'self', back: 'may', reason: '' },

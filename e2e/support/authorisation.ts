@@ -348,4 +348,5 @@ export const STUDENT_COMMANDS: Record<
   raiseHand: 'ok',
   giveSign: 'closed',
   lowerHand: 'ok',
+  lowerAll: 'teachers-only',
 };

@@ -84,6 +84,7 @@ test('a student gives no teaching command, whatever it is', () => {
     hush: { type: 'hush' },
     lift: { type: 'lift' },
     mute: { type: 'mute', member: 'ben' },
+    lowerAll: { type: 'lowerAll' },
     muteAll: { type: 'muteAll' },
     askOn: { type: 'askOn', member: 'ana' },
     letTwoPresent: { type: 'letTwoPresent', on: true },
@@ -179,6 +180,9 @@ test('the floor lets one person speak and ends with the turn', () => {
   room.do(ana, { type: 'microphone', on: true });
   room.do(maren, { type: 'giveFloor', member: 'ben' });
   expect(room.state.floor.holder).toBe('ben');
+  for (const who of [ana, ben]) room.do(who, { type: 'raiseHand' });
+  room.do(maren, { type: 'lowerAll' });
+  expect(room.state.floor.hands).toEqual([]);
   expect(sends(room.state, 'ana', 'sound')).toBe(false);
 });
 

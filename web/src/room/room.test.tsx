@@ -102,7 +102,8 @@ test('hands stand in the order of raising, and the floor is given and taken back
   expect(screen.getByText('Hands (2)')).toBeTruthy();
   const [first] = screen.getAllByRole('button', { name: 'Give the floor' });
   fireEvent.click(first!);
-  expect(sent).toEqual([{ type: 'giveFloor', member: 'ben' }]);
+  fireEvent.click(screen.getByRole('button', { name: 'Lower all 2' }));
+  expect(sent).toEqual([{ type: 'giveFloor', member: 'ben' }, { type: 'lowerAll' }]);
 });
 
 test('seats show who is here first, the absent as outlines, and a menu for those who teach', async () => {

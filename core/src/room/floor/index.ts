@@ -52,6 +52,12 @@ export const floor = concern({
         return up ? [{ type: 'handLowered', by: actor.member, member }] : [];
       },
     },
+    lowerAll: {
+      who: 'teaching',
+      phase: 'any',
+      decide: ({ floor: { hands } }, { member: by }) =>
+        hands.map(({ member }) => ({ type: 'handLowered', by, member })),
+    },
   },
   events: {
     floorGiven: {

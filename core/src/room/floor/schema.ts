@@ -7,6 +7,7 @@ export const floorCommands = {
   takeFloor: message('takeFloor', {}),
   raiseHand: message('raiseHand', {}),
   lowerHand: message('lowerHand', { member: MemberId }),
+  lowerAll: message('lowerAll', {}),
 };
 
 export const floorEvents = {

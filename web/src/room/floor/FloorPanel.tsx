@@ -158,6 +158,11 @@ function Hands() {
           </span>
         </div>
       ))}
+      {hands.length > 1 && (
+        <Button size="compact-xs" variant="subtle" onClick={() => void send({ type: 'lowerAll' })}>
+          Lower all {hands.length}
+        </Button>
+      )}
       {hands.length === 0 && !holder && (
         <Text size="sm" c="dimmed">
           No hand is up.

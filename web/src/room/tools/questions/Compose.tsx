@@ -12,6 +12,7 @@ const ALOUD: readonly { word: string; kind: QuestionKind; options: number }[] = 
   { word: 'Yes or no', kind: 'yesNo', options: 0 },
   { word: 'True or false', kind: 'trueFalse', options: 0 },
   { word: 'A to D', kind: 'one', options: 4 },
+  { word: 'A to E', kind: 'one', options: 5 },
   { word: 'A number', kind: 'number', options: 0 },
   { word: 'In words', kind: 'words', options: 0 },
   { word: 'A place on it', kind: 'point', options: 0 },
@@ -79,7 +80,7 @@ function Aloud({ ask }: { ask: (question: Omit<Question, 'anonymous'>) => void }
       <Group gap={6}>
         {ALOUD.filter((a) => a.kind !== 'point' || pointed).map(({ word, kind, options }, i) => (
           <Button
-            key={kind}
+            key={word}
             size="compact-sm"
             variant="light"
             autoFocus={i === 0}
