@@ -128,11 +128,19 @@ export interface RelayOffer {
   streams: { mid: string; member: string; kind: TrackKind }[];
 }
 
+/** That somebody is heard, and since when, an instant; null where they are not any more. */
+export interface Voice {
+  member: string;
+  since: number | null;
+}
+
 /** A room as it is, for a page that has little of it; or the events that it missed. */
 export interface Entered {
   info: RoomInfo;
   room: RoomState | null;
   events: StoredEvent[];
+  /** Who is heard now. */
+  voices: Voice[];
   seq: number;
   now: number;
 }
@@ -204,8 +212,8 @@ export interface ServerMessages {
   moved: () => void;
   signal: (signal: Signal & { member: string }) => void;
   document: (change: DocumentChange) => void;
-  /** Somebody is heard somewhere in the room, or no more: for those who teach, wherever they are. */
-  voice: (voice: { member: string; heard: boolean }) => void;
+  /** Somebody is heard where one is, or no more; those who teach are told of every place. */
+  voice: (voice: Voice) => void;
 }
 /** The same the other way, as Socket.IO's types want it. */
 export type ClientMessages = {

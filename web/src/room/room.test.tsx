@@ -1,4 +1,4 @@
-import { fireEvent, screen, waitFor } from '@testing-library/react';
+import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { act, Profiler } from 'react';
 import type { Capability } from '@nimble-bell/core/api';
 import { CLASS as IN_CLASS, type RoomEvent } from '@nimble-bell/core/room';
@@ -124,6 +124,26 @@ test('seats show who is here first, the absent as outlines, and a menu for those
   fireEvent.click(screen.getByRole('button', { name: /^Ana Lanyon, here, microphone on, hand up/ }));
   fireEvent.click(await screen.findByRole('menuitem', { name: 'Mute' }));
   expect(sent).toEqual([{ type: 'mute', member: 'ana' }]);
+});
+
+test('a seat says since when its person speaks, and after a minute for how long; nothing of whoever is not passed on', () => {
+  setServerTime(0);
+  const { tools, voice, happen } = roomTools(ana, [
+    ...CLASS,
+    { type: 'limitSet', by: 'maren', capability: 'speak', state: 'open' },
+    { type: 'microphone', member: 'ben', on: true },
+  ]);
+  showInRoom(tools, <Seats />);
+  const seat = () => screen.getByRole('img', { name: /^Ben Garrow/ });
+  act(() => voice({ member: 'ben', since: -125_000 }));
+  expect(seat().getAttribute('aria-label')).toMatch(/microphone on, speaking since \d\d:57/);
+  expect(within(seat()).getByText('2 min')).toBeTruthy();
+  act(() => happen({ type: 'hushed', by: 'maren' }));
+  expect(seat().dataset.speaking).toBe('false');
+  act(() => happen({ type: 'lifted', by: 'maren' }));
+  expect(seat().dataset.speaking).toBe('true');
+  act(() => voice({ member: 'ben', since: null }));
+  expect(seat().dataset.speaking).toBe('false');
 });
 
 test('a student has no menu on any seat', () => {

@@ -3,13 +3,14 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { render } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { MemoryRouter, Route, Routes } from 'react-router';
-import type { CourseDetail, MemberInfo, MyCourse, RoomInfo, SessionInfo } from '@nimble-bell/core/api';
+import type { CourseDetail, MemberInfo, MyCourse, RoomInfo, SessionInfo, Voice } from '@nimble-bell/core/api';
 import { COLLEGE_DOOR } from '@nimble-bell/core/door';
 import { COLLEGE_LIMITS } from '@nimble-bell/core/limits';
 import type { RoomEvent } from '@nimble-bell/core/room';
 import { courseLimits, entry, opening, TestRoom } from '@nimble-bell/core/testing';
 import { Lines } from '../room/live/lines';
 import { RoomContext, type RoomTools } from '../room/live/useRoom';
+import { Voices } from '../room/live/voices';
 import { CourseContext } from '../app/course';
 
 /** A part of a page, with what surrounds every page. */
@@ -164,18 +165,17 @@ export function roomTools(me: RoomInfo['me'], events: readonly RoomEvent[], more
   const sent: object[] = [];
   const room = new TestRoom().happen(opening([courseLimits(COLLEGE_LIMITS)]), ...events);
   const view = () => ({ status: 'in', info, state: room.state, relay: true, refusal: null });
+  const voices = new Voices();
   const connection = {
     view: view(),
     subscribe: (l: () => void) => (listeners.add(l), () => listeners.delete(l)),
     signal: (signal: object) => void signals.push(signal),
     onSignal: (l: (signal: object) => void) => (heard.add(l), () => heard.delete(l)),
-    onVoice: (l: (voice: object) => void) => (voices.add(l), () => voices.delete(l)),
+    voices,
   };
   const signals: object[] = [];
   const heard = new Set<(signal: object) => void>();
   const hear = (signal: object) => heard.forEach((l) => l(signal));
-  const voices = new Set<(voice: object) => void>();
-  const voice = (of: object) => voices.forEach((l) => l(of));
   const listeners = new Set<() => void>();
   const happen = (...later: RoomEvent[]) => {
     room.happen(...later);
@@ -206,7 +206,7 @@ export function roomTools(me: RoomInfo['me'], events: readonly RoomEvent[], more
     room,
     signals,
     hear,
-    voice,
+    voice: (of: Voice) => voices.heed(of),
   };
 }
 

@@ -67,7 +67,11 @@ const media = {
   unwatch: async () => {},
   close: async () => {},
 } as unknown as Media;
-const relay = { available: true, onChange: () => {}, onVoice: () => {} } as unknown as MediaRelay;
+let hears: (session: string, publisher: string, heard: boolean) => void;
+const relay = {
+  ...{ available: true, onChange: () => {} },
+  onVoice: (listener: typeof hears) => void (hears = listener),
+} as unknown as MediaRelay;
 const leases = {
   take: async (id: string) => ({ lease: { session: id, owner: 'me', epoch: 1 }, silentSince: null }),
 } as unknown as Leases;
@@ -144,7 +148,9 @@ test('who enters is given the room; what is said then reaches all who are in', a
 test('what is said at a table is heard there and by those who teach alone; each is given what is where they are', async () => {
   const [ana, ben] = [await enter('anas'), await enter('bens')];
   const { socket } = await enter('teachers');
-  const command = (body: object) => socket.emitWithAck('command', { id: crypto.randomUUID(), command: body });
+  const commandOf = (by: Socket, body: object) =>
+    by.emitWithAck('command', { id: crypto.randomUUID(), command: body });
+  const command = (body: object) => commandOf(socket, body);
   await say(ana.socket, 'In class.');
   const tables = ['ana', 'ben'].map((member) => ({ name: member, members: [member] }));
   await command({ type: 'layTables', tables, seconds: 600, limits: OPEN_AT_TABLES });
@@ -153,6 +159,18 @@ test('what is said at a table is heard there and by those who teach alone; each 
   const staff = next<RoomEvent[]>(socket, 'events');
   expect(await say(ana.socket, 'Only us.')).toMatchObject({ ok: true });
   expect(said(await staff)).toEqual(['Only us.']);
+  // Who speaks there is told there, and to those who teach.
+  await commandOf(ana.socket, { type: 'microphone', on: true });
+  const voices: object[] = [];
+  ben.socket.on('voice', (voice: object) => voices.push(voice));
+  const spoke = { member: 'ana', since: NOW };
+  const toStaff = next(socket, 'voice');
+  const there = next(ana.socket, 'voice');
+  hears('s', 'ana', true);
+  expect([await toStaff, await there]).toEqual([spoke, spoke]);
+  expect((await enter('anas')).reply.voices).toEqual([spoke]);
+  expect((await enter('bens')).reply.voices).toEqual([]);
+  expect(voices).toEqual([]);
   // The notes of another table are not opened, nor written.
   const notes = { place: 'table-1-2', name: 'notes' };
   expect(await ana.socket.emitWithAck('documentOpen', notes)).toMatchObject({ ok: false });

@@ -10,12 +10,14 @@ import {
 } from '@nimble-bell/core/api';
 import {
   audience,
+  isAt,
   may,
   peopleFor,
   placeOf,
   readsNotes,
   refusalWords,
   refuse,
+  sends,
   snapshotFor,
   TALK_AT_ONCE,
   type Deck,
@@ -44,6 +46,7 @@ import { documentThen, knownDocument, openDocument, takeUpdate } from '../../not
 import { Allowance, type Allowed } from './allowance';
 import { channels, tell, type LiveServer } from './broadcast';
 import { PageDevice, type LiveSocket } from './page';
+import { Voices } from './voices';
 import { RoomRefusal, refusalOf } from './refusal';
 import type { MemberRow } from '../../accounts/store';
 import { needFilm } from '../../film/films';
@@ -71,6 +74,7 @@ export class RoomSocket {
   readonly attendance: Attendance;
   readonly #devices = new Map<string, PageDevice>();
   readonly #allowance = new Allowance();
+  readonly #voices = new Voices();
   /** Entering, leaving and the end of a connection are taken in turn for each page. */
   readonly #turns = new Turns();
 
@@ -108,13 +112,11 @@ export class RoomSocket {
     });
     this.io.on('connection', (socket) => this.#serve(socket));
     relay.onChange((available) => this.io.emit('relay', { available }));
-    relay.onVoice((session, publisher, heard) => {
-      const voice = { member: memberOf(publisher), heard };
-      this.io.to(channels.staff(session)).volatile.emit('voice', voice);
-    });
+    relay.onVoice((session, publisher, heard) => void this.#heard(session, memberOf(publisher), heard));
     rooms.listen({
       told: (room, events) => {
         this.#move(room, events);
+        for (const e of events) if (e.type === 'microphone') this.#voices.anew(room.session, e.member);
         tell(this.io, room, events);
       },
     });
@@ -274,6 +276,15 @@ export class RoomSocket {
             this.#devices.get(id)?.goTo(session, placeOf(state, member));
   }
 
+  /** Who speaks is told where they are, and to those who teach. */
+  async #heard(session: string, member: string, heard: boolean) {
+    const since = this.#voices.heed(session, member, heard, this.ctx.now());
+    const room = await this.rooms.held(session);
+    if (!room) return;
+    const to = [channels.place(session, placeOf(room.state, member)), channels.staff(session)];
+    this.io.to(to).volatile.emit('voice', { member, since });
+  }
+
   #visit(socket: LiveSocket): Visit {
     const visit = this.attendance.visit(socket.id);
     if (!visit) throw new AppError('forbidden', 'You are not in the room.');
@@ -345,6 +356,10 @@ export class RoomSocket {
       },
       room: missed ? null : snapshotFor(room.state, viewer),
       events: (missed ?? []).flatMap((e) => audience(e, viewer, room.state) ?? []),
+      voices: this.#voices.in(room.session).flatMap(([of, since]) => {
+        const heard = sends(room.state, of, 'sound') && isAt(room.state, viewer, placeOf(room.state, of));
+        return heard ? [{ member: of, since }] : [];
+      }),
       seq: room.state.seq,
       now: this.ctx.now(),
     };

@@ -63,7 +63,7 @@ const info = roomInfo({ member: 'ana', role: 'student' });
 
 async function enter(connection: RoomConnection, events: StoredEvent[], seq = events.at(-1)?.seq ?? 0) {
   connection.open();
-  socket.last('enter').answer({ ok: true, info, events, seq, now: Date.now() });
+  socket.last('enter').answer({ ok: true, info, voices: [], events, seq, now: Date.now() });
   await settle();
 }
 
@@ -100,9 +100,14 @@ test('after a loss it asks for what it missed and sends again, under the same id
   expect(socket.sent.filter((s) => s.name === 'command')).toHaveLength(1);
   socket.connect();
   expect(socket.last('enter').body.after).toBe(2);
-  socket
-    .last('enter')
-    .answer({ ok: true, info, events: [event(3, { type: 'hushed', by: 'maren' })], seq: 3, now: 0 });
+  socket.last('enter').answer({
+    ok: true,
+    info,
+    voices: [],
+    events: [event(3, { type: 'hushed', by: 'maren' })],
+    seq: 3,
+    now: 0,
+  });
   await settle();
   expect(connection.view.state?.limits.hush).not.toBeNull();
   const again = socket.sent.filter((s) => s.name === 'command').slice(1);
@@ -118,12 +123,24 @@ test('after a loss it asks for what it missed and sends again, under the same id
   ]);
 });
 
+test('who is heard is known at once, and followed', async () => {
+  const connection = new RoomConnection('session', 'link');
+  connection.open();
+  const voices = [{ member: 'maren', since: 5 }];
+  socket.last('enter').answer({ ok: true, info, voices, events: [ENTERED, RANG_IN], seq: 2, now: 0 });
+  await settle();
+  expect([...connection.voices.now]).toEqual([['maren', 5]]);
+  socket.fire('voice', { member: 'ana', since: 7 });
+  socket.fire('voice', { member: 'maren', since: null });
+  expect([...connection.voices.now]).toEqual([['ana', 7]]);
+});
+
 test('what was done and never heard of is asked for', async () => {
   jest.useFakeTimers();
   try {
     const connection = new RoomConnection('session', 'link');
     connection.open();
-    socket.last('enter').answer({ ok: true, info, events: [ENTERED, RANG_IN], seq: 2, now: 0 });
+    socket.last('enter').answer({ ok: true, info, voices: [], events: [ENTERED, RANG_IN], seq: 2, now: 0 });
     await jest.advanceTimersByTimeAsync(1);
     void connection.command({ type: 'raiseHand' });
     socket.last('command').answer({ ok: true, seq: 5 });
@@ -147,7 +164,7 @@ test('where one may see more or less of the others, the room is asked for anew, 
   const asked = entries().length;
   const { state } = connection.view;
   const room = { ...state!, seq: 3, presence: { people: {} } };
-  socket.last('enter').answer({ ok: true, info, room, events: [], seq: 3, now: Date.now() });
+  socket.last('enter').answer({ ok: true, info, voices: [], room, events: [], seq: 3, now: Date.now() });
   await settle();
   expect(connection.view.state!.presence.people).toEqual({});
   expect(begun).toHaveBeenCalledTimes(1);
@@ -179,6 +196,7 @@ test('an event that overtakes the answer to entering is taken after it, and hide
   socket.last('enter').answer({
     ok: true,
     info,
+    voices: [],
     room: null,
     events: [event(3, { type: 'hushed', by: 'maren' })],
     seq: 3,
@@ -202,14 +220,16 @@ test('a server in trouble is asked again; the room changing hands is no refusal'
     socket.last('enter').answer({ ok: false, refusal: { code: 'too-many', message: 'Wait a moment.' } });
     await jest.advanceTimersByTimeAsync(1000);
     expect(connection.view.status).toBe('entering');
-    socket.last('enter').answer({ ok: true, info, room: null, events: [ENTERED, RANG_IN], seq: 2, now: 0 });
+    socket
+      .last('enter')
+      .answer({ ok: true, info, voices: [], room: null, events: [ENTERED, RANG_IN], seq: 2, now: 0 });
     await jest.advanceTimersByTimeAsync(1);
     const raised = connection.command({ type: 'raiseHand' });
     const first = socket.last('command');
     first.answer({ ok: false, refusal: { code: 'elsewhere', message: '' } });
     socket.drop();
     socket.connect();
-    socket.last('enter').answer({ ok: true, info, room: null, events: [], seq: 2, now: 0 });
+    socket.last('enter').answer({ ok: true, info, voices: [], room: null, events: [], seq: 2, now: 0 });
     await jest.advanceTimersByTimeAsync(1);
     expect(socket.last('command').body.id).toBe(first.body.id);
     socket.last('command').answer({ ok: true, seq: 3 });

@@ -21,6 +21,7 @@ import { evolve, newRoom, placeOf, SEEING, sees, type RoomState } from '@nimble-
 import { teaches } from '@nimble-bell/core/roster';
 import { inListOrder } from '../../app/order';
 import { setServerTime } from '../../app/clock';
+import { Voices } from './voices';
 
 export interface RoomView {
   /** `away`: the connection is lost and comes back by itself. */
@@ -64,7 +65,8 @@ export class RoomConnection {
   #onEntered: () => void = () => {};
   #onPassed: (kind: TrackKind) => void = () => {};
   #onDocument = new Set<(change: DocumentChange) => void>();
-  #onVoice = new Set<(voice: { member: string; heard: boolean }) => void>();
+  /** Who is heard now. */
+  readonly voices = new Voices();
   #onSignal = new Set<(signal: Signal & { member: string }) => void>();
   #entering = false;
   /** What one may see of the others is another: all of it is asked for again. */
@@ -120,7 +122,7 @@ export class RoomConnection {
       this.#set({ state: null });
       void this.#enter();
     });
-    this.#socket.on('voice', (voice) => this.#onVoice.forEach((listener) => listener(voice)));
+    this.#socket.on('voice', (voice) => this.voices.heed(voice));
     this.#socket.on('signal', (signal) => this.#onSignal.forEach((listener) => listener(signal)));
     this.#socket.on('offer', (offer) => this.#onOffer(offer));
     this.#socket.on('passed', ({ kind }) => this.#onPassed(kind));
@@ -166,10 +168,6 @@ export class RoomConnection {
   readonly onDocument = (listener: (change: DocumentChange) => void) => {
     this.#onDocument.add(listener);
     return () => this.#onDocument.delete(listener);
-  };
-  readonly onVoice = (listener: (voice: { member: string; heard: boolean }) => void) => {
-    this.#onVoice.add(listener);
-    return () => this.#onVoice.delete(listener);
   };
   readonly onSignal = (listener: (signal: Signal & { member: string }) => void) => {
     this.#onSignal.add(listener);
@@ -261,8 +259,9 @@ export class RoomConnection {
     this.#set({ status: 'porch', porch, state: null });
   }
 
-  #entered({ info, room, events, seq, now }: Entered, again: boolean) {
+  #entered({ info, room, events, voices, seq, now }: Entered, again: boolean) {
     setServerTime(now);
+    this.voices.begin(voices);
     this.#set({
       info: { ...info, people: inListOrder(info.people) },
       relay: info.relay,

@@ -6,6 +6,7 @@ import { inListOrder } from '../../app/order';
 import type { RoomView } from './connection';
 import { Lines } from './lines';
 import type { RoomTools } from './useRoom';
+import { Voices } from './voices';
 
 const NO_TRACKS: never[] = [];
 /** No sound and no picture. */
@@ -40,7 +41,7 @@ export class Looking implements Line {
   readonly signal: Line['signal'] = () => {};
   readonly onDocument: Line['onDocument'] = () => () => false;
   readonly onSignal: Line['onSignal'] = () => () => false;
-  readonly onVoice: Line['onVoice'] = () => () => false;
+  readonly voices = new Voices();
 
   /** The room as it is now. */
   show(seen: SeenAs) {

@@ -11,7 +11,7 @@ import type { Lines } from './lines';
 export interface RoomTools {
   connection: Pick<
     RoomConnection,
-    'view' | 'subscribe' | 'ask' | 'signal' | 'onSignal' | 'onVoice' | 'onDocument'
+    'view' | 'subscribe' | 'ask' | 'signal' | 'onSignal' | 'voices' | 'onDocument'
   >;
   call: Call;
   /** How the others' connections are. */

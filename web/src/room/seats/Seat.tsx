@@ -1,6 +1,7 @@
 import { IconHandStop, IconMicrophone, IconPhone } from '@tabler/icons-react';
 import { lazy, memo, Suspense, useMemo, useRef, useState, useSyncExternalStore, type ReactNode } from 'react';
 import type { Capability, Role, RoomInfo } from '@nimble-bell/core/api';
+import { clockWords } from '@nimble-bell/core/calendar';
 import { exceptionWords } from '@nimble-bell/core/limits';
 import {
   devicesOf,
@@ -9,11 +10,13 @@ import {
   isWithheld,
   may,
   placeOf,
+  sends,
   SIGN_WORDS,
   tableOf,
   type RoomState,
 } from '@nimble-bell/core/room';
 import { teaches } from '@nimble-bell/core/roster';
+import { useNow } from '../../app/clock';
 import { LINE_WORDS, useLineOf } from '../live/lines';
 import { Picture } from '../live/Playback';
 import { WantedInSight } from '../live/Wanted';
@@ -65,6 +68,9 @@ const selectSeat =
       pronouns: room.presence.people[member]?.pronouns ?? '',
       renames: info.me.member === member && may(room, info.me, 'rename').allowed,
       microphone: here && isOn(room, member, 'sound'),
+      /** What is said is passed on. */
+      heard: here && sends(room, member, 'sound'),
+      zone: info.zone,
       camera: here && isOn(room, member, 'camera'),
       hand: room.floor.hands.some((h) => h.member === member),
       floor: room.floor.holder === member,
@@ -82,7 +88,8 @@ export type Shown = ReturnType<ReturnType<typeof selectSeat>>;
 export const Seat = memo(function Seat({ member, name, role, me, teaching, speaking }: SeatProps) {
   const { call } = useRoom();
   const shown = useInside(useMemo(() => selectSeat(member), [member]));
-  const speaks = useSpeaks(speaking, member);
+  const since = useSpeaks(speaking, member);
+  const speaks = since !== null && shown.heard && !shown.elsewhere;
   const line = useLineOf(member);
   const camera = useSyncExternalStore(
     call.subscribe,
@@ -95,7 +102,7 @@ export const Seat = memo(function Seat({ member, name, role, me, teaching, speak
     shown.telephone && 'by telephone',
     shown.pages > 1 && `on ${shown.pages} pages`,
     microphone && 'microphone on',
-    speaks && 'speaking',
+    speaks && `speaking since ${clockWords(since, shown.zone)}`,
     hand && 'hand up',
     floor && 'has the floor',
     shown.excepted,
@@ -113,6 +120,7 @@ export const Seat = memo(function Seat({ member, name, role, me, teaching, speak
         {shown.pronouns && <em> {shown.pronouns}</em>}
       </span>
       <Marks shown={shown} speaks={speaks} weak={line !== 'good'} />
+      {speaks && <SpeaksFor since={since} />}
     </>
   );
   const shared = {
@@ -174,6 +182,16 @@ function Worked({ member, name, me, shown, shared, face }: WorkedProps) {
         {asked === 'rename' && <Rename member={member} name={name} close={close} />}
       </Suspense>
     </>
+  );
+}
+
+/** For how long they speak, once it is minutes. */
+function SpeaksFor({ since }: { since: number }) {
+  const minutes = Math.floor((useNow(5000) - since) / 60_000);
+  return minutes < 1 ? null : (
+    <span className={`${classes.speaksFor} figures`} aria-hidden>
+      {minutes} min
+    </span>
   );
 }
 

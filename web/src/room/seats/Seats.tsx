@@ -5,7 +5,7 @@ import { teaches } from '@nimble-bell/core/roster';
 import { useMemo } from 'react';
 import { useAsk } from '../../app/api';
 import { useChange } from '../../app/queries';
-import { nameFrom, seated, useInside, useMe, useRoom, useTeaching, type Inside } from '../live/useRoom';
+import { nameFrom, seated, useInside, useMe, useTeaching, type Inside } from '../live/useRoom';
 import { inSeatOrder, ordering, type Ordering } from './ordering';
 import { Seat } from './Seat';
 import { useListening } from './speaking';
@@ -49,7 +49,6 @@ const sameSeats = (a: Sitting, b: Sitting) =>
 
 /** The whole class list in its places. */
 export function Seats() {
-  const { call } = useRoom();
   const teaching = useTeaching();
   const me = useMe().member;
   const ordered = ordering.use();
@@ -57,7 +56,7 @@ export function Seats() {
     useMemo(() => select(ordered), [ordered]),
     sameSeats,
   );
-  const speaking = useListening(call);
+  const speaking = useListening();
   return (
     <section className={classes.seats} aria-label={`Seats: ${here} of ${all} are here`}>
       <div className={classes.seatGrid} tabIndex={0} data-act="seats" role="group" aria-label="Class list">

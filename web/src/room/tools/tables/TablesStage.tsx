@@ -3,9 +3,9 @@ import { CLASS, onBoard, type Laid, type RoomState } from '@nimble-bell/core/roo
 import { teaches } from '@nimble-bell/core/roster';
 import { SmallButton } from '../../../ui/SmallButton';
 import { nameFrom, useInside, useMe, usePlace, useRoom, useTeaching, type Inside } from '../../live/useRoom';
+import { useHeard } from '../../live/useHeard';
 import stage from '../../frame/stage.module.css';
 import { Surface } from '../board/Surface';
-import { useHeardAnywhere } from './heard';
 import { Dragged, TableTop, type Sitter } from './TableTop';
 import classes from './tables.module.css';
 
@@ -36,7 +36,7 @@ export default function TablesStage() {
 }
 
 /** Everybody who sits at a table, whoever is there, and whoever looks after it just now. */
-function useSitters(speaks: ReadonlySet<string>) {
+function useSitters(speaks: Pick<ReadonlySet<string>, 'has'>) {
   const { people, info } = useInside(selectPeople, samePeople);
   return (place: string, members: readonly string[]): Sitter[] => {
     const sitter = (member: string): Sitter => ({
@@ -62,7 +62,7 @@ const IN_CLASS = 'In the class';
 
 function Looking({ laid, at }: Props) {
   const { send } = useRoom();
-  const heard = useHeardAnywhere();
+  const heard = useHeard();
   const sittersAt = useSitters(heard);
   const [taken, setTaken] = useState<string | null>(null);
   const take = (m: string) => setTaken(taken === m ? null : m);

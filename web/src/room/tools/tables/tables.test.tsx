@@ -158,7 +158,7 @@ test('whoever teaches sees who speaks and which table asks, goes there, tells al
     </>,
   );
   const two = await screen.findByRole('region', { name: 'Table 2' });
-  act(() => voice({ member: 'ben', heard: true }));
+  act(() => voice({ member: 'ben', since: 290_000 }));
   expect(within(two).getByRole('img', { name: 'speaking' })).not.toBeNull();
   act(() => happen({ type: 'helpCalled', place: 'table-1-2', on: true }));
   expect(within(two).getByText('Asks for you')).not.toBeNull();
