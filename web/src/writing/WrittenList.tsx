@@ -1,6 +1,7 @@
 import { Anchor, Text, VisuallyHidden } from '@mantine/core';
 import type { WrittenInfo } from '@nimble-bell/core/api';
 import { instantWords } from '@nimble-bell/core/calendar';
+import { Linked } from '../ui/Linked';
 import classes from './written.module.css';
 
 interface WrittenListProps {
@@ -31,7 +32,9 @@ export const WrittenList = ({ written, me, zone, answer = null }: WrittenListPro
           <span>{toWords(w, me)}</span>
           <time>{instantWords(w.at, zone)}</time>
         </header>
-        <Text className={classes.text}>{w.text}</Text>
+        <Text className={classes.text}>
+          <Linked text={w.text} />
+        </Text>
         {answer && w.from !== me && w.addressee.to !== 'class' && (
           <Anchor component="button" type="button" size="sm" onClick={() => answer(w)}>
             Answer {w.name} alone

@@ -5,7 +5,7 @@ import { useAsked } from '../../../app/queries';
 import { Fault } from '../../../ui/Fault';
 import { useInfo, useRoom } from '../../live/useRoom';
 import { useSessionFile } from '../useSessionFile';
-import { addressOf } from './address';
+import { addressOf } from '../../../ui/address';
 import { OnItsWay } from '../../../ui/OnItsWay';
 import classes from './film.module.css';
 

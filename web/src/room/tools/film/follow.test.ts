@@ -1,4 +1,4 @@
-import { addressOf } from './address';
+import { addressOf } from '../../../ui/address';
 import { bring, type Playing } from './follow';
 
 const element = (currentTime: number, more: Partial<Playing> = {}) => {

@@ -3,6 +3,7 @@ import { lazy, Suspense } from 'react';
 import { countWords, lengthWords } from '@nimble-bell/core/calendar';
 import { CLASS, type Laid } from '@nimble-bell/core/room';
 import { useNow } from '../../../app/clock';
+import { Linked } from '../../../ui/Linked';
 import { SmallButton } from '../../../ui/SmallButton';
 import { useLine } from '../../controls/useLine';
 import { useInside, usePlace, useRoom, useTableName, useTeaching, type Inside } from '../../live/useRoom';
@@ -36,7 +37,11 @@ export default function TableStrip() {
             {place === CLASS ? 'each recorded' : 'recorded, for this table'}
           </span>
         )}
-        {laid.task && <span className={classes.task}>{laid.task}</span>}
+        {laid.task && (
+          <span className={classes.task}>
+            <Linked text={laid.task} />
+          </span>
+        )}
         {laid.files.length > 0 && (
           <Suspense>
             <TaskFiles files={laid.files} />

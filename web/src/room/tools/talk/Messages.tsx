@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { clockWords } from '@nimble-bell/core/calendar';
 import type { Message } from '@nimble-bell/core/room';
+import { Linked } from '../../../ui/Linked';
 import classes from './talk.module.css';
 
 interface Props {
@@ -43,7 +44,7 @@ export function Messages({ messages, me, zone, nameOf, files, acts, newFrom = nu
         <p className={classes.gone}>Taken back by a teacher.</p>
       ) : (
         <p dir="auto" data-call={m.call}>
-          {m.text}
+          <Linked text={m.text} />
         </p>
       )}
       {m.file && files?.(m.file)}
