@@ -1,6 +1,6 @@
 import { IconHandStop, IconMicrophone, IconPhone } from '@tabler/icons-react';
 import { lazy, memo, Suspense, useMemo, useRef, useState, useSyncExternalStore, type ReactNode } from 'react';
-import type { Capability, Role, RoomInfo } from '@nimble-bell/core/api';
+import type { Capability, Line, Role, RoomInfo } from '@nimble-bell/core/api';
 import { clockWords } from '@nimble-bell/core/calendar';
 import { exceptionWords } from '@nimble-bell/core/limits';
 import {
@@ -39,6 +39,10 @@ interface SeatProps {
   /** Whoever looks at it teaches. */
   teaching: boolean;
   speaking: Speaking;
+  /** Nothing was seen of them for long. */
+  quiet: boolean;
+  /** Their page is behind another. */
+  hidden: boolean;
 }
 
 /** What somebody may, or may not, whatever the class may: for those who teach. */
@@ -84,8 +88,38 @@ const selectSeat =
   };
 export type Shown = ReturnType<ReturnType<typeof selectSeat>>;
 
+interface Seen {
+  /** Since when they speak. */
+  since: number | null;
+  line: Line;
+  quiet: boolean;
+  hidden: boolean;
+}
+
+/** All that a seat says of its person, for whoever does not see it. */
+const wordsOf = (shown: Shown, { since, line, quiet, hidden }: Seen): string =>
+  [
+    shown.here ? (shown.elsewhere ? `at ${shown.elsewhere}` : 'here') : 'absent',
+    shown.pronouns,
+    shown.telephone && 'by telephone',
+    shown.pages > 1 && `on ${shown.pages} pages`,
+    shown.microphone && 'microphone on',
+    since !== null && `speaking since ${clockWords(since, shown.zone)}`,
+    shown.hand && 'hand up',
+    shown.floor && 'has the floor',
+    shown.excepted,
+    shown.sign && SIGN_WORDS[shown.sign].toLowerCase(),
+    shown.withheld && 'not recorded',
+    quiet && 'quiet for long',
+    hidden && 'page hidden',
+    line !== 'good' && LINE_WORDS[line],
+  ]
+    .filter(Boolean)
+    .join(', ');
+
 /** One person's place: drawn again when something of theirs changes, and at nothing else. */
-export const Seat = memo(function Seat({ member, name, role, me, teaching, speaking }: SeatProps) {
+export const Seat = memo(function Seat(props: SeatProps) {
+  const { member, name, role, me, teaching, speaking, quiet, hidden } = props;
   const { call } = useRoom();
   const shown = useInside(useMemo(() => selectSeat(member), [member]));
   const since = useSpeaks(speaking, member);
@@ -95,21 +129,8 @@ export const Seat = memo(function Seat({ member, name, role, me, teaching, speak
     call.subscribe,
     () => call.tracks().find((t) => t.member === member && t.kind === 'camera')?.track ?? null,
   );
-  const { here, microphone, hand, floor } = shown;
-  const words = [
-    here ? (shown.elsewhere ? `at ${shown.elsewhere}` : 'here') : 'absent',
-    shown.pronouns,
-    shown.telephone && 'by telephone',
-    shown.pages > 1 && `on ${shown.pages} pages`,
-    microphone && 'microphone on',
-    speaks && `speaking since ${clockWords(since, shown.zone)}`,
-    hand && 'hand up',
-    floor && 'has the floor',
-    shown.excepted,
-    shown.sign && SIGN_WORDS[shown.sign].toLowerCase(),
-    shown.withheld && 'not recorded',
-    line !== 'good' && LINE_WORDS[line],
-  ].filter(Boolean);
+  const { here, floor } = shown;
+  const words = wordsOf(shown, { since: speaks ? since : null, line, quiet, hidden });
   const face = (
     <>
       {shown.camera && !me && <WantedInSight member={member} />}
@@ -129,10 +150,12 @@ export const Seat = memo(function Seat({ member, name, role, me, teaching, speak
     'data-elsewhere': shown.elsewhere !== '',
     'data-speaking': speaks,
     'data-floor': floor,
+    'data-quiet': quiet,
+    'data-hidden': hidden,
     'data-testid': 'seat',
     'data-name': name,
-    title: `${name}: ${words.join(', ')}`,
-    'aria-label': `${name}, ${words.join(', ')}`,
+    title: `${name}: ${words}`,
+    'aria-label': `${name}, ${words}`,
   };
   const works = here && (me ? shown.renames : teaching && !teaches(role));
   if (!works)

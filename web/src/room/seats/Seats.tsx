@@ -6,6 +6,7 @@ import { useMemo } from 'react';
 import { useAsk } from '../../app/api';
 import { useChange } from '../../app/queries';
 import { nameFrom, seated, useInside, useMe, useTeaching, type Inside } from '../live/useRoom';
+import { useQuiet } from '../withUs/useQuiet';
 import { inSeatOrder, ordering, type Ordering } from './ordering';
 import { Seat } from './Seat';
 import { useListening } from './speaking';
@@ -57,6 +58,7 @@ export function Seats() {
     sameSeats,
   );
   const speaking = useListening();
+  const { quiet, hidden } = useQuiet();
   return (
     <section className={classes.seats} aria-label={`Seats: ${here} of ${all} are here`}>
       <div className={classes.seatGrid} tabIndex={0} data-act="seats" role="group" aria-label="Class list">
@@ -68,6 +70,8 @@ export function Seats() {
             role={p.role}
             me={p.member === me}
             {...{ teaching, speaking }}
+            quiet={quiet.has(p.member)}
+            hidden={hidden.has(p.member)}
           />
         ))}
         {teaching && live && <Nudge session={session} missing={missing} />}

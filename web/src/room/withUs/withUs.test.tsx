@@ -3,6 +3,7 @@ import { act } from 'react';
 import { setServerTime } from '../../app/clock';
 import { ana, CLASS, maren, roomTools, showInRoom } from '../../testing/render';
 import { Statements } from '../floor/Statements';
+import { Seats } from '../seats/Seats';
 import { WithUs } from './WithUs';
 
 const MINUTE = 60_000;
@@ -21,6 +22,20 @@ test('who teaches sees how many are quiet or elsewhere, and of each what was see
   ).toEqual(['Ben Garrowcame 11 min ago, nothing yet, page hidden', 'Ana Lanyonraised a hand 11 min ago']);
   act(() => hear({ what: 'hidden', hidden: false, member: 'ben' }));
   expect(await screen.findByRole('button', { name: '2 here: 2 quiet' })).not.toBeNull();
+});
+
+test('seats of the quiet and of hidden pages are told apart, for those who teach', () => {
+  const { tools, hear, happen } = roomTools(maren, CLASS);
+  setServerTime(12 * MINUTE);
+  showInRoom(tools, <Seats />);
+  const seat = (name: RegExp) => screen.getByRole('button', { name });
+  act(() => hear({ what: 'hidden', hidden: true, member: 'ben' }));
+  expect(seat(/^Ben Garrow, here, quiet for long, page hidden/).dataset).toMatchObject({
+    ...{ quiet: 'true', hidden: 'true' },
+  });
+  expect(seat(/^Ana/).dataset).toMatchObject({ quiet: 'true', hidden: 'false' });
+  act(() => happen({ type: 'microphone', member: 'ana', on: true }));
+  expect(seat(/^Ana/).dataset.quiet).toBe('false');
 });
 
 test('a student’s page says that it is hidden, to nobody but the room, and reads that it is seen', () => {
