@@ -334,6 +334,7 @@ export const STUDENT_COMMANDS: Record<
   resumeRecording: 'teachers-only',
   dismiss: 'teachers-only',
   microphone: 'closed',
+  onlyListen: 'ok',
   camera: 'closed',
   present: 'closed',
   draw: 'closed',

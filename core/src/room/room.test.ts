@@ -19,7 +19,7 @@ import {
 } from './index';
 
 test('everyone walks in muted, with the camera off', () => {
-  expect(lecture({ speak: 'open' }).state.desk).toEqual({ microphone: {}, camera: {}, asked: {} });
+  expect(lecture({ speak: 'open' }).state.desk).toEqual({ microphone: {}, camera: {}, listens: {}, asked: {} });
 });
 
 test('a closed microphone is refused with who closed it and what one can do instead', () => {
@@ -70,6 +70,26 @@ test('all are muted, with or without their right to switch on again', () => {
   room.do(maren, { type: 'muteAll', again: false });
   expect(room.state.desk.microphone).toEqual({});
   expect(room.refusal(ana, { type: 'microphone', on: true })!.code).toBe('closed');
+});
+
+test('who only listens is not asked to speak, until they switch on by themselves', () => {
+  const room = lecture({ speak: 'open', seeMarks: 'closed' });
+  room.do(ana, { type: 'microphone', on: true });
+  room.do(ana, { type: 'onlyListen', on: true });
+  expect(room.state.desk.microphone).toEqual({});
+  expect(room.refusal(maren, { type: 'askOn', member: 'ana' })!.code).toBe('only-listens');
+  // It is a mark like others: where those are closed, theirs and the teachers' alone.
+  expect([ana, ben, maren].map((v) => snapshotFor(room.state, v).desk.listens)).toEqual([
+    { ana: true },
+    {},
+    { ana: true },
+  ]);
+  expect(audience(room.events.at(-1)!, ben, room.state)).toBeNull();
+  room.do(ana, { type: 'microphone', on: true });
+  expect(room.state.desk.listens).toEqual({});
+  room.do(ana, { type: 'onlyListen', on: true });
+  room.happen({ type: 'left', member: 'ana' });
+  expect(room.state.desk.listens).toEqual({});
 });
 
 test('a student gives no teaching command, whatever it is', () => {

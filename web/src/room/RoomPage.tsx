@@ -1,7 +1,7 @@
 import { Button, Loader, Text } from '@mantine/core';
 import { useMediaQuery } from '@mantine/hooks';
 import { lazy, Suspense, useState } from 'react';
-import { useParams } from 'react-router';
+import { useParams, useSearchParams } from 'react-router';
 import { teaches } from '@nimble-bell/core/roster';
 import { Desk } from './desk/Desk';
 import { Keys } from './controls/Keys';
@@ -42,14 +42,19 @@ const Porch = lazy(() => import('./door/Porch').then((m) => ({ default: m.Porch 
 /** The room. A page opened straight at it asks for one press first: browsers play no sound before. */
 export function RoomPage() {
   const { session } = useParams();
-  const [entered, setEntered] = useState(isPeople() || (navigator.userActivation?.hasBeenActive ?? false));
+  const [search] = useSearchParams();
+  const tries = search.has('try');
+  const [entered, setEntered] = useState(
+    isPeople() || (!tries && (navigator.userActivation?.hasBeenActive ?? false)),
+  );
   if (!entered)
     return (
       <Doorway title="The room is behind this door">
         <Button size="lg" onClick={() => setEntered(true)} autoFocus>
           Enter the room
         </Button>
-        <TryDevices />
+        <TryDevices at={tries} />
+        {tries && <WayBack info={null} />}
       </Doorway>
     );
   return <Room key={session} session={session!} />;

@@ -365,6 +365,9 @@ function Door(props: DoorProps) {
 function NextActions({ next, mine }: { next: SessionInfo & { door: DoorState }; mine: MyCourse }) {
   return (
     <Group gap="md" mt="sm">
+      <Anchor component={Link} to={`room/${next.id}?try`} size="sm">
+        Try camera and microphone
+      </Anchor>
       {next.state !== 'live' && (
         <Anchor
           component="button"

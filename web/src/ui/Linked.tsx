@@ -1,3 +1,4 @@
+import { Anchor } from '@mantine/core';
 import { addressOf } from './address';
 
 /** An address of the web in the middle of what somebody wrote, with what may stand behind it. */
@@ -20,9 +21,9 @@ export function Linked({ text }: { text: string }) {
     if (!to) return typed + rest;
     return (
       <span key={i}>
-        <a href={to} target="_blank" rel="noreferrer noopener nofollow">
+        <Anchor href={to} target="_blank" rel="noreferrer noopener nofollow" underline="always" inherit>
           {typed}
-        </a>
+        </Anchor>
         {rest}
       </span>
     );

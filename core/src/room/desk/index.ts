@@ -6,10 +6,14 @@ import { refuse } from '../kernel/refusals';
 import type { RoomState } from '../kernel/state';
 import { classLimit, may, unhushed } from '../may';
 import { isHere } from '../presence/index';
+import { markedFor, sees } from '../sight';
 import { nameIn } from '../words';
 import type { DeskState } from './state';
 
-type Switch = 'microphone' | 'camera';
+type Switch = 'microphone' | 'camera' | 'listens';
+
+/** What is on by one's own switch, where the limits let it. */
+type Owned = Exclude<Switch, 'listens'>;
 
 const turned = (part: DeskState, which: Switch, member: string, on: boolean): DeskState => {
   const { [member]: _, ...others } = part[which];
@@ -22,7 +26,7 @@ const turned = (part: DeskState, which: Switch, member: string, on: boolean): De
  */
 function closedOff(part: DeskState, room: RoomState): DeskState {
   const open = unhushed(room);
-  const kept = (which: Switch) => {
+  const kept = (which: Owned) => {
     const capability = capabilityOf(which === 'microphone' ? 'sound' : 'camera');
     const all = Object.keys(part[which]);
     const left = all.filter((m) => {
@@ -34,7 +38,7 @@ function closedOff(part: DeskState, room: RoomState): DeskState {
   return { ...part, microphone: kept('microphone'), camera: kept('camera') };
 }
 
-const ownSwitch = (which: Switch): CommandRule<Switch> => ({
+const ownSwitch = (which: Owned): CommandRule<Owned> => ({
   who: 'anyone',
   phase: 'any',
   needs: ({ on }) => (on ? [capabilityOf(which === 'microphone' ? 'sound' : 'camera')] : []),
@@ -42,7 +46,7 @@ const ownSwitch = (which: Switch): CommandRule<Switch> => ({
     Boolean(room.desk[which][member]) === on ? [] : [{ type: which, member, on }],
 });
 
-const NOTHING_ON: DeskState = { microphone: {}, camera: {}, asked: {} };
+const NOTHING_ON: DeskState = { microphone: {}, camera: {}, listens: {}, asked: {} };
 
 /** Nobody is asked any more who has answered, is gone, or may not. */
 const unasked = (part: DeskState, member: string): DeskState => {
@@ -53,7 +57,15 @@ const unasked = (part: DeskState, member: string): DeskState => {
 
 /** Everyone is off: microphone, camera, and what they were asked. */
 const away = (part: DeskState, member: string) =>
-  unasked(turned(turned(part, 'microphone', member, false), 'camera', member, false), member);
+  unasked(
+    turned(
+      turned(turned(part, 'microphone', member, false), 'camera', member, false),
+      'listens',
+      member,
+      false,
+    ),
+    member,
+  );
 
 /** Everyone's own switches, and muting. */
 export const desk = concern({
@@ -62,6 +74,16 @@ export const desk = concern({
   commands: {
     microphone: ownSwitch('microphone') as CommandRule<'microphone'>,
     camera: ownSwitch('camera') as CommandRule<'camera'>,
+    onlyListen: {
+      who: 'anyone',
+      phase: 'any',
+      decide: (room, { member }, { on }) => {
+        const { listens, microphone } = room.desk;
+        if (Boolean(listens[member]) === on) return [];
+        const off: RoomEvent[] = on && microphone[member] ? [{ type: 'microphone', member, on: false }] : [];
+        return [...off, { type: 'onlyListens', member, on }];
+      },
+    },
     mute: {
       who: 'teaching',
       phase: 'live',
@@ -90,6 +112,7 @@ export const desk = concern({
       decide: (room, { member: by }, { member }) => {
         const person = room.presence.people[member];
         if (!person || !isHere(room, member)) return refuse('not-here');
+        if (room.desk.listens[member]) return refuse('only-listens');
         if (!may(room, person, 'speak').allowed) return refuse('no-floor');
         const is = room.desk.microphone[member] || room.desk.asked[member] || teaches(person.role);
         return is ? [] : [{ type: 'askedOn', by, member }];
@@ -100,7 +123,20 @@ export const desk = concern({
     microphone: {
       version: 1,
       hears: () => EVERYONE,
-      evolve: (part, { member, on }) => unasked(turned(part, 'microphone', member, on), member),
+      evolve: (part, { member, on }) => {
+        const next = unasked(turned(part, 'microphone', member, on), member);
+        // Whoever speaks does not only listen any more.
+        return on ? turned(next, 'listens', member, false) : next;
+      },
+      log: null,
+    },
+    onlyListens: {
+      version: 1,
+      hears: ({ member }, room) => markedFor(room, member),
+      evolve: (part, { member, on }) => {
+        const next = turned(part, 'listens', member, on);
+        return on ? unasked(next, member) : next;
+      },
       log: null,
     },
     camera: {
@@ -131,10 +167,13 @@ export const desk = concern({
         `${nameOf(by)} muted ${member === null ? 'everyone' : nameOf(member)}.`,
     },
   },
-  seenBy: (part, { member, role }) =>
-    teaches(role)
-      ? part
-      : { ...part, asked: Object.fromEntries(Object.entries(part.asked).filter(([m]) => m === member)) },
+  seenBy: (part, viewer, room) => {
+    if (teaches(viewer.role)) return part;
+    const own = <T>(all: Readonly<Record<string, T>>) =>
+      Object.fromEntries(Object.entries(all).filter(([m]) => m === viewer.member));
+    const listens = sees(room, viewer, 'seeMarks') ? part.listens : own(part.listens);
+    return { ...part, listens, asked: own(part.asked) };
+  },
   heeds: {
     // Everyone walks in muted, with the camera off.
     entered: (part, { member }) => away(part, member),

@@ -16,6 +16,7 @@ const SENTENCES = {
   'never-here': 'This person has not been in the room.',
   teaches: 'Teachers speak without being given the floor.',
   'no-presenting': 'They may not present: open it to the class, or give them the floor.',
+  'only-listens': 'They only listen: where they are they cannot speak.',
   'no-floor': 'Speaking is closed to them. Give them the floor.',
   self: 'This would only reach yourself.',
   locked: 'The door is locked. Nobody else comes in for now.',

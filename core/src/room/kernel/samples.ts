@@ -79,6 +79,7 @@ export const SAMPLES: readonly { version: number; body: { type: EventType } & Re
   { version: 1, body: { type: 'signGiven', member: 'ana', sign: 'lost' } },
   { version: 1, body: { type: 'handLowered', by: 'ana', member: 'ana' } },
   { version: 1, body: { type: 'microphone', member: 'ana', on: true } },
+  { version: 1, body: { type: 'onlyListens', member: 'ana', on: true } },
   { version: 1, body: { type: 'camera', member: 'ana', on: false } },
   { version: 1, body: { type: 'askedOn', by: 'maren', member: 'ana' } },
   { version: 1, body: { type: 'presentAsked', by: 'maren', member: 'ana' } },

@@ -7,6 +7,7 @@ import classes from './desk.module.css';
 // Seldom asked for.
 const DeviceChoice = lazy(() => import('../door/DeviceChoice'));
 const PresentChoice = lazy(() => import('./PresentChoice'));
+const OnlyListen = lazy(() => import('./OnlyListen').then((m) => ({ default: m.OnlyListen })));
 const SeatOrder = lazy(() => import('../seats/SeatOrder'));
 
 /** A small button, and what it opens over itself. */
@@ -41,6 +42,7 @@ export function DevicesButton() {
       <Over words="Devices" about="Your devices">
         <DeviceChoice changed={(what) => void call.change(what).catch(() => {})} />
         <PresentChoice />
+        {!teaching && <OnlyListen />}
       </Over>{' '}
       {teaching && (
         <Over words="Seats" about="How the seats stand">

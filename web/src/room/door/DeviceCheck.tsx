@@ -75,7 +75,7 @@ function CameraOn() {
     <Switch
       label="Come in with the camera on, where the class allows it"
       checked={camera}
-      onChange={(e) => arrival.set({ camera: e.currentTarget.checked })}
+      onChange={(e) => arrival.set({ ...arrival.get(), camera: e.currentTarget.checked })}
     />
   );
 }

@@ -69,6 +69,7 @@ function useSwitchesOff(connection: RoomConnection, tools: RoomTools) {
         arrival.get().camera &&
         state.door.rules.cameras === 'choice' &&
         may(state, info.me, 'camera').allowed;
+      if (arrival.get().listens) void connection.command({ type: 'onlyListen', on: true });
       if (withCamera) void tools.sendWithDevice('camera', { type: 'camera', on: true });
       const off = [];
       if (state.desk.microphone[member] && !isCalling(state, member)) {

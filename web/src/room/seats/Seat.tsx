@@ -72,6 +72,7 @@ const selectSeat =
       pronouns: room.presence.people[member]?.pronouns ?? '',
       renames: info.me.member === member && may(room, info.me, 'rename').allowed,
       microphone: here && isOn(room, member, 'sound'),
+      listens: here && Boolean(room.desk.listens[member]),
       /** What is said is passed on. */
       heard: here && sends(room, member, 'sound'),
       zone: info.zone,
@@ -104,6 +105,7 @@ const wordsOf = (shown: Shown, { since, line, quiet, hidden }: Seen): string =>
     shown.telephone && 'by telephone',
     shown.pages > 1 && `on ${shown.pages} pages`,
     shown.microphone && 'microphone on',
+    shown.listens && 'only listens',
     since !== null && `speaking since ${clockWords(since, shown.zone)}`,
     shown.hand && 'hand up',
     shown.floor && 'has the floor',
@@ -220,8 +222,8 @@ function SpeaksFor({ since }: { since: number }) {
 
 /** What stands on a seat beside its name, for the eye. */
 function Marks({ shown, speaks, weak }: { shown: Shown; speaks: boolean; weak: boolean }) {
-  const { excepted, withheld, telephone, floor, hand, microphone, sign } = shown;
-  const marks = [excepted, withheld, telephone, floor, speaks, hand, sign, microphone, weak].filter(
+  const { excepted, withheld, telephone, floor, hand, microphone, listens, sign } = shown;
+  const marks = [excepted, withheld, telephone, floor, speaks, hand, sign, microphone, listens, weak].filter(
     Boolean,
   ).length;
   return (
@@ -234,6 +236,7 @@ function Marks({ shown, speaks, weak }: { shown: Shown; speaks: boolean; weak: b
       {hand && <IconHandStop size={15} />}
       {sign && <SignMark sign={sign} />}
       {microphone && <IconMicrophone size={15} />}
+      {listens && <ListensMark />}
       {weak && <WeakMark />}
     </span>
   );
@@ -255,6 +258,18 @@ const WithheldMark = () => (
 const WeakMark = () => (
   <svg viewBox="0 0 16 16" width={15} height={15} data-mark="weak">
     <path d="M1 8h4M11 8h4M7 8h.1M9 8h.1" stroke="currentColor" strokeWidth="2.4" strokeLinecap="round" />
+  </svg>
+);
+/** Waves that come to a shore, and none that leave it: they only listen. */
+const ListensMark = () => (
+  <svg viewBox="0 0 16 16" width={15} height={15} data-mark="listens">
+    <path
+      d="M2 5q3 3 0 6M6.5 3.5q4.5 4.5 0 9M13 2v12"
+      stroke="currentColor"
+      strokeWidth="2"
+      fill="none"
+      strokeLinecap="round"
+    />
   </svg>
 );
 /** A small flag: the floor is theirs. */

@@ -71,7 +71,10 @@ function Acts({ member, name, shown }: Pick<SeatMenuProps, 'member' | 'name' | '
       ) : (
         <Menu.Item onClick={() => void send({ type: 'giveFloor', member })}>Give the floor</Menu.Item>
       )}
-      <Menu.Item disabled={shown.microphone} onClick={() => void send({ type: 'askOn', member })}>
+      <Menu.Item
+        disabled={shown.microphone || shown.listens}
+        onClick={() => void send({ type: 'askOn', member })}
+      >
         Ask to switch on
       </Menu.Item>
       <Menu.Item onClick={() => void send({ type: 'askToPresent', member })}>Ask to present</Menu.Item>
