@@ -172,7 +172,7 @@ const COMMANDS: Record<CommandType, RoomCommand> = {
   passOn: { type: 'passOn' },
   endPick: { type: 'endPick' },
   microphone: { type: 'microphone', on: true },
-  onlyListen: { type: 'onlyListen', on: true },
+  onlyListen: { type: 'onlyListen', on: false },
   camera: { type: 'camera', on: true },
   present: { type: 'present', on: true },
   draw: { type: 'draw', stroke: { points: [0.5, 0.5], colour: 'ink' } },
