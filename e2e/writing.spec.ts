@@ -212,6 +212,16 @@ test('a file goes with a message to those who may read it, of a kind that is tak
   const many = await Promise.all(Array.from({ length: 40 }, () => up(bys[1]!)));
   expect(many.filter((r) => r.status() === 201)).toHaveLength(20);
   expect(many.filter((r) => r.status() === 503)).toHaveLength(20);
+  // A picture is seen with its message, and is the one that was sent.
+  const [again] = await Promise.all([
+    ana.waitForEvent('filechooser'),
+    ana.getByRole('button', { name: 'Attach a file' }).click(),
+  ]);
+  await again.setFiles({ name: 'shore.png', mimeType: 'image/png', buffer: await ana.screenshot() });
+  const shore = page.getByRole('img', { name: 'shore.png' });
+  await expect
+    .poll(() => shore.evaluate((i: HTMLImageElement) => i.naturalWidth), { timeout: 15_000 })
+    .toBe(ana.viewportSize()!.width);
   // Of who is in no recording a file is their classmates' in class, and nobody's afterwards but those who teach.
   const names = async (by: APIRequestContext) =>
     (await (await by.get(`/api/sessions/${course.session}/attached`)).json()).map(
@@ -226,8 +236,8 @@ test('a file goes with a message to those who may read it, of a kind that is tak
   expect((await names(bys[1]!)).join()).toContain('é🌊');
   await dismiss(page);
   expect(await names(bys[1]!)).toEqual([]);
-  expect(await names(bys[0]!)).toHaveLength(3);
-  expect(await names(api)).toHaveLength(3);
+  expect(await names(bys[0]!)).toHaveLength(4);
+  expect(await names(api)).toHaveLength(4);
 });
 
 test('notes are written together by who may, outlive a lost line, and are read by the class afterwards', async ({

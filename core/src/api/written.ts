@@ -36,6 +36,8 @@ export interface AttachedInfo {
   id: string;
   name: string;
   bytes: number;
+  /** It is a picture, and small enough to be shown without being asked for. */
+  shown: boolean;
   /** Good for some hours. */
   path: string;
 }

@@ -19,6 +19,8 @@ import { holdWriter } from '../writing/store';
 import { attachedBy, attachedById, attachedIn, insertAttached } from './store';
 
 const LARGEST = 25_000_000;
+/** A picture up to this is shown with its message, bytes: no more than a page is read for. */
+const SHOWN = 2_000_000;
 /** So many may somebody send up in one session. */
 const MOST = 20;
 
@@ -58,8 +60,9 @@ export function attachedRoutes(ctx: Context): Router {
     const { of } = parse(OfQuery, req.query);
     const ids = (await readable(ctx, session, me)).filter((id) => !of || id === of);
     const files = await attachedIn(ctx.db, session.id, ids);
-    const infos: AttachedInfo[] = files.map(({ id, name, bytes }) => ({
+    const infos: AttachedInfo[] = files.map(({ id, name, bytes, type }) => ({
       ...{ id, name, bytes: Number(bytes) },
+      shown: type.startsWith('image/') && Number(bytes) <= SHOWN,
       path: `/api/attached/${id}/file?ticket=${ticketFor(ctx, id, me)}`,
     }));
     res.json(infos);

@@ -26,6 +26,8 @@ export function Stage() {
   const teaching = useTeaching();
   const { front, ...has } = useInside(select);
   const whole = useRef<HTMLElement>(null);
+  const words = useRef<HTMLDivElement>(null);
+  useSwitchWidth(whole, words);
   const [own, setOwn] = useState({ shows: front, while: front });
   const shows = own.while === front ? own.shows : front;
   const { Stage: Shown } = STAGE_TOOLS.find((t) => t.id === shows)!;
@@ -39,7 +41,7 @@ export function Stage() {
       data-shows={shows}
     >
       <div className={classes.stageSwitch}>
-        <div className={classes.words}>
+        <div className={classes.words} ref={words}>
           <SegmentedControl
             size="xs"
             aria-label="What the stage shows"
@@ -66,6 +68,18 @@ export function Stage() {
       <Notice />
     </section>
   );
+}
+
+/** How wide what one chooses by is, for what stands beside it: `--switch`. */
+function useSwitchWidth(stage: RefObject<HTMLElement | null>, words: RefObject<HTMLElement | null>) {
+  useEffect(() => {
+    if (!('ResizeObserver' in window)) return;
+    const observer = new ResizeObserver(() => {
+      stage.current?.style.setProperty('--switch', `${(words.current?.offsetWidth ?? 0) + 20}px`);
+    });
+    observer.observe(words.current!);
+    return () => observer.disconnect();
+  }, [stage, words]);
 }
 
 /** The stage and nothing else, as large as the screen; Escape leads back. */
