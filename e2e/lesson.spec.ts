@@ -100,7 +100,9 @@ test('a whole lesson: a teacher, four students and thirty stand-ins use every to
       .click();
     await page.getByRole('menuitem', { name: 'Large for all' }).click();
     expect(await presses()).toBe(2);
-    await stage(page, 'Seats');
+    await page.getByRole('button', { name: 'Seats', exact: true }).click();
+    await page.getByRole('switch', { name: 'Nothing but the seats' }).click();
+    await page.keyboard.press('Escape');
     await press(page, 'Put before everybody');
     await expect(dot.getByRole('region', { name: 'Stage' })).toHaveAttribute('data-shows', 'seats');
 

@@ -9,6 +9,7 @@ const DeviceChoice = lazy(() => import('../door/DeviceChoice'));
 const PresentChoice = lazy(() => import('./PresentChoice'));
 const OnlyListen = lazy(() => import('./OnlyListen').then((m) => ({ default: m.OnlyListen })));
 const SeatOrder = lazy(() => import('../seats/SeatOrder'));
+const SeatsAlone = lazy(() => import('../seats/SeatsAlone'));
 
 /** A small button, and what it opens over itself. */
 function Over({ words, about, children }: { words: string; about: string; children: ReactNode }) {
@@ -44,11 +45,9 @@ export function DevicesButton() {
         <PresentChoice />
         {!teaching && <OnlyListen />}
       </Over>{' '}
-      {teaching && (
-        <Over words="Seats" about="How the seats stand">
-          <SeatOrder />
-        </Over>
-      )}
+      <Over words="Seats" about="How the seats stand">
+        {teaching ? <SeatOrder /> : <SeatsAlone />}
+      </Over>
     </div>
   );
 }

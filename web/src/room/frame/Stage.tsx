@@ -7,6 +7,7 @@ import { SmallButton } from '../../ui/SmallButton';
 import { useInside, useRoom, useTeaching, type Inside } from '../live/useRoom';
 import { STAGE_TOOLS } from '../tools/registry';
 import { Notice } from './Notice';
+import { ownStage, shownWhile } from './ownStage';
 import classes from './stage.module.css';
 
 const select = ({ room, info }: Inside) => {
@@ -14,7 +15,8 @@ const select = ({ room, info }: Inside) => {
   const { laid } = room.tables;
   // Whoever has no seat, and those who teach, look at all tables.
   const tables = laid !== null && (place === CLASS || laid.choose || teaches(info.me.role));
-  return { front: frontOf(room, place), tables, film: room.film.on !== null && place === CLASS };
+  const front = frontOf(room, place);
+  return { front, tables, film: room.film.on !== null && place === CLASS, seats: front === 'seats' };
 };
 
 /**
@@ -28,8 +30,8 @@ export function Stage() {
   const whole = useRef<HTMLElement>(null);
   const words = useRef<HTMLDivElement>(null);
   useSwitchWidth(whole, words);
-  const [own, setOwn] = useState({ shows: front, while: front });
-  const shows = own.while === front ? own.shows : front;
+  const shows = shownWhile(front, ownStage.use());
+  useEffect(() => () => ownStage.set(null), []);
   const { Stage: Shown } = STAGE_TOOLS.find((t) => t.id === shows)!;
   const word = STAGE_TOOLS.find((t) => t.id === front)!.word.toLowerCase();
   return (
@@ -46,7 +48,7 @@ export function Stage() {
             size="xs"
             aria-label="What the stage shows"
             value={shows}
-            onChange={(value) => setOwn({ shows: value as Front, while: front })}
+            onChange={(value) => ownStage.set({ shows: value as Front, while: front })}
             data={STAGE_TOOLS.filter(
               (t) => !(t.id in has) || has[t.id as keyof typeof has] || shows === t.id,
             ).map(({ id, word }) => ({ value: id, label: word }))}
@@ -59,7 +61,7 @@ export function Stage() {
           </SmallButton>
         )}
         {shows !== front && !teaching && (
-          <SmallButton apart onClick={() => setOwn({ shows: front, while: front })}>
+          <SmallButton apart onClick={() => ownStage.set(null)}>
             To the {word}, with the class
           </SmallButton>
         )}

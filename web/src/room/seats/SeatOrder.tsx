@@ -8,6 +8,7 @@ import { moved } from '../../ui/moved';
 import { nameFrom, seated, useInside, type Inside } from '../live/useRoom';
 import { isPeople, openPeople } from '../frame/apart';
 import { inSeatOrder, ordering, orderSeats, type Order } from './ordering';
+import SeatsAlone from './SeatsAlone';
 import classes from './order.module.css';
 
 const OPTIONS: { value: Order; label: string }[] = [
@@ -24,6 +25,7 @@ export default function SeatOrder() {
     <Stack gap="xs">
       <Choice label="Seats by" value={by} onChange={(to) => orderSeats({ by: to })} options={OPTIONS} />
       {by === 'hand' && <ByHand />}
+      <SeatsAlone />
       <Text size="sm" c="dimmed">
         Who is here comes first in each. Only you have them so.
       </Text>

@@ -4,7 +4,7 @@ import { Board } from './board/Board';
 import { Faces } from './picture/Faces';
 import { MainPicture } from './picture/MainPicture';
 import { Notes } from './notes/Notes';
-import { SeatsAlone } from './picture/SeatsAlone';
+import { NoStage } from './picture/NoStage';
 import { Slides } from './slides/Slides';
 import { Film } from './film/Film';
 import { TalkPanel } from './talk/TalkPanel';
@@ -14,7 +14,7 @@ import { Tables } from './tables/Tables';
 export const STAGE_TOOLS: readonly { id: Front; word: string; Stage: ComponentType }[] = [
   { id: 'picture', word: 'Picture', Stage: MainPicture },
   { id: 'faces', word: 'Faces', Stage: Faces },
-  { id: 'seats', word: 'Seats', Stage: SeatsAlone },
+  { id: 'seats', word: 'Seats', Stage: NoStage },
   { id: 'slides', word: 'Slides', Stage: Slides },
   { id: 'board', word: 'Board', Stage: Board },
   { id: 'notes', word: 'Notes', Stage: Notes },

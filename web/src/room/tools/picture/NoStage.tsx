@@ -1,2 +1,2 @@
 /** Nothing is large: the seats below have all the room, each as large as it can be read from afar. */
-export const SeatsAlone = () => null;
+export const NoStage = () => null;
