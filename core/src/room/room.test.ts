@@ -19,7 +19,12 @@ import {
 } from './index';
 
 test('everyone walks in muted, with the camera off', () => {
-  expect(lecture({ speak: 'open' }).state.desk).toEqual({ microphone: {}, camera: {}, listens: {}, asked: {} });
+  expect(lecture({ speak: 'open' }).state.desk).toEqual({
+    microphone: {},
+    camera: {},
+    listens: {},
+    asked: {},
+  });
 });
 
 test('a closed microphone is refused with who closed it and what one can do instead', () => {
