@@ -3,7 +3,7 @@ import { mkdirSync } from 'node:fs';
 import path from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
 import { violations } from './support/axe';
-import { account, byLink, dismiss, makeCourse, ringIn, walkIn } from './support/course';
+import { account, byLink, dismiss, makeCourse, readyRecording, ringIn, walkIn } from './support/course';
 import { MAREN } from './support/people';
 
 /** Where a page's film is against another's, s: asked of both, each with its instant. */
@@ -109,4 +109,19 @@ test('a class watches a film at the same moment, whoever comes late too; an addr
     return captions.length ? (await maren.get(captions[0].path)).text() : '';
   };
   await expect.poll(vtt, { timeout: 30_000 }).toMatch(/^WEBVTT[\s\S]*Good evening[\s\S]*The tide turns\./);
+
+  // Beside the recording the film is where the class was in it: it runs with it, and stands with it.
+  const recording = await readyRecording(maren, course.session);
+  await ana.goto(`${course.students[0]!.link}/watch/${recording}`);
+  await ana
+    .getByRole('button', { name: /Film: Spring tide/ })
+    .first()
+    .click();
+  const then = ana.locator('video[aria-label="Spring tide.webm"]');
+  const at = () => then.evaluate((v: HTMLVideoElement) => v.currentTime);
+  await expect.poll(at, { timeout: 15_000 }).toBeGreaterThan(0.5);
+  const once = await at();
+  await expect.poll(at).toBeGreaterThan(once + 0.5);
+  await ana.getByRole('button', { name: 'Stand still' }).first().click();
+  await expect.poll(() => then.evaluate((v: HTMLVideoElement) => v.paused)).toBe(true);
 });

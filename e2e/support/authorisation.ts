@@ -184,6 +184,7 @@ export const ROUTES: Record<string, Answers> = {
   'GET /api/sessions/:id/film/:material': answers(401, 401, 401, 401, 401, 401),
   'GET /api/sessions/:id/slides/:deck/:page': answers(401, 403, 422, 422, 422, 403),
   'GET /api/recordings/:id/slides/:deck/:page': answers(401, 401, 401, 401, 401, 401),
+  'GET /api/recordings/:id/films/:material': answers(401, 401, 401, 401, 401, 401),
   'GET /api/shared/:code/slides/:deck/:page': answers(404, 404, 404, 404, 404, 404),
   'GET /api/attached/:id/file': answers(401, 401, 401, 401, 401, 401),
   'GET /api/materials/:material/file': answers(401, 401, 401, 401, 401, 401),

@@ -105,6 +105,8 @@ export interface RecordingDetail extends RecordingInfo {
   mediaPath: string;
   /** Where the pages are had that were shown: `path/deck/page`, and what is asked for behind it. */
   pages: { path: string; query: string };
+  /** Where the films are had that the class watched: `path/material`; null where they are not told of. */
+  films: { path: string; query: string } | null;
   /** What is read on the pages that were shown. */
   read: PageRead[];
   /** What is seen, each from when and for how long (ms), muted; whose it is where it is a student's camera. */

@@ -6,11 +6,15 @@ import { CLASS, evolve, newRoom } from '@nimble-bell/core/room';
 import { stripOf } from '@nimble-bell/core/watching';
 import type { Context } from '../context';
 import { AppError, parse } from '../errors';
+import { isFilm } from '../film/films';
+import { placeOf as fileAt } from '../files/receive';
+import { materialById } from '../materials/store';
 import { PageOf, readIn, sendPage } from '../slides/page';
 import { captionsTold, shownLanguages } from './captions';
 import { readyDir } from './files';
 import { infoOf, ofStill, type RecordingRow } from './store';
 import { picturesTo, toldTo, type Listener, type Told } from './told';
+import type { Watcher } from '@nimble-bell/core/recording';
 import { isReady } from './watchable';
 
 /** Where the files of a recording are had by somebody: under an address, with what is asked for behind each. */
@@ -45,6 +49,11 @@ export async function detailOf(
     mediaPath: media(row.file ?? 'none'),
     read,
     pages: { path: `${address.path}/slides`, query: address.query },
+    // A file of the class is not anybody's who has a link.
+    films:
+      listener === 'anybody' || leavesScreens(row)
+        ? null
+        : { path: `${address.path}/films`, query: address.query },
     pictures: pictures.map(({ kind, at: from, length, file, member }) => ({
       ...{ kind, at: from, length, path: media(file) },
       ...(member ? { member } : {}),
@@ -87,6 +96,26 @@ export async function sendShownPage(
   const { seen } = events.reduce(evolve, newRoom()).slides;
   if (!seen[CLASS]?.[deck]?.includes(page)) throw new AppError('not-found');
   await sendPage(ctx, deck, page, res);
+}
+
+const leavesScreens = ({ plan }: RecordingRow): boolean => plan?.leavesOut?.includes('screens') ?? false;
+
+/** A film that the class watched, where this person is told of it and it is still among the files of the course. */
+export async function sendWatchedFilm(
+  ctx: Context,
+  { row, listener }: { row: RecordingRow; listener: Watcher },
+  material: string,
+  res: Response,
+): Promise<void> {
+  isReady(row);
+  const { events } = await toldTo(ctx.db, row, listener);
+  const watched = events.some((e) => e.type === 'filmShown' && e.material === material);
+  const file = watched && !leavesScreens(row) ? await materialById(ctx.db, material) : null;
+  if (!file?.hash || file.courseId !== row.courseId || !isFilm(file.type)) throw new AppError('not-found');
+  res.sendFile(fileAt(path.join(ctx.config.dataDir, 'materials'), file.hash), {
+    dotfiles: 'allow',
+    headers: { 'Content-Type': file.type!, 'X-Content-Type-Options': 'nosniff' },
+  });
 }
 
 export async function sendCaptions(

@@ -6,7 +6,7 @@ import { teaches } from '@nimble-bell/core/roster';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { watchedOf } from '../watching/store';
-import { detailOf, sendCaptions, sendMedia, sendShownPage } from './detail';
+import { detailOf, sendCaptions, sendMedia, sendShownPage, sendWatchedFilm } from './detail';
 import { sendWriting, WRITINGS } from './exports/writing';
 import { readyDir } from './files';
 import { tablesTo } from './tables/told';
@@ -61,6 +61,16 @@ export function recordingRoutes(ctx: Context): Router {
   router.get('/recordings/:id/slides/:deck/:page', async (req, res) => {
     const { row, who } = await byTicket(ctx, req);
     await sendShownPage(ctx, { row, listener: { member: who.id, role: who.role } }, req.params, res);
+  });
+
+  router.get('/recordings/:id/films/:material', async (req, res) => {
+    const { row, who } = await byTicket(ctx, req);
+    await sendWatchedFilm(
+      ctx,
+      { row, listener: { member: who.id, role: who.role } },
+      req.params.material,
+      res,
+    );
   });
 
   router.get('/recordings/:id/captions/:language', async (req, res) => {

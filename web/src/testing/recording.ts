@@ -54,6 +54,7 @@ export const recording = (more: Partial<RecordingDetail> = {}): RecordingDetail 
   zone: 'Atlantic/Azores',
   read: [],
   pages: { path: '/api/recordings/rec/slides', query: '' },
+  films: { path: '/api/recordings/rec/films', query: '' },
   mediaPath: '/api/recordings/r/media?ticket=t',
   captions: [{ language: 'pt', path: '/api/recordings/r/captions/pt?ticket=t' }],
   ...more,
@@ -71,3 +72,6 @@ export function seek(seconds: number) {
   Object.defineProperty(video, 'currentTime', { value: seconds, writable: true, configurable: true });
   fireEvent.timeUpdate(video);
 }
+
+/** A recording that stands. */
+export const STILL = { now: () => 0, plays: () => false, pace: () => 1 };

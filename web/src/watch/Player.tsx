@@ -74,9 +74,17 @@ interface AroundProps extends ForTeachersProps {
 /** The room of that moment, under the film and then beside it, and what leads about in the recording. */
 function Around({ recording, position, film, goTo }: AroundProps) {
   const room = useReplay(recording, position);
-  const { zone, parts, pages, sessionId: session } = recording;
+  const { zone, parts, pages, films, sessionId: session } = recording;
+  const clock = useMemo(
+    () => ({
+      now: () => instantAt(parts, film.now()),
+      plays: () => !film.paused(),
+      pace: film.pace,
+    }),
+    [parts, film],
+  );
   const nameOf = useMemo(() => namesIn(recording.events), [recording.events]);
-  const moment = { room, zone, at: instantAt(parts, position), session, pages, nameOf };
+  const moment = { room, zone, at: instantAt(parts, position), session, pages, films, clock, nameOf };
   const painted = usePainted();
   const further = usePainted(painted);
   if (!painted) return null;

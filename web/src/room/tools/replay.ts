@@ -11,4 +11,8 @@ export interface ReplayProps {
   nameOf: (member: string) => string;
   /** Where the pages are had that were shown. */
   pages: { path: string; query: string };
+  /** Where the films are had that were watched together; null where they are not to be had. */
+  films: { path: string; query: string } | null;
+  /** The recording as it runs: its instant now, whether it plays, and how fast. */
+  clock: { now: () => number; plays: () => boolean; pace: () => number };
 }

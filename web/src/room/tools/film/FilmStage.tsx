@@ -74,11 +74,12 @@ function useFollowing(
     const look = (jumped: boolean) => {
       const video = element.current;
       if (!video || video.readyState < 1) return;
-      bring(video, positionIn(film, serverNow()) / 1000, film.playing, jumped, (error) => {
+      const refused = (error: DOMException) => {
         if (error.name !== 'NotAllowedError' || video.muted) return;
         video.muted = true;
         setSilent(true);
-      });
+      };
+      bring(video, positionIn(film, serverNow()) / 1000, film.playing, { jumped, refused });
     };
     look(true);
     const timer = setInterval(() => look(false), LOOK_MS);

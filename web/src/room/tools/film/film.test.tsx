@@ -4,10 +4,12 @@ import type { MaterialInfo } from '@nimble-bell/core/api';
 import type { RoomEvent } from '@nimble-bell/core/room';
 import { setServerTime } from '../../../app/clock';
 import { answerRequests } from '../../../testing/answers';
+import { STILL } from '../../../testing/recording';
 import { ana, CLASS, maren, roomTools, showInRoom } from '../../../testing/render';
 import { AtHand } from '../AtHand';
 import { HeldUp } from '../HeldUp';
 import { Film } from './Film';
+import { FilmReplay } from './FilmReplay';
 
 const file = (id: string, name: string, type: string, sessionId: string | null = null): MaterialInfo => ({
   ...{
@@ -92,4 +94,24 @@ test('whoever teaches plays, holds and goes back; students read that it is held'
   const student = roomTools(ana, [...CLASS, shown, played(false, 30_000)]);
   showInRoom(student.tools, <Film />);
   expect(await screen.findByText('It is held for a moment.')).not.toBeNull();
+});
+
+test('beside a recording the film stands where the class was in it; one that is gone is said to be', async () => {
+  const { tools, room } = roomTools(maren, [
+    ...CLASS,
+    shown,
+    played(false, 42_000),
+    { type: 'cardOpened', by: 'maren', url: 'https://tides.example/', title: 'Today’s tides' },
+  ]);
+  const films = { path: '/api/recordings/r1/films', query: '?ticket=t' };
+  const of = { room: room.state, at: 0, zone: 'UTC', session: 's', nameOf: () => '', films, clock: STILL };
+  const { container } = showInRoom(tools, <FilmReplay {...of} pages={{ path: '', query: '' }} />);
+  await screen.findByRole('region', { name: 'Watched in class' });
+  const video = container.querySelector('video')!;
+  expect(video.getAttribute('src')).toBe('/api/recordings/r1/films/m1?ticket=t');
+  Object.defineProperty(video, 'readyState', { value: 4 });
+  await waitFor(() => expect(video.currentTime).toBe(42));
+  expect(screen.getByRole('link', { name: 'Today’s tides' }).getAttribute('target')).toBe('_blank');
+  fireEvent.error(video);
+  expect(screen.getByText(/not among the files of the course any more/)).toBeTruthy();
 });

@@ -13,13 +13,21 @@ export interface Playing {
   pause: () => void;
 }
 
-/** Brings a media element to where the class is, s. `jumped`: it was set there just now; `refused`: it may not play. */
+interface How {
+  /** It was set there just now. */
+  jumped: boolean;
+  /** How fast it is to run; 1 is as it was made. */
+  pace?: number;
+  /** It may not play. */
+  refused?: (error: DOMException) => void;
+}
+
+/** Brings a media element to where the class is, s. */
 export function bring(
   element: Playing,
   to: number,
   playing: boolean,
-  jumped: boolean,
-  refused: (error: DOMException) => void = () => {},
+  { jumped, pace = 1, refused = () => {} }: How,
 ): void {
   const end = Number.isFinite(element.duration) ? element.duration : Infinity;
   const wanted = Math.min(to, end);
@@ -31,7 +39,8 @@ export function bring(
   )
     element.currentTime = wanted;
   element.playbackRate =
-    playing && Math.abs(apart) > TOGETHER_S && Math.abs(apart) <= FAR_S ? (apart > 0 ? 1.1 : 0.9) : 1;
+    pace *
+    (playing && Math.abs(apart) > TOGETHER_S && Math.abs(apart) <= FAR_S ? (apart > 0 ? 1.1 : 0.9) : 1);
   if (playing && !ended && element.paused) element.play().catch(refused);
   if ((!playing || ended) && !element.paused) element.pause();
 }

@@ -1,5 +1,6 @@
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { RoomEvent } from '@nimble-bell/core/api';
+import { STILL } from '../../../testing/recording';
 import { ana, CLASS, maren, roomTools, showInRoom } from '../../../testing/render';
 import Asked from './Asked';
 import HeldThen from '../HeldThen';
@@ -93,6 +94,8 @@ test('in a recording the places stand on the picture as they were shown, and no 
     <HeldThen
       {...{ room: room.state, at: 0, zone: 'UTC', session: 's', nameOf: () => 'Maren Oduya' }}
       pages={{ path: '/pages', query: '' }}
+      films={null}
+      clock={STILL}
     />
   );
   const { unmount } = showInRoom(tools, then());
