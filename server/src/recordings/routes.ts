@@ -12,7 +12,7 @@ import { readyDir } from './files';
 import { tablesTo } from './tables/told';
 import { ticketFor } from './ticket';
 import { toldTo } from './told';
-import { byTicket, downloadable, isReady, watchedBy } from './watchable';
+import { byTicket, downloadable, isReady, watchedBy, type Seen } from './watchable';
 
 /** A recording, as whoever may watch it has it; and its files, by ticket. */
 export function recordingRoutes(ctx: Context): Router {
@@ -40,10 +40,17 @@ export function recordingRoutes(ctx: Context): Router {
     };
     res.json(await detailOf(ctx, row, { ...own, told, listener, zone, address }));
   });
+  filesOf(ctx, router);
+  return router;
+}
 
+const listenerOf = ({ who }: Pick<Seen, 'who'>) => ({ member: who.id, role: who.role });
+
+/** Its files: its sound and pictures, tables, pages, films, captions and writing. */
+function filesOf(ctx: Context, router: Router): void {
   router.get('/recordings/:id/media/:file', async (req, res) => {
-    const { row, who } = await byTicket(ctx, req);
-    await sendMedia(ctx, { row, listener: { member: who.id, role: who.role } }, req.params.file, res);
+    const seen = await byTicket(ctx, req);
+    await sendMedia(ctx, { row: seen.row, listener: listenerOf(seen) }, req.params.file, res);
   });
 
   router.get('/recordings/:id/tables/:place', async (req, res) => {
@@ -59,8 +66,8 @@ export function recordingRoutes(ctx: Context): Router {
   });
 
   router.get('/recordings/:id/slides/:deck/:page', async (req, res) => {
-    const { row, who } = await byTicket(ctx, req);
-    await sendShownPage(ctx, { row, listener: { member: who.id, role: who.role } }, req.params, res);
+    const seen = await byTicket(ctx, req);
+    await sendShownPage(ctx, { row: seen.row, listener: listenerOf(seen) }, req.params, res);
   });
 
   router.get('/recordings/:id/films/:material', async (req, res) => {
@@ -87,5 +94,4 @@ export function recordingRoutes(ctx: Context): Router {
     const name = `${row.title} ${dateIn(zone, row.startsAt)}`;
     await sendWriting(ctx, kind, { row, zone, watcher: { member: who.id, role: who.role }, name }, res);
   });
-  return router;
 }

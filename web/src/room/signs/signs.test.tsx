@@ -2,9 +2,11 @@ import { fireEvent, screen, waitFor } from '@testing-library/react';
 import { act } from 'react';
 import type { RoomEvent } from '@nimble-bell/core/room';
 import { ana, CLASS, maren, roomTools, showInRoom } from '../../testing/render';
+import { STILL } from '../../testing/recording';
 import { Desk } from '../desk/Desk';
 import { FloorPanel } from '../floor/FloorPanel';
 import { Seats } from '../seats/Seats';
+import { HeldReplay } from '../tools/HeldReplay';
 import { TalkPanel } from '../tools/talk/TalkPanel';
 
 const limit = (capability: 'react' | 'writeToStudents', state: 'open' | 'closed'): RoomEvent => ({
@@ -48,6 +50,27 @@ test('signs are counted for those who teach, and stand on the seats', async () =
   );
   expect((await screen.findByRole('list', { name: 'Signs' })).textContent).toBe('Slower2');
   expect(screen.getByRole('button', { name: /^Ana Lanyon/ }).getAttribute('aria-label')).toContain('slower');
+});
+
+test('beside a recording hands and signs stand as they were at that moment; where there were none there is nothing', async () => {
+  const { tools, room, happen } = roomTools(maren, CLASS);
+  const then = () => (
+    <HeldReplay
+      {...{ room: room.state, at: 0, zone: 'UTC', session: 's', nameOf: (m: string) => m }}
+      {...{ pages: { path: '', query: '' }, films: null, clock: STILL }}
+    />
+  );
+  const { unmount } = showInRoom(tools, then());
+  expect(screen.queryByTestId('held-then')).toBeNull();
+  unmount();
+  happen(
+    { type: 'handRaised', member: 'ben' },
+    { type: 'handRaised', member: 'ana' },
+    { type: 'signGiven', member: 'ana', sign: 'lost' },
+  );
+  showInRoom(tools, then());
+  expect((await screen.findByRole('list', { name: 'Signs' })).textContent).toBe('Lost1');
+  expect(screen.getByText('2 hands are up: ben and ana.')).toBeTruthy();
 });
 
 test('whom one may not write to is not offered', async () => {

@@ -1,4 +1,5 @@
 import { lazy, Suspense } from 'react';
+import { listWords } from '@nimble-bell/core/calendar';
 import { letterOf, optionsOf } from '@nimble-bell/core/questions';
 import { questionOn, roundOf, type AskedQuestion } from '@nimble-bell/core/room';
 import type { ReplayProps } from './replay';
@@ -13,7 +14,7 @@ import { Face } from './time/Face';
 // Not every class is asked for a place.
 const PointsThen = lazy(() => import('./questions/PointsThen'));
 
-/** The time, who was asked, the signs that were given, and the question with what had been shown of its answers. */
+/** The time, who was asked, the hands that were up and the signs that were given, and the question with what had been shown of its answers. */
 export default function HeldThen(props: ReplayProps) {
   const { room, at, nameOf } = props;
   const asked = questionOn(room);
@@ -28,6 +29,12 @@ export default function HeldThen(props: ReplayProps) {
         <div className={strip.strip}>
           <span className={pick.who}>{nameOf(room.pick.now.member)} is asked.</span>
         </div>
+      )}
+      {room.floor.hands.length > 0 && (
+        <p className={signs.then}>
+          {room.floor.hands.length === 1 ? 'A hand is up' : `${room.floor.hands.length} hands are up`}:{' '}
+          {listWords(room.floor.hands.map((h) => nameOf(h.member)))}.
+        </p>
       )}
       {Object.keys(room.signs).length > 0 && (
         <div className={signs.then}>
