@@ -200,5 +200,6 @@ export function toldOf(event: StoredEvent, room: RoomState, actor: Actor): strin
     (event.type === 'limitSet' || event.type === 'limitLent' || event.type === 'lentBack') &&
     event.capability === 'speak' &&
     !teaches(actor.role);
-  return speaks || TOLD.has(event.type) ? noticeOf(event, known) : null;
+  const sits = event.type === 'tablesLimited' && placeOf(room, actor.member) !== CLASS;
+  return speaks || sits || TOLD.has(event.type) ? noticeOf(event, known) : null;
 }

@@ -1,5 +1,5 @@
 import { courseLimits, entry, maren, opening, TestRoom } from '../testing/index';
-import { arriving, devicesOf, isOn, logOf, sends, speaksBy, type Comer } from '../room/index';
+import { arriving, devicesOf, isOn, logOf, placeOf, sends, speaksBy, type Comer } from '../room/index';
 import { keyed, LINE_WORDS, mayNow, pressed, toldOf, whoSpeaks, type TelephoneKey } from './index';
 import { OPEN_AT_TABLES } from '../limits/index';
 
@@ -130,6 +130,15 @@ test('a caller is told where they are while the class is at tables, calls a teac
   expect(told()).toEqual([]);
   room.do(maren, { type: 'wordToTables', text: 'Five minutes more.' });
   expect(told()).toEqual(['Maren Oduya says to all tables: Five minutes more.']);
+  // What one may there is said at the table that it is of.
+  room.do(maren, { type: 'goTo', place: placeOf(room.state, 'cleo') });
+  told();
+  room.do(maren, { type: 'limitTables', limits: { speak: 'closed' }, sheet: 'Quiet work' });
+  expect(told()).toEqual([]);
+  room.do(maren, { type: 'goTo', place: 'class' });
+  told();
+  room.do(maren, { type: 'limitTables', limits: {} });
+  expect(told()).toEqual(['At the tables it is now as in the class.']);
   room.do(maren, { type: 'endTables' });
   expect(told()).toEqual(['In half a minute everybody is back with the class.']);
   room.do(maren, { type: 'endTables', now: true });

@@ -20,7 +20,7 @@ export function recordingRoutes(ctx: Context): Router {
 
   router.get('/recordings/:id', async (req, res) => {
     const { row, who, zone } = await watchedBy(ctx, req);
-    const listener = { member: who.id, role: who.role };
+    const listener = listenerOf({ who });
     const [told, watched, tables] = await Promise.all([
       toldTo(ctx.db, row, listener),
       watchedOf(ctx.db, row.id, who.id),
@@ -56,7 +56,7 @@ function filesOf(ctx: Context, router: Router): void {
   router.get('/recordings/:id/tables/:place', async (req, res) => {
     const { row, who } = await byTicket(ctx, req);
     isReady(row);
-    const tables = await tablesTo(ctx.db, row, { member: who.id, role: who.role });
+    const tables = await tablesTo(ctx.db, row, listenerOf({ who }));
     const table = tables?.find((t) => t.place === req.params.place);
     if (!table) throw new AppError('not-found');
     res.sendFile(path.join(readyDir(ctx), table.file), {
@@ -71,13 +71,8 @@ function filesOf(ctx: Context, router: Router): void {
   });
 
   router.get('/recordings/:id/films/:material', async (req, res) => {
-    const { row, who } = await byTicket(ctx, req);
-    await sendWatchedFilm(
-      ctx,
-      { row, listener: { member: who.id, role: who.role } },
-      req.params.material,
-      res,
-    );
+    const seen = await byTicket(ctx, req);
+    await sendWatchedFilm(ctx, { row: seen.row, listener: listenerOf(seen) }, req.params.material, res);
   });
 
   router.get('/recordings/:id/captions/:language', async (req, res) => {
@@ -92,6 +87,6 @@ function filesOf(ctx: Context, router: Router): void {
     downloadable(seen);
     const { row, who, zone } = seen;
     const name = `${row.title} ${dateIn(zone, row.startsAt)}`;
-    await sendWriting(ctx, kind, { row, zone, watcher: { member: who.id, role: who.role }, name }, res);
+    await sendWriting(ctx, kind, { row, zone, watcher: listenerOf({ who }), name }, res);
   });
 }
