@@ -42,14 +42,14 @@ test('talk goes to the class, to the teachers, and to one, and nowhere else', as
   const ana = await walkIn(browser, course);
   const ben = await walkIn(browser, course, 1);
   await write(ana, 'To everyone.');
-  await expect(ben.getByText('To everyone.')).toBeVisible();
+  await expect(ben.getByText('To everyone.', { exact: true })).toBeVisible();
   const choose = async (view: Page, to: RegExp | string) => {
     await view.getByRole('combobox', { name: 'To whom' }).click();
     await view.getByRole('option', { name: to }).click();
   };
   await choose(ana, 'Your teachers');
   await write(ana, 'To the teachers alone.');
-  await expect(page.getByText('To the teachers alone.')).toBeVisible();
+  await expect(page.getByText('To the teachers alone.', { exact: true })).toBeVisible();
   // Whom one may not write to is not offered; whom one had chosen stays, and it says why it is closed.
   const oneAnother = (state: string) =>
     page.getByRole('radio', { name: `Write to one another: ${state}` }).click();
@@ -62,12 +62,12 @@ test('talk goes to the class, to the teachers, and to one, and nowhere else', as
   await expect(ana.getByTestId('talk-closed')).toContainText('Writing to one another is closed');
   await oneAnother('Open');
   await write(ana, 'To Ben.');
-  await expect(ben.getByText('To Ben.')).toBeVisible();
+  await expect(ben.getByText('To Ben.', { exact: true })).toBeVisible();
   await choose(page, /Ben Garrow/);
   await write(page, 'Well done, Ben.');
-  await expect(ben.getByText('Well done, Ben.')).toBeVisible();
-  await expect(ana.getByText('Well done, Ben.')).toHaveCount(0);
-  await expect(ben.getByText('To the teachers alone.')).toHaveCount(0);
+  await expect(ben.getByText('Well done, Ben.', { exact: true })).toBeVisible();
+  await expect(ana.getByText('Well done, Ben.', { exact: true })).toHaveCount(0);
+  await expect(ben.getByText('To the teachers alone.', { exact: true })).toHaveCount(0);
   await dismiss(page);
 });
 
