@@ -172,6 +172,25 @@ test('where one may see more or less of the others, the room is asked for anew, 
   expect(entries()).toHaveLength(asked);
 });
 
+test('what one may see now is asked for again where the server was gone before it answered, and sound begins anew', async () => {
+  const connection = new RoomConnection('s1', null);
+  const begun = jest.fn();
+  connection.attachMedia(() => {}, begun);
+  await enter(connection, [ENTERED, RANG_IN]);
+  const closed = { type: 'limitSet', by: 'maren', capability: 'seeNames', state: 'closed' };
+  socket.fire('events', [event(3, closed)] as never);
+  socket.drop();
+  socket.last('enter').answer(null);
+  await settle();
+  socket.connect();
+  expect(socket.last('enter').body.after).toBe(0);
+  const room = { ...connection.view.state!, seq: 3, presence: { people: {} } };
+  socket.last('enter').answer({ ok: true, info, voices: [], room, events: [], seq: 3, now: Date.now() });
+  await settle();
+  expect(connection.view.state!.presence.people).toEqual({});
+  expect(begun).toHaveBeenCalledTimes(2);
+});
+
 test('the relay going and coming is told, and media begin anew when it is back', async () => {
   const connection = new RoomConnection('session', 'link');
   let begun = 0;

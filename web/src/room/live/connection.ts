@@ -233,6 +233,7 @@ export class RoomConnection {
     if (this.#entering) return;
     this.#entering = true;
     const anew = this.#anew;
+    const goesOn = anew && this.#view.status === 'in';
     this.#anew = false;
     this.#early = this.#waiting.splice(0);
     const asked = this.#socket.timeout(PATIENT_MS) as unknown as {
@@ -241,8 +242,10 @@ export class RoomConnection {
     const body = { session: this.session, after: anew ? 0 : (this.#view.state?.seq ?? 0) };
     const reply = await asked.emitWithAck('enter', body).catch(() => null);
     this.#entering = false;
+    // What was not answered is asked for again: a page goes on with no more, and no less, than it may see now.
+    if (!reply?.ok) this.#anew ||= anew;
     if (this.#view.status === 'left') return;
-    if (reply?.ok) return 'porch' in reply ? this.#waits(reply) : this.#entered(reply, anew);
+    if (reply?.ok) return 'porch' in reply ? this.#waits(reply) : this.#entered(reply, goesOn);
     if (reply && !PASSING.has(reply.refusal.code)) {
       const shut = reply.refusal.code === 'door-shut';
       this.#set({ status: 'refused', refusal: reply.refusal.message, shut });
