@@ -1,4 +1,5 @@
 import { Button, Text } from '@mantine/core';
+import { IconBell, IconBellOff } from '@tabler/icons-react';
 import type { Capability } from '@nimble-bell/core/api';
 import { lazy, memo, Suspense, useMemo } from 'react';
 import { clockWords } from '@nimble-bell/core/calendar';
@@ -14,6 +15,7 @@ import { useInfo, useInside, useNameOf, useRoom, type Inside } from '../live/use
 import { AtHand } from '../tools/AtHand';
 import { WithUs } from '../withUs/WithUs';
 import parts from '../frame/parts.module.css';
+import { handBell, ringHands, useHandBell } from './handBell';
 import { OneQuestion } from './OneQuestion';
 import classes from './floor.module.css';
 
@@ -120,9 +122,13 @@ function Hands() {
   const { hands, holder, until, muted } = useInside(selectFloor);
   const nameOf = useNameOf();
   const info = useInfo();
+  useHandBell(hands);
   return (
     <>
-      <h2 className={parts.heading}>Hands{hands.length > 0 && ` (${hands.length})`}</h2>
+      <div className={classes.handsHead}>
+        <h2 className={parts.heading}>Hands{hands.length > 0 && ` (${hands.length})`}</h2>
+        <HandBell />
+      </div>
       {holder && <Holder holder={holder} until={until} muted={muted} />}
       {hands.map((h, i) => (
         <div className={classes.hand} key={h.member}>
@@ -169,6 +175,24 @@ function Hands() {
         </Text>
       )}
     </>
+  );
+}
+
+/** Whether a hand that goes up rings, on this device. */
+function HandBell() {
+  const on = handBell.use();
+  const words = on ? 'A hand that goes up rings' : 'Hands go up silently';
+  return (
+    <button
+      type="button"
+      className={classes.handBell}
+      aria-label="A hand that goes up rings"
+      aria-pressed={on}
+      title={words}
+      onClick={() => ringHands(!on)}
+    >
+      {on ? <IconBell size={17} /> : <IconBellOff size={17} />}
+    </button>
   );
 }
 
