@@ -129,6 +129,27 @@ export function search(all: readonly Found[], wanted: string, nameOf: (member: s
   });
 }
 
+/** The films that a class watched while any of it is told: of what is left out whole nothing is to be had. */
+export function filmsIn(parts: readonly Part[], events: readonly StoredEvent[]): Set<string> {
+  const films = new Set<string>();
+  let room = newRoom();
+  let since = 0;
+  const seen = (until: number) => {
+    const { on } = room.film;
+    if (on && parts.some((p) => since < p.until && until > p.from)) films.add(on.material);
+  };
+  for (const event of events) {
+    const next = evolve(room, event);
+    if (next.film.on?.material !== room.film.on?.material) {
+      seen(event.at);
+      since = event.at;
+    }
+    room = next;
+  }
+  seen(Infinity);
+  return films;
+}
+
 /** What the strip below a recording's time line shows; all in ms into the recording. */
 export interface StripParts {
   /** How many microphones were open. */

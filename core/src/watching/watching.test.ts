@@ -3,6 +3,7 @@ import { chaptersOf } from '../recording/timeline';
 import { namesIn, signsWords } from '../room/index';
 import { ana, anyStep, ben, lecture, maren } from '../testing/index';
 import {
+  filmsIn,
   search,
   shareWatched,
   sourceStretch,
@@ -93,6 +94,27 @@ test('the strip says who could be heard, within the recording, and never twice a
       for (const w of strip.written) expect(w.from % STRETCH_MS).toBe(0);
     }),
   );
+});
+
+test('a film is of a recording where any of its showing is told, and not where all of it is left out', () => {
+  const room = lecture();
+  room.do(maren, { type: 'showFilm', material: 'tide', name: 'Tide.webm' });
+  const from = room.events.at(-1)!.at;
+  room.do(maren, { type: 'putFilmAway' });
+  const until = room.events.at(-1)!.at;
+  room.do(maren, { type: 'showFilm', material: 'ebb', name: 'Ebb.webm' });
+  const last = room.events.at(-1)!.at;
+  const within = (...parts: [number, number][]) =>
+    [
+      ...filmsIn(
+        parts.map(([a, b]) => ({ from: a, until: b })),
+        room.events,
+      ),
+    ].sort();
+  expect(within([from - 500, last + 9000])).toEqual(['ebb', 'tide']);
+  expect(within([from - 500, from], [until, last + 9000])).toEqual(['ebb']);
+  expect(within([from - 500, from + 1], [until, last])).toEqual(['tide']);
+  expect(within([0, from])).toEqual([]);
 });
 
 test('signs stand in the strip while they were given, each with how many gave it', () => {

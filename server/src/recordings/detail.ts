@@ -3,7 +3,7 @@ import type { Response } from 'express';
 import type { RecordingDetail } from '@nimble-bell/core/api';
 import { writeVtt } from '@nimble-bell/core/captions';
 import { CLASS, evolve, newRoom } from '@nimble-bell/core/room';
-import { stripOf } from '@nimble-bell/core/watching';
+import { filmsIn, stripOf } from '@nimble-bell/core/watching';
 import type { Context } from '../context';
 import { AppError, parse } from '../errors';
 import { isFilm } from '../film/films';
@@ -108,9 +108,9 @@ export async function sendWatchedFilm(
   res: Response,
 ): Promise<void> {
   isReady(row);
-  const { events } = await toldTo(ctx.db, row, listener);
-  const watched = events.some((e) => e.type === 'filmShown' && e.material === material);
-  const file = watched && !leavesScreens(row) ? await materialById(ctx.db, material) : null;
+  const { parts, events } = await toldTo(ctx.db, row, listener);
+  const watched = !leavesScreens(row) && filmsIn(parts, events).has(material);
+  const file = watched ? await materialById(ctx.db, material) : null;
   if (!file?.hash || file.courseId !== row.courseId || !isFilm(file.type)) throw new AppError('not-found');
   res.sendFile(fileAt(path.join(ctx.config.dataDir, 'materials'), file.hash), {
     dotfiles: 'allow',

@@ -114,7 +114,14 @@ export const limits = concern({
       decide: (room, { member: by }, { limits, sheet = '' }) => {
         if (room.limits.hush) return refuse('hushed');
         if (!room.limits.tables) return refuse('no-tables');
-        return [{ type: 'tablesLimited', by, place: placeOf(room, by), limits: doneAtTables(limits), sheet }];
+        const place = placeOf(room, by);
+        const said = { limits: doneAtTables(limits), sheet };
+        const { own, all } = room.limits.tables;
+        const now = own[place] ?? all;
+        const same = now.sheet === sheet && JSON.stringify(now.limits) === JSON.stringify(said.limits);
+        // Said of all, it is of those too that have their own.
+        if (same && (place !== CLASS || !Object.keys(own).length)) return [];
+        return [{ type: 'tablesLimited', by, place, ...said }];
       },
     },
     hush: {

@@ -90,6 +90,7 @@ test('what holds at tables is said of all of them or, by who is at one, of that 
   room.do(maren, { type: 'goTo', place: CLASS });
   room.do(maren, { type: 'limitTables', limits: { draw: 'closed' } });
   expect(room.state.notice?.text).toBe('At the tables now closed: drawing.');
+  expect(room.do(maren, { type: 'limitTables', limits: { draw: 'closed' } })).toMatchObject({ events: [] });
   expect(may(room.state, ana, 'draw')).toMatchObject({ allowed: false, because: { layer: 'table' } });
   expect(may(room.state, ana, 'speak')).toMatchObject({ allowed: false, because: { layer: 'course' } });
   room.do(maren, { type: 'limitTables', limits: {} });

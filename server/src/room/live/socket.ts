@@ -116,8 +116,10 @@ export class RoomSocket {
     rooms.listen({
       told: (room, events) => {
         this.#move(room, events);
-        for (const e of events) if (e.type === 'microphone') this.#voices.anew(room.session, e.member);
         tell(this.io, room, events);
+        for (const e of events)
+          if (e.type === 'microphone' && this.#voices.anew(room.session, e.member))
+            this.#tellVoice(room, e.member, null);
       },
     });
   }
@@ -280,8 +282,11 @@ export class RoomSocket {
   async #heard(session: string, member: string, heard: boolean) {
     const since = this.#voices.heed(session, member, heard, this.ctx.now());
     const room = await this.rooms.held(session);
-    if (!room) return;
-    const to = [channels.place(session, placeOf(room.state, member)), channels.staff(session)];
+    if (room) this.#tellVoice(room, member, since);
+  }
+
+  #tellVoice({ session, state }: Room, member: string, since: number | null) {
+    const to = [channels.place(session, placeOf(state, member)), channels.staff(session)];
     this.io.to(to).volatile.emit('voice', { member, since });
   }
 

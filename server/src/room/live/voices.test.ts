@@ -13,7 +13,8 @@ test('a breath ends no speaking, and a new microphone begins anew', () => {
   expect(voices.heed('s', 'ana', true, 7000)).toBe(1000);
   voices.heed('s', 'ana', false, 8000);
   expect(voices.heed('s', 'ana', true, 13_001)).toBe(13_001);
-  voices.anew('s', 'ana');
+  expect(voices.anew('s', 'ana')).toBe(true);
+  expect(voices.anew('s', 'ana')).toBe(false);
   expect(voices.in('s')).toEqual([['ben', 2000]]);
   expect(voices.heed('s', 'ana', true, 14_000)).toBe(14_000);
   expect(voices.in('other')).toEqual([]);

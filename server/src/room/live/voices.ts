@@ -24,9 +24,12 @@ export class Voices {
     return heard ? voices.get(member)!.since : null;
   }
 
-  /** Somebody's microphone is another from now on: what was said before it is over. */
-  anew(session: string, member: string): void {
-    this.#rooms.get(session)?.delete(member);
+  /** Somebody's microphone is another from now on: what was said before it is over. Gives whether they were heard. */
+  anew(session: string, member: string): boolean {
+    const voices = this.#rooms.get(session);
+    const heard = voices?.get(member)?.until === null;
+    voices?.delete(member);
+    return heard;
   }
 
   /** Who is heard now, each with since when. */

@@ -1,4 +1,5 @@
 import { Switch } from '@mantine/core';
+import { arrival } from '../door/arrival';
 import { useInside, useRoom, type Inside } from '../live/useRoom';
 
 const select = ({ room, info }: Inside) => Boolean(room.desk.listens[info.me.member]);
@@ -13,7 +14,11 @@ export function OnlyListen() {
       mt={10}
       label="I only listen: nobody asks me to speak"
       checked={listens}
-      onChange={(e) => void send({ type: 'onlyListen', on: e.currentTarget.checked })}
+      onChange={(e) => {
+        const on = e.currentTarget.checked;
+        arrival.set({ ...arrival.get(), listens: on });
+        void send({ type: 'onlyListen', on });
+      }}
     />
   );
 }
