@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { Capability, Permission, SomeLimits } from '../../limits/schema';
+import { line } from '../../text/index';
 import { MemberId, message, Place } from '../kernel/schema';
 
 export const limitsCommands = {
@@ -12,7 +13,10 @@ export const limitsCommands = {
   }),
   closeAgain: message('closeAgain', {}),
   /** What one may at the table where one is, or, in the class, at all of them; by a rule sheet, where it has one's name. */
-  limitTables: message('limitTables', { limits: SomeLimits, sheet: z.string().max(120).optional() }),
+  limitTables: message('limitTables', {
+    limits: SomeLimits,
+    sheet: line('A rule sheet has a name.', 120).optional(),
+  }),
   hush: message('hush', {}),
   lift: message('lift', {}),
 };

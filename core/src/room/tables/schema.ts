@@ -25,7 +25,7 @@ export const tablesCommands = {
     task: Task.optional(),
     files: Files.optional(),
     limits: SomeLimits,
-    sheet: z.string().max(120).optional(),
+    sheet: line('A rule sheet has a name.', 120).optional(),
     choose: z.literal(true).optional(),
   }),
   /** Another's seat is at this table from now on, or in the class. */

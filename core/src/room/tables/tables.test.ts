@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { ana, ben, entry, lecture, maren, opening, TestRoom } from '../../testing/index';
 import { audience, snapshotFor } from '../kernel/audience';
 import { dueBy, nextDue } from '../kernel/decide';
-import type { RoomCommand } from '../kernel/messages';
+import { RoomCommand } from '../kernel/messages';
 import { CLASS, placeOf } from '../kernel/place';
 import { may, sends } from '../may';
 import { entering } from '../presence/index';
@@ -64,6 +64,20 @@ test('what is open at tables is closed again in the class, and switches with it;
   const shut = lecture({ speak: 'closed' });
   shut.do(maren, lay({ limits: {} }));
   expect(may(shut.state, ana, 'speak').allowed).toBe(false);
+});
+
+test('limits at tables come by a name that can be seen whole, and in states that make sense', () => {
+  const said = (more: object) => RoomCommand.safeParse({ type: 'limitTables', limits: {}, ...more }).success;
+  expect([said({}), said({ sheet: 'Quiet work' }), said({ limits: { speak: 'byHand' } })]).toEqual([
+    ...[true, true, true],
+  ]);
+  for (const odd of [
+    { sheet: '' },
+    { sheet: 'a\u202eb' },
+    { sheet: 'a\nb' },
+    { limits: { react: 'byHand' } },
+  ])
+    expect([odd, said(odd)]).toEqual([odd, false]);
 });
 
 test('what holds at tables is said of all of them or, by who is at one, of that one; what closes there turns switches off', () => {
